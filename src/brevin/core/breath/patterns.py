@@ -1,0 +1,66 @@
+"""Which pattern an inhale has: the table of starting values, read from the top, the first row that fits."""
+
+from dataclasses import dataclass
+from itertools import product
+
+from brevin.core.verdict.profile import MethodProfile
+
+LEAST_SUM_PCT = 1.0  # abdomen + chest below it has no share
+
+
+@dataclass(frozen=True)
+class Inhale:
+    """abdomen, chest, shoulder: signed excursions, percent of trunk; lag_s: abdomen's half rise to chest's, None where one does not move."""
+
+    abdomen: float
+    chest: float
+    shoulder: float | None
+    lag_s: float | None
+
+
+def abdominal_share(abdomen: float, chest: float) -> float | None:
+    """abdomen / (abdomen + chest), signed, beyond 0 to 1 where they go opposite ways; None where the sum is under one percent of trunk."""
+    total = abdomen + chest
+    return abdomen / total if total >= LEAST_SUM_PCT else None
+
+
+def pattern_of(inhale: Inhale, *, lag_half_width_s: float, rules: MethodProfile) -> str:
+    """Name of the first row of the table that fits; ``unclear`` where none does."""
+    a, c, s = inhale.abdomen, inhale.chest, inhale.shoulder or 0.0
+    share = abdominal_share(a, c)
+    lag_s = inhale.lag_s
+    chest_first = lag_s is not None and lag_s < rules.limit("pattern.chest_first_s") and lag_s + lag_half_width_s < 0.0
+    if a >= rules.limit("pattern.pushed_abdomen") and c <= rules.limit("pattern.pushed_chest"):
+        return "pushed"
+    if a <= rules.limit("pattern.paradoxical_abdomen") and c > 0:
+        return "paradoxical"
+    if abs(a) + abs(c) < rules.limit("pattern.shallow"):
+        return "shallow"
+    if share is None:
+        return "unclear"
+    if share < rules.limit("pattern.share_chest") or chest_first:
+        return "chest_high"
+    lifted = s > rules.limit("pattern.lift") and s > rules.limit("pattern.lift_share") * (a + c)
+    if share < rules.limit("pattern.share_even") or lifted:
+        return "low_then_lifted"
+    return "low_then_wide" if share <= rules.limit("pattern.share_low") else "low"
+
+
+def pattern_within(inhale: Inhale, half: Inhale, *, rules: MethodProfile) -> str:
+    """The pattern, or ``unclear`` where the 90 % intervals span more than two. half: half widths of the intervals in the same fields."""
+    lag_half = half.lag_s or 0.0
+    named = pattern_of(inhale, lag_half_width_s=lag_half, rules=rules)
+    spanned = {
+        pattern_of(
+            Inhale(
+                abdomen=inhale.abdomen + i * half.abdomen,
+                chest=inhale.chest + j * half.chest,
+                shoulder=None if inhale.shoulder is None else inhale.shoulder + k * (half.shoulder or 0.0),
+                lag_s=inhale.lag_s,
+            ),
+            lag_half_width_s=lag_half,
+            rules=rules,
+        )
+        for i, j, k in product((-0.7, 0.0, 0.7), repeat=3)  # corners at 0.7: the joint interval of independent errors is rounder than a box
+    }
+    return named if len(spanned) <= 2 else "unclear"

@@ -1,0 +1,30 @@
+"""The error tree of the core.
+
+AnalysisError
+    InvalidInput    a caller's bug: a value outside what the function takes
+    ClipUnusable    the person can act: film again, choose another file
+
+Errors carry a code and facts, never prose; the words for people are in ``core.verdict.words``.
+"""
+
+__all__ = ["AnalysisError", "ClipUnusable", "InvalidInput"]
+
+
+class AnalysisError(Exception):
+    """An analysis that ends without a report.
+
+    code: one of the reason codes of ``core.verdict.words``; facts: values for its sentence.
+    """
+
+    def __init__(self, code: str, **facts: object) -> None:
+        super().__init__(code, facts)
+        self.code = code
+        self.facts = facts
+
+
+class InvalidInput(AnalysisError):
+    """A parameter outside what is allowed."""
+
+
+class ClipUnusable(AnalysisError):
+    """A file that holds nothing to read: not a video, empty, cut off, sound only."""

@@ -1,0 +1,292 @@
+"""From followed outline and texture to the three traces: abdomen, chest, shoulder, percent of trunk, relative to pelvis and back."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from brevin.core import filters
+from brevin.core.kinematics import profile
+from brevin.core.track import Floats, Points, Sighting, Strips
+
+MISFIT_MOST = 0.45  # a strip that looks this unlike its reference follows something else
+CLEAR_LEAST = 2.5  # grey levels of contrast below which an edge is not followed
+TRUNK_EDGE = (4.0, 30.0)  # front outline ahead of the axis: outside it is an arm, the instrument or a thigh
+EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm begins
+ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
+POINT_ERROR_MOST = 12.0  # grey levels a followed patch may differ on average
+LEAST_STRIPS = 2
+MODEL_ERROR_STRIPS, MODEL_ERROR_POINTS = 0.06, 0.22  # share of an amplitude that the assumed profile may be wrong by
+
+
+@dataclass(frozen=True)
+class RigidMotion:
+    """The trunk as one body, [n] each: forward shift and rise in percent of trunk, turn in radians (percent per 100 %), from the back and pelvis."""
+
+    forward_pct: Floats
+    up_pct: Floats
+    turn: Floats
+    noise_pct: float
+
+
+@dataclass(frozen=True)
+class Traces:
+    """The three traces on the even grid, percent of trunk; + = outward, upward.
+
+    noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
+    profile; seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent.
+    """
+
+    t_s: Floats
+    abdomen: Floats
+    chest: Floats
+    shoulder: Floats
+    width: Floats
+    confidence: Floats
+    noise: dict[str, float]
+    model: dict[str, float]
+    seen: dict[str, bool]
+    sway_pct: float
+
+
+def traces(sighting: Sighting) -> Traces:
+    """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
+    assert sighting.front is not None and sighting.back is not None and sighting.points is not None
+    grid_s = filters.uniform_times(sighting.t_s)
+    rigid = rigid_motion(sighting.back, sighting.points)
+    front_view = sighting.view == "front"
+    abdomen, chest = (None, None) if front_view else _regions(sighting, rigid)
+    shoulder = _shoulder(sighting.points, rigid, sighting.arms_pct, both=front_view)
+    width = _width(sighting.front, sighting.back)
+
+    def trace(found: "_Region | None") -> Floats:
+        return np.zeros(len(grid_s)) if found is None else _settled(sighting.t_s, found.values, grid_s)
+
+    found = {"abdomen": abdomen, "chest": chest, "shoulder": shoulder}
+    return Traces(
+        t_s=grid_s,
+        abdomen=trace(abdomen), chest=trace(chest), shoulder=trace(shoulder),
+        width=_settled(sighting.t_s, width, grid_s),
+        confidence=_confidence(sighting, grid_s),
+        noise={k: 0.0 if r is None else _left_noise(sighting.t_s, r.values) for k, r in found.items()},
+        model={k: 0.0 if r is None else r.model_error for k, r in found.items()},
+        seen={k: r is not None for k, r in found.items()},
+        sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
+    )  # fmt: skip
+
+
+def _settled(t_s: Floats, values: Floats, grid_s: Floats) -> Floats:
+    return filters.smooth(filters.on_grid(t_s, values, grid_s))
+
+
+def _left_noise(t_s: Floats, values: Floats) -> float:
+    """Noise that smoothing leaves: white noise of the frames over the kernel's length."""
+    per_kernel = 2 * np.sqrt(np.pi) * filters.SMOOTH_S / max(float(np.median(np.diff(t_s))), 1e-3)
+    return float(filters.noise_of(values) / np.sqrt(max(per_kernel, 1.0)))
+
+
+@dataclass(frozen=True)
+class _Region:
+    values: Floats  # [n], percent of trunk
+    model_error: float
+
+
+def rigid_motion(back: Strips, points: Points) -> RigidMotion:
+    """Shift and turn of the back, fitted over its strips at each moment, strips that disagree left out; rise from points of the lower back."""
+    n = len(back.travel_pct)
+    good = _good(back)
+    if good.sum() < 4:
+        return RigidMotion(np.zeros(n), np.zeros(n), np.zeros(n), noise_pct=0.3)
+    height, move = back.up_pct[good], -back.travel_pct[:, good]
+    keep = _coherent(height, move)
+    base, turn = _lines(height[keep], move[:, keep])
+    rest = move[:, keep] - (base[:, None] + turn[:, None] * height[keep] / 100)
+    return RigidMotion(base, _rise(points, turn), turn, noise_pct=float(rest.std() / np.sqrt(keep.sum())))
+
+
+def _good(strips: Strips) -> np.ndarray:
+    return (np.median(strips.misfit, axis=0) < MISFIT_MOST) & (strips.clear > CLEAR_LEAST)
+
+
+def _coherent(height: Floats, move: Floats) -> np.ndarray:
+    """Strips that follow the common line: their own scatter about it is within three times the usual."""
+    keep = np.ones(len(height), bool)
+    for _ in range(3):
+        base, turn = _lines(height[keep], move[:, keep])
+        off = (move - base[:, None] - turn[:, None] * height / 100).std(axis=0)
+        keep = off < max(3.0 * float(np.median(off[keep])), 0.05)
+        if keep.sum() < 4:
+            return np.argsort(off) < 4
+    return keep
+
+
+def _lines(height: Floats, move: Floats) -> tuple[Floats, Floats]:
+    """Least-squares line of the move over height at each moment: base [n] and slope per 100 % of height [n]."""
+    design = np.column_stack([np.ones_like(height), height / 100])
+    solved = np.linalg.lstsq(design, move.T, rcond=None)[0]
+    return solved[0], solved[1]
+
+
+def _rise(points: Points, turn: Floats) -> Floats:
+    at, move = points.at_pct, points.move_pct
+    low = points.on_body & (at[:, 0] < 6.0) & (at[:, 1] < 40.0) & (at[:, 1] > -8.0) & _followed(points)
+    if low.sum() < 3:
+        return np.zeros(len(turn))
+    return np.median(move[:, low, 1] + turn[:, None] * at[None, low, 0] / 100, axis=1)
+
+
+def _followed(points: Points) -> np.ndarray:
+    return np.median(points.error, axis=0) < POINT_ERROR_MOST
+
+
+def relative(points: Points, rigid: RigidMotion) -> Floats:
+    """Moves of all points with the trunk's own motion taken away: [n, p, 2], forward and up, percent."""
+    at = points.at_pct
+    forward = points.move_pct[:, :, 0] - rigid.forward_pct[:, None] - rigid.turn[:, None] * at[None, :, 1] / 100
+    up = points.move_pct[:, :, 1] - rigid.up_pct[:, None] + rigid.turn[:, None] * at[None, :, 0] / 100
+    return np.stack([forward, up], axis=-1)
+
+
+def _regions(sighting: Sighting, rigid: RigidMotion) -> tuple[_Region | None, _Region | None]:
+    """Abdomen and chest from the free outline first, from the flank's texture where arms cover it."""
+    assert sighting.front is not None and sighting.points is not None
+    front = sighting.front
+    free = free_outline(front, sighting.arms_pct)
+    moves = front.travel_pct - rigid.forward_pct[:, None] - rigid.turn[:, None] * front.up_pct[None] / 100
+    edge = float(np.median(front.edge_pct[free])) if free.any() else profile.HALF_DEPTH_PCT
+    flank = _flank(sighting, rigid, front_pct=edge)
+    abdomen = _by_outline(front.up_pct, moves, free, region=profile.abdomen_share) or _by_flank(flank, region=profile.abdomen_share, other=None)
+    chest = _by_outline(front.up_pct, moves, free, region=profile.chest_share, other=abdomen)
+    return abdomen, chest or _by_flank(flank, region=profile.chest_share, other=abdomen)
+
+
+def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
+    """Strips whose outline is the trunk's own: clear, alike over time, at the trunk's depth, with no arm across and no sudden step outward."""
+    free = _good(front) & (front.edge_pct > TRUNK_EDGE[0]) & (front.edge_pct < TRUNK_EDGE[1])
+    for i, (height, edge) in enumerate(zip(front.up_pct, front.edge_pct, strict=True)):
+        if free[i] and _arm_across(height, edge, arms_pct):
+            free[i] = False
+    kept: list[float] = []
+    for i in np.flatnonzero(free):
+        if kept and front.edge_pct[i] - np.median(kept[-4:]) > EDGE_JUMP:
+            free[i] = False
+        else:
+            kept.append(float(front.edge_pct[i]))
+    return free
+
+
+def _arm_across(height: float, edge: float, arms_pct: Floats) -> bool:
+    """Whether a piece of an arm lies on the outline at this height: within its own width of the edge's place."""
+    return bool(len(arms_pct)) and min(_distance(np.array([edge, height]), a, b) for a, b in arms_pct) < 0.6 * ARM_REACH
+
+
+def _distance(point: Floats, a: Floats, b: Floats) -> float:
+    along = np.clip(((point - a) @ (b - a)) / max(float((b - a) @ (b - a)), 1e-9), 0.0, 1.0)
+    return float(np.hypot(*(point - a - along * (b - a))))
+
+
+def _by_outline(up_pct: Floats, moves: Floats, free: np.ndarray, *, region, other: _Region | None = None) -> _Region | None:  # type: ignore[no-untyped-def]
+    """A region's trace from the free strips where it moves by at least two fifths of its largest, each scaled by the assumed profile."""
+    share = region(up_pct)
+    use = free & (share > 0.4)
+    if use.sum() < LEAST_STRIPS:
+        return None
+    own = moves[:, use]
+    if other is not None:
+        own = own - profile.abdomen_share(up_pct[use])[None] * other.values[:, None]
+    scaled = own / share[use][None]
+    middle = np.median(scaled, axis=1)
+    alike = _agrees(scaled, middle)
+    weight = np.where(alike, share[use] ** 2, 0.0)
+    if not weight.any():
+        weight = share[use] ** 2
+    best = float(share[use][alike].max()) if alike.any() else float(share[use].max())
+    return _Region(values=scaled @ weight / weight.sum(), model_error=MODEL_ERROR_STRIPS + 0.35 * (1.0 - best))
+
+
+def _agrees(scaled: Floats, middle: Floats) -> np.ndarray:
+    """Columns whose distance from the common trace is no more than usual."""
+    off = np.std(scaled - middle[:, None], axis=0)
+    return off <= max(2.0 * float(np.median(off)), 0.04)
+
+
+@dataclass(frozen=True)
+class _Flank:
+    up_pct: Floats
+    moves: Floats  # [n, q] forward, rigid motion taken away
+    depth: Floats  # [q] share by depth
+
+
+def _flank(sighting: Sighting, rigid: RigidMotion, *, front_pct: float) -> _Flank:
+    points = sighting.points
+    assert points is not None
+    at = points.at_pct
+    away = np.array([min((_distance(p, a, b) for a, b in sighting.arms_pct), default=99.0) for p in at]) if len(at) else np.zeros(0)
+    depth = profile.depth_share(at[:, 0], front_pct=front_pct) if len(at) else np.zeros(0)
+    use = points.on_body & _followed(points) & (away > ARM_REACH) & (depth > 0.25) & (at[:, 0] < front_pct + 6.0) if len(at) else np.zeros(0, bool)
+    return _Flank(up_pct=at[use, 1], moves=relative(points, rigid)[:, use, 0], depth=depth[use])
+
+
+def _by_flank(flank: _Flank, *, region, other: _Region | None) -> _Region | None:  # type: ignore[no-untyped-def]
+    """The same from texture points beside the outline: less sure, since the profile over the depth is assumed too."""
+    share = region(flank.up_pct) * flank.depth
+    use = share > 0.2
+    if use.sum() < 3:
+        return None
+    own = flank.moves[:, use]
+    if other is not None:
+        own = own - (profile.abdomen_share(flank.up_pct[use]) * flank.depth[use])[None] * other.values[:, None]
+    scaled = own / share[use][None]
+    middle = np.median(scaled, axis=1)
+    alike = _agrees(scaled, middle)
+    weight = np.where(alike, share[use] ** 2, 0.0)
+    few = 0.3 if alike.sum() < 5 else 0.0
+    return _Region(values=scaled @ weight / max(weight.sum(), 1e-9), model_error=MODEL_ERROR_POINTS + few)
+
+
+def _shoulder(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both: bool) -> _Region | None:
+    """Rise of the shoulder's top: points of the shoulder and of the upper arm that hangs from it, the half that travels farthest."""
+    at = points.at_pct
+    if not len(at):
+        return None
+    near = points.on_body & _followed(points) & _on_shoulder(at, arms_pct, both=both)
+    if near.sum() < 3:
+        return None
+    rise = relative(points, rigid)[:, near, 1]
+    rise = rise - rise[:5].mean(axis=0)
+    common = np.median(rise, axis=1)
+    power = float(common @ common)
+    gain = (rise.T @ common) / max(power, 1e-9)
+    alike = _agrees(rise, common)
+    if filters.spread(filters.smooth(common)) > 0.4:  # clear movement: of its carriers, those that carry it fully
+        alike &= gain >= np.quantile(gain[alike], 0.5) if alike.any() else alike
+    chosen = rise[:, alike] if alike.sum() >= 2 else rise
+    return _Region(values=chosen.mean(axis=1), model_error=0.15)
+
+
+def _on_shoulder(at: Floats, arms_pct: Floats, *, both: bool) -> np.ndarray:
+    cap = (np.abs(at[:, 0]) < (45.0 if both else 16.0)) & (at[:, 1] > 78.0) & (at[:, 1] < 100.0)
+    if both:
+        return cap & (np.abs(at[:, 0]) > 14.0)
+    upper = arms_pct[[0, 3]] if len(arms_pct) >= 4 else arms_pct
+    hanging = np.array([min((_distance(p, a, a + 0.7 * (b - a)) for a, b in upper), default=99.0) < 6.0 for p in at])
+    return cap | (hanging & (at[:, 1] > 55.0))
+
+
+def _width(front: Strips, back: Strips) -> Floats:
+    """Median change of the trunk's depth or width over its middle heights, percent of trunk: [n]."""
+    parts = []
+    for strips in (front, back):
+        use = _good(strips) & (strips.up_pct > 6) & (strips.up_pct < 62)
+        if use.any():
+            parts.append(np.median(strips.travel_pct[:, use], axis=1))
+    return np.sum(parts, axis=0) if parts else np.zeros(len(front.travel_pct))
+
+
+def _confidence(sighting: Sighting, grid_s: Floats) -> Floats:
+    """How alike the followed outline still is to its reference at each moment, 0 to 1."""
+    assert sighting.front is not None
+    good = _good(sighting.front)
+    if not good.any():
+        return np.zeros(len(grid_s))
+    alike = np.clip(1.0 - np.median(sighting.front.misfit[:, good], axis=1), 0.0, 1.0)
+    return filters.on_grid(sighting.t_s, alike, grid_s)

@@ -1,0 +1,131 @@
+"""The click track in a clip's sound, and the beat on which the first inhale is due."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.signal import butter, sosfiltfilt
+
+from brevin.core.plan.card import CountCard
+from brevin.core.track import Floats, Sound
+
+HOP_S = 90 / 22050  # of the onset curve, a whole number of samples; a tempo grid is placed to about half of it
+CLICK_BAND_HZ = (900.0, 9000.0)  # where any usual click has energy and a room's hum has none
+TEMPO_SLACK = 0.02  # a metronome app may run this much off the card
+STANDS_OUT = 4.0  # grid strength over that of a shifted grid: below it there is no click track
+FIRST_CLICK = 0.25  # a click of at least this share of the usual strength can be the first
+
+
+@dataclass(frozen=True)
+class Beats:
+    """The beat grid. first_inhale_s: due time of the card's first inhale; source: clicks, recorded, fitted or None; times in seconds."""
+
+    tempo_bpm: float | None
+    first_inhale_s: float | None
+    source: str | None
+    residual_s: float | None
+    clicks_s: tuple[float, ...] = ()
+
+    @property
+    def beat_s(self) -> float | None:
+        """Length of a beat, seconds."""
+        return None if self.tempo_bpm is None else 60.0 / self.tempo_bpm
+
+
+NO_BEATS = Beats(tempo_bpm=None, first_inhale_s=None, source=None, residual_s=None)
+
+
+def from_clicks(sound: Sound | None, card: CountCard | None) -> Beats:
+    """Beats of the click track, when there is a card to say its tempo; ``NO_BEATS`` where none stands out.
+
+    A grid over the whole clip is fitted to the onset curve, so that clicks under a tone still count; the first click is the first
+    place on the grid with a click of its own. Source: own.
+    """
+    if sound is None or card is None or len(sound.samples) < 2 * sound.rate_hz:
+        return NO_BEATS
+    curve = onset_curve(sound)
+    beat_s, phase_s, strength = _grid(curve, card.beat_s)
+    if strength < STANDS_OUT:
+        return NO_BEATS
+    places = np.arange(phase_s, len(curve) * HOP_S, beat_s)
+    heights = _at(curve, places)
+    first = _first(heights)
+    times = _peaks(curve, places[first:])
+    beat_s, first_s, residual_s = _line(times)
+    return Beats(
+        tempo_bpm=60.0 / beat_s,
+        first_inhale_s=first_s + card.countin_beats * beat_s + sound.starts_s,
+        source="clicks",
+        residual_s=residual_s,
+        clicks_s=tuple(float(t + sound.starts_s) for t in times),
+    )
+
+
+def _line(times: Floats) -> tuple[float, float, float]:
+    """Beat length, first click and median distance of the clicks from their line; clicks that a tone hides are left out."""
+    index = np.arange(len(times))
+    use = np.ones(len(times), bool)
+    for _ in range(3):
+        beat_s, first_s = np.polyfit(index[use], times[use], 1)
+        off = np.abs(times - first_s - beat_s * index)
+        use = off <= max(3.0 * float(np.median(off)), HOP_S)
+    return float(beat_s), float(first_s), float(np.median(off))
+
+
+def onset_curve(sound: Sound) -> Floats:
+    """Rise of loudness in the click band, one value per ``HOP_S``, 0 and up; a held tone gives none."""
+    high = min(CLICK_BAND_HZ[1], 0.45 * sound.rate_hz)
+    sos = butter(4, (CLICK_BAND_HZ[0], high), btype="bandpass", fs=sound.rate_hz, output="sos")
+    band = sosfiltfilt(sos, sound.samples.astype(np.float64))
+    hop = max(int(round(HOP_S * sound.rate_hz)), 1)
+    power = (band[: len(band) // hop * hop].reshape(-1, hop) ** 2).mean(axis=1)
+    loud = np.log10(power + 1e-7)
+    rise = loud - np.minimum(np.roll(loud, 1), np.roll(loud, 3))
+    rise[:3] = 0.0
+    return np.maximum(rise, 0.0)
+
+
+def _grid(curve: Floats, beat_s: float) -> tuple[float, float, float]:
+    """Best beat length near the asked one, its phase, and how far it stands out from the other phases."""
+    best = (beat_s, 0.0, 0.0)
+    for tried in beat_s * np.linspace(1 - TEMPO_SLACK, 1 + TEMPO_SLACK, 41):
+        per_beat = tried / HOP_S
+        beats = int(len(curve) / per_beat) - 1
+        if beats < 3:
+            continue
+        starts = np.arange(int(per_beat))
+        rows = (starts[:, None] + np.arange(beats)[None] * per_beat).astype(int)
+        mean = np.sqrt(curve[rows]).mean(axis=1) ** 2
+        top = int(np.argmax(mean))
+        strength = float(mean[top] / (np.median(mean) + 1e-3))
+        if strength > best[2]:
+            best = (float(tried), top * HOP_S, strength)
+    return best
+
+
+def _at(curve: Floats, places: Floats) -> Floats:
+    """Largest onset within 20 ms of each place."""
+    reach = int(0.02 / HOP_S)
+    middle = (places / HOP_S).astype(int)
+    return np.array([curve[max(i - reach, 0) : i + reach + 1].max(initial=0.0) for i in middle])
+
+
+def _peaks(curve: Floats, places: Floats) -> Floats:
+    """Time of the largest onset within 20 ms of each place."""
+    reach = int(0.02 / HOP_S)
+    times = []
+    for place in places:
+        i = int(place / HOP_S)
+        low = max(i - reach, 0)
+        window = curve[low : i + reach + 1]
+        times.append((low + int(np.argmax(window)) + 0.5) * HOP_S if len(window) and window.max() > 0 else place)
+    return np.array(times)
+
+
+def _first(heights: Floats) -> int:
+    """First place with a click, followed by more: not a bump before the track begins."""
+    usual = float(np.median(heights[heights > 0])) if (heights > 0).any() else 0.0
+    loud = heights > FIRST_CLICK * usual
+    for i in range(len(loud)):
+        if loud[i] and loud[i : i + 4].mean() >= 0.75:
+            return i
+    return 0

@@ -1,0 +1,43 @@
+"""Which key point is which, and the few lines drawn between them."""
+
+import numpy as np
+
+from brevin.core.track import Body, Floats
+
+NOSE, EAR_L, EAR_R = 0, 7, 8
+SHOULDER_L, SHOULDER_R, ELBOW_L, ELBOW_R, WRIST_L, WRIST_R = 11, 12, 13, 14, 15, 16
+INDEX_L, INDEX_R = 19, 20
+HIP_L, HIP_R, KNEE_L, KNEE_R, ANKLE_L, ANKLE_R = 23, 24, 25, 26, 27, 28
+TRUNK = (SHOULDER_L, SHOULDER_R, HIP_L, HIP_R)
+ARM_PIECES = (
+    (SHOULDER_L, ELBOW_L), (ELBOW_L, WRIST_L), (WRIST_L, INDEX_L),
+    (SHOULDER_R, ELBOW_R), (ELBOW_R, WRIST_R), (WRIST_R, INDEX_R),
+)  # fmt: skip
+
+
+def middle(points: Floats, left: int, right: int) -> Floats:
+    """Point halfway between a left and a right key point: [2]."""
+    return (points[left] + points[right]) / 2
+
+
+def hips(body: Body) -> Floats:
+    """Middle of the hips, px: [2]."""
+    return middle(body.points_px, HIP_L, HIP_R)
+
+
+def shoulders(body: Body) -> Floats:
+    """Middle of the shoulders, px: [2]."""
+    return middle(body.points_px, SHOULDER_L, SHOULDER_R)
+
+
+def trunk_px(body: Body) -> float:
+    """Middle of the hips to middle of the shoulders, px."""
+    return float(np.hypot(*(shoulders(body) - hips(body))))
+
+
+def box_px(body: Body) -> tuple[float, float, float, float]:
+    """Smallest upright box around the key points that are seen: x, y, width, height."""
+    seen = body.points_px[body.visibility > 0.5]
+    seen = seen if len(seen) else body.points_px
+    low, high = seen.min(axis=0), seen.max(axis=0)
+    return float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1])

@@ -1,0 +1,136 @@
+"""What the edge hands to the core: one frozen record of everything seen and heard in a clip.
+
+Body coordinates: ``forward`` across the trunk axis (+ = anterior; in a front view + = to the picture's right) and ``up`` along
+it (+ = toward the head), both in percent of the player's reference trunk length, origin at the middle of the hips.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+WORK_SIDE_PX = 1280  # longer side of the picture that is worked on: a trunk of 200 px and more in a whole-body picture
+
+
+@dataclass(frozen=True)
+class ClipFacts:
+    """What the container says. Times in seconds, sizes in pixels as displayed (rotation applied)."""
+
+    file: str
+    duration_s: float
+    frame_rate_hz: float
+    width_px: int
+    height_px: int
+    rotation_deg: int
+    has_sound: bool
+
+
+@dataclass(frozen=True)
+class Body:
+    """One person's key points in one video frame.
+
+    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only.
+    """
+
+    points_px: Floats
+    visibility: Floats
+    world: Floats
+
+
+@dataclass(frozen=True)
+class PoseSample:
+    """Everyone seen at one moment."""
+
+    t_s: float
+    bodies: tuple[Body, ...]
+
+
+@dataclass(frozen=True)
+class Player:
+    """Who is read: index of the body at each pose sample (-1 = not seen there), and how the body lies in the picture.
+
+    trunk_px: reference trunk length; hip_px: middle of the hips; up, forward: unit vectors in picture coordinates (y down).
+    """
+
+    chosen: tuple[int, ...]
+    from_s: float
+    box_px: tuple[float, float, float, float]
+    others: int
+    trunk_px: float
+    hip_px: tuple[float, float]
+    up: tuple[float, float]
+    forward: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Strips:
+    """Outline of the trunk followed at fixed heights.
+
+    up_pct: [k] height of each strip; edge_pct: [k] where the outline stands in the reference, forward; travel_pct: [n, k],
+    + = outward from the reference; misfit: [n, k], 0 = the same picture, 1 = nothing alike; clear: [k], contrast of the edge, grey levels.
+    """
+
+    up_pct: Floats
+    edge_pct: Floats
+    travel_pct: Floats
+    misfit: Floats
+    clear: Floats
+
+
+@dataclass(frozen=True)
+class Points:
+    """Texture points followed against one reference frame.
+
+    at_pct: [p, 2] forward and up; move_pct: [n, p, 2]; error: [n, p] mean grey difference of the patch; on_body: [p] bool.
+    """
+
+    at_pct: Floats
+    move_pct: Floats
+    error: Floats
+    on_body: NDArray[np.bool_]
+
+
+@dataclass(frozen=True)
+class Picture:
+    """Quality of the picture at each video frame read: [n] each.
+
+    light: median grey of the trunk, 0 to 255; detail: standard deviation of the grey there; change: mean grey change to the frame before.
+    """
+
+    light: Floats
+    detail: Floats
+    change: Floats
+
+
+@dataclass(frozen=True)
+class Sound:
+    """Mono samples, -1 to 1. starts_s: time of the first sample on the clip's clock."""
+
+    samples: NDArray[np.float32]
+    rate_hz: int
+    starts_s: float
+
+
+@dataclass(frozen=True)
+class Sighting:
+    """Everything the core needs from one clip. t_s: [n] presentation times of the video frames read.
+
+    ``player`` is None where nobody could be picked; then strips, points and picture are empty and ``refused`` says why.
+    Arms: [m, 2, 2] segments of both arms in body coordinates at the reference.
+    """
+
+    clip: ClipFacts
+    t_s: Floats
+    poses: tuple[PoseSample, ...]
+    player: Player | None
+    view: str | None
+    position: str | None
+    front: Strips | None
+    back: Strips | None
+    points: Points | None
+    picture: Picture
+    arms_pct: Floats
+    sound: Sound | None
+    refused: tuple[tuple[str, dict[str, float]], ...] = ()
+    notes: tuple[tuple[str, dict[str, float]], ...] = ()

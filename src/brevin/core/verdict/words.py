@@ -1,0 +1,128 @@
+"""Every sentence the program says about a reading, in one place.
+
+``REASONS``: why a clip or a check cannot be read, and what to do. ``CRITERIA``: titles, whys and cues. A cue is what the teacher says
+next, in words a ten-year-old understands; it asks for nothing to be lifted, tightened or taken off.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Sentence:
+    """check: all, breath, posture, hold or sound; text: what is wrong and what to do, with the facts' names in braces."""
+
+    check: str
+    text: str
+
+
+REASONS: dict[str, Sentence] = {
+    "empty_file": Sentence("all", "This file is empty. Choose the clip again, or film once more."),
+    "not_a_video": Sentence("all", "This file is not a video that can be opened. Choose a clip from the phone or the camera."),
+    "sound_only": Sentence("all", "This file has sound but no picture. Choose the video instead."),
+    "cut_off": Sentence("all", "This video breaks off before its first picture. Copy it again from the phone, or film once more."),
+    "upload_cut_off": Sentence("all", "The upload stopped before the whole clip had arrived. Nothing was kept: send it again."),
+    "too_large": Sentence("all", "This file is larger than {most_mb} MB. Half a minute is enough: cut it, or film in 1080p."),
+    "too_short": Sentence("all", "This clip lasts {duration_s} s. Film the count-in and at least one whole breath, half a minute is best."),
+    "no_person": Sentence("all", "Nobody was found in the picture. Film the player from head to knees, in good light."),
+    "people_overlap": Sentence("all", "Two people overlap in the picture. Let the player stand clear of others and film again."),
+    "player_unclear": Sentence("all", "{people} people are equally large in the picture. Move the camera so that the player is the largest, and film again."),
+    "trunk_cut_off": Sentence("all", "Part of the trunk is outside the picture. Step back until head and hips are both in it, and film again."),
+    "too_far": Sentence("all", "The player is too small in the picture. Step closer until head to knees fill its height, and film again."),
+    "too_dark": Sentence("all", "It is too dark to see the trunk. Turn on a light or turn the player toward the window, and film again."),
+    "too_blurred": Sentence("breath", "The picture is too soft to follow the shirt. Wipe the lens, let it focus, and film again."),
+    "frozen_picture": Sentence("breath", "The picture stands still for {frozen_share} of the clip. Restart the camera and film again."),
+    "low_frame_rate": Sentence("breath", "The clip has only {rate_hz} pictures a second. Set the camera to 25 or more, and film again."),
+    "camera_moving": Sentence("breath", "The camera moves too much. Lean the phone on something firm, and film again."),
+    "player_moving": Sentence("breath", "The player moves too much to see the breath. Let the player settle, count in again, and film again."),
+    "front_view_breath": Sentence("breath", "From the front the belly's way forward cannot be seen. For the breath, film from the side."),
+    "trunk_covered": Sentence("breath", "Arms, instrument or stand cover the belly. Move the stand or film from the other side."),
+    "chest_covered": Sentence("breath", "The arms cover the chest, so its share is less sure. A few degrees more from behind help."),
+    "no_breathing": Sentence("breath", "No breathing movement was found. Film from the side, in plain light, with the whole trunk in the picture."),
+    "long_clip": Sentence("all", "This recording lasts {duration_s} s; the first {read_s} s were read. Half a minute is enough."),
+    "large_picture": Sentence("all", "Filmed at {width_px} x {height_px}: reading takes longer and is no better than at 1080p."),
+    "no_beats": Sentence("sound", "No click track was heard, so nothing is judged against the count. Let the clicks run while filming."),
+    "time_stamps": Sentence("all", "Some pictures of this clip carry wrong times and were left out."),
+    "reading_failed": Sentence("all", "The reading stopped with an error of the program. The clip is kept: read it again, or film once more."),
+}
+
+
+def reason_text(code: str, facts: Mapping[str, object]) -> str:
+    """The sentence for a reason code with its facts filled in. Raises KeyError for a code that is none."""
+    return REASONS[code].text.format(**facts)
+
+
+@dataclass(frozen=True)
+class CriterionWords:
+    """title; side of the fault when work or watch; why: what was measured, said plainly with {value} and friends; cue: one sentence."""
+
+    title: str
+    steady: str
+    fault: str
+    why: str
+    cue: str
+
+
+CRITERIA: dict[str, CriterionWords] = {
+    "abdomen_leads": CriterionWords(
+        "Abdomen leads", "low first", "chest first",
+        "Of the whole movement, {percent} came from the abdomen. {lag}",
+        "Let the low air go in first. The ribs may follow, the shoulders stay asleep.",
+    ),
+    "shoulders_still": CriterionWords(
+        "Shoulders still", "still", "they rise",
+        "The shoulders rose {value} % of the trunk's length while breathing in; belly and chest together moved {total} %.",
+        "Leave your shoulders heavy, as if each carried a sleeping cat.",
+    ),
+    "with_count": CriterionWords(
+        "Starts with the count", "on the beat", "{side}",
+        "The breath started {value} beat {side} against the card's own beat.",
+        "Listen for the click, then let the air start right on it.",
+    ),
+    "inhale_counts": CriterionWords(
+        "Inhale counts", "as asked", "{side}",
+        "The inhale lasted {value} beats; {asked} were asked.",
+        "Keep the air coming in until the last count of the breath.",
+    ),
+    "not_full_early": CriterionWords(
+        "Not full too early", "spread out", "full early",
+        "Nine tenths of the breath were in at beat {value} of {asked}.",
+        "Fill up slowly, like water rising in a glass: a little on every count.",
+    ),
+    "pause": CriterionWords(
+        "No pause", "flows over", "it waits",
+        "Between breathing in and out it stood still for {value} beat more than the card asks.",
+        "Turn the air around like a swing: in, and straight out.",
+    ),
+    "exhale_counts": CriterionWords(
+        "Exhale counts", "as asked", "{side}",
+        "The exhale lasted {value} beats; {asked} were asked.",
+        "Make the air last until the very last count.",
+    ),
+    "even_intake": CriterionWords(
+        "Even intake", "even", "in one gulp",
+        "The fill was at most {percent} of the breath away from an even one.",
+        "Let the air in as evenly as a slow zip.",
+    ),
+    "trunk_inclination": CriterionWords(
+        "Sits tall", "tall", "leans {side}",
+        "The line from hips to shoulders leans {value} deg {side}.",
+        "Grow tall from the seat, as if a string pulled the top of your head.",
+    ),
+    "shoulder_tilt": CriterionWords(
+        "Shoulders level", "level", "one higher",
+        "The shoulder line is {value} deg off level, the {side} one higher.",
+        "Let both shoulders hang at the same height.",
+    ),
+}  # fmt: skip
+
+PATTERNS: dict[str, str] = {
+    "pushed": "belly pushed out while the ribs sink: no sign of air",
+    "paradoxical": "belly goes in while breathing in",
+    "shallow": "small breath",
+    "chest_high": "high breath",
+    "low_then_lifted": "low, then mostly chest",
+    "low_then_wide": "low, then wide",
+    "low": "low",
+    "unclear": "not sure",
+}

@@ -1,0 +1,104 @@
+"""Builds the pose model file from a pinned package, once, at install.
+
+The pose network's two files come inside the wheel named below, which is downloaded from the package index and never
+installed. They need input metadata before the landmark runtime takes them; a ``.task`` file is an uncompressed zip of both.
+"""
+
+import hashlib
+import subprocess
+import sys
+import tempfile
+import zipfile
+from pathlib import Path
+
+import flatbuffers
+from mediapipe.tasks.metadata import metadata_schema_py_generated as meta_schema
+from mediapipe.tasks.metadata import schema_py_generated as model_schema
+
+WHEEL = "mediapipe==0.10.21"
+INSIDE = "mediapipe/modules/"
+# name in the .task file: (path in the wheel, sha256 of that file, input normalisation mean, standard deviation)
+PARTS = {
+    "pose_detector.tflite": ("pose_detection/pose_detection.tflite", "9ba9dd3d42efaaba86b4ff0122b06f29c4122e756b329d89dca1e297fd8f866c", 127.5, 127.5),
+    "pose_landmarks_detector.tflite": ("pose_landmark/pose_landmark_full.tflite", "e9a5c5cb17f736fafd4c2ec1da3b3d331d6edbe8a0d32395855aeb2cdfd64b9f", 0.0, 255.0),
+}
+
+
+class ModelMismatch(RuntimeError):
+    """A file in the wheel is not the one this version was proven with."""
+
+
+def model_path(root: Path) -> Path:
+    """Where the built model stands below the project's root."""
+    return root / ".build" / "pose_full.task"
+
+
+def build(root: Path) -> Path:
+    """Build the model if it is missing; returns its path. Raises ModelMismatch on a wrong checksum."""
+    target = model_path(root)
+    if target.exists():
+        return target
+    target.parent.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as scratch:
+        wheel = _download(Path(scratch))
+        with zipfile.ZipFile(wheel) as packed:
+            parts = {name: _part(packed, name) for name in PARTS}
+    unfinished = target.with_suffix(".part")
+    with zipfile.ZipFile(unfinished, "w", zipfile.ZIP_STORED) as task:
+        for name, content in parts.items():
+            task.writestr(name, content)
+    unfinished.replace(target)
+    return target
+
+
+def _download(folder: Path) -> Path:
+    command = [sys.executable, "-m", "pip", "download", "--quiet", "--no-deps", "--dest", str(folder), WHEEL]
+    subprocess.run(command, check=True)
+    return next(folder.glob("*.whl"))
+
+
+def _part(packed: zipfile.ZipFile, name: str) -> bytes:
+    path, checksum, mean, deviation = PARTS[name]
+    content = packed.read(INSIDE + path)
+    if hashlib.sha256(content).hexdigest() != checksum:
+        raise ModelMismatch(f"{path} in {WHEEL} has another checksum than expected")
+    return _with_metadata(content, mean=mean, deviation=deviation)
+
+
+def _with_metadata(content: bytes, *, mean: float, deviation: float) -> bytes:
+    """The same model with the normalisation of its input image written into it."""
+    model = model_schema.ModelT.InitFromObj(model_schema.Model.GetRootAsModel(content, 0))
+    buffer = model_schema.BufferT()
+    buffer.data = list(_metadata(mean=mean, deviation=deviation, outputs=len(model.subgraphs[0].outputs)))
+    model.buffers.append(buffer)
+    entry = model_schema.MetadataT()
+    entry.name, entry.buffer = "TFLITE_METADATA", len(model.buffers) - 1
+    model.metadata = [*(model.metadata or []), entry]
+    builder = flatbuffers.Builder(len(content) + 4096)
+    builder.Finish(model.Pack(builder), b"TFL3")
+    return bytes(builder.Output())
+
+
+def _metadata(*, mean: float, deviation: float, outputs: int) -> bytes:
+    image = meta_schema.ImagePropertiesT()
+    image.colorSpace = meta_schema.ColorSpaceType.RGB
+    content = meta_schema.ContentT()
+    content.contentPropertiesType, content.contentProperties = meta_schema.ContentProperties.ImageProperties, image
+    options = meta_schema.NormalizationOptionsT()
+    options.mean, options.std = [mean], [deviation]
+    unit = meta_schema.ProcessUnitT()
+    unit.optionsType, unit.options = meta_schema.ProcessUnitOptions.NormalizationOptions, options
+    tensor = meta_schema.TensorMetadataT()
+    tensor.name, tensor.content, tensor.processUnits = "image", content, [unit]
+    graph = meta_schema.SubGraphMetadataT()
+    graph.inputTensorMetadata = [tensor]
+    graph.outputTensorMetadata = [meta_schema.TensorMetadataT() for _ in range(outputs)]
+    whole = meta_schema.ModelMetadataT()
+    whole.subgraphMetadata = [graph]
+    builder = flatbuffers.Builder(1024)
+    builder.Finish(whole.Pack(builder), b"M001")
+    return bytes(builder.Output())
+
+
+if __name__ == "__main__":
+    print(build(Path(__file__).resolve().parents[3]))

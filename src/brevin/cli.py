@@ -6,21 +6,19 @@ import sys
 from pathlib import Path
 
 from brevin.core.errors import ClipUnusable, InvalidInput
-from brevin.core.verdict.words import reason_text
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.read import Task, read
 from brevin.core.report import to_json
 from brevin.core.verdict.profile import MethodProfile, from_json
+from brevin.core.verdict.words import reason_text
+from brevin.ops import commands
+from brevin.ops.commands import BadUse
 
 ROOT = Path(__file__).resolve().parents[2]
 INSTRUMENTS = (
     "none", "flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet", "horn", "trombone", "euphonium", "baritone", "tuba",
 )  # fmt: skip
 READ, BAD_USE, NOT_READABLE = 0, 2, 3
-
-
-class BadUse(Exception):
-    """One line for the person at the keyboard."""
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -35,8 +33,6 @@ def main(argv: list[str] | None = None) -> int:
 
 
 def _parser() -> argparse.ArgumentParser:
-    from brevin.ops import commands
-
     parser = argparse.ArgumentParser(prog="brevin", description="Reads a beginner's breath, posture and hold from half a minute of film.")
     jobs = parser.add_subparsers(required=True, metavar="COMMAND")
     analyse = jobs.add_parser("analyse", help="read one clip: report as JSON, no server, no database")

@@ -63,9 +63,7 @@ def _with_beats(reasons: list[Reason], beats: Beats, task: Task) -> list[Reason]
     return [*reasons, gate.reason("no_beats")] if task.card is not None and beats.source is None else reasons
 
 
-def _measured(
-    turns: list[BreathTurns], moved: Traces, beats: Beats, task: Task, *, amplitudes: bool
-) -> tuple[list[Breath], list[Breath]]:
+def _measured(turns: list[BreathTurns], moved: Traces, beats: Beats, task: Task, *, amplitudes: bool) -> tuple[list[Breath], list[Breath]]:
     """Whole and cut breaths with their numbers."""
     whole: list[Breath] = []
     partial: list[Breath] = []
@@ -133,9 +131,10 @@ def _player(sighting: Sighting) -> PlayerSeen | None:
     if player is None:
         return None
     scale = 1.0 / _shrink(sighting)
-    x, y, w, h = (scale * v for v in player.box_px)
-    hip = (scale * player.hip_px[0], scale * player.hip_px[1])
-    return PlayerSeen(from_s=player.from_s, box_px=(x, y, w, h), others=player.others, hip_px=hip, up=player.up, forward=player.forward)
+    return PlayerSeen(
+        from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
+        up=list(player.up), forward=list(player.forward),
+    )  # fmt: skip
 
 
 def _scale(sighting: Sighting) -> Scale | None:

@@ -2,7 +2,7 @@
 
 import dataclasses
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 
 SCHEMA = "brevin.analysis/1"
@@ -51,11 +51,11 @@ class PlayerSeen:
     """Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down)."""
 
     from_s: float
-    box_px: tuple[float, float, float, float]
+    box_px: list[float]
     others: int
-    hip_px: tuple[float, float]
-    up: tuple[float, float]
-    forward: tuple[float, float]
+    hip_px: list[float]
+    up: list[float]
+    forward: list[float]
 
 
 @dataclass(frozen=True)
@@ -91,7 +91,7 @@ class Segment:
     to_s: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Breath:
     """One breath; None where a value could not be measured. uncertainty: half width of the 90 % interval of each number."""
 
@@ -117,7 +117,7 @@ class Breath:
     exhale_shape: str | None = None
     pattern: str = "unclear"
     card_index: int | None = None
-    uncertainty: dict[str, float | None] = field(default_factory=dict)
+    uncertainty: dict[str, float | None]
 
 
 @dataclass(frozen=True)
@@ -125,7 +125,7 @@ class PostureValue:
     value: float
     uncertainty: float
     n: int
-    by_segment: dict[str, float] = field(default_factory=dict)
+    by_segment: dict[str, float]
 
 
 @dataclass(frozen=True)
@@ -188,7 +188,7 @@ class Verdict:
     words: str
     why: str
     cue: str | None
-    marks: list[Mark] = field(default_factory=list)
+    marks: list[Mark]
 
 
 @dataclass(frozen=True)
@@ -215,7 +215,7 @@ class Report:
     drill: dict[str, float] | None
     sound: SoundHeard | None
     verdicts: list[Verdict]
-    cue: dict[str, str] | None = None
+    cue: dict[str, str] | None
 
 
 def to_json(report: Report) -> dict[str, Any]:

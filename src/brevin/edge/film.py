@@ -4,6 +4,7 @@ Rows run down the trunk's axis, columns from back to front; 2 px are one percent
 """
 
 from dataclasses import dataclass
+from typing import Any
 
 import cv2
 import numpy as np
@@ -34,7 +35,7 @@ class Turn:
 
     matrix: Floats
 
-    def apply(self, picture: NDArray[np.generic]) -> NDArray[np.generic]:
+    def apply(self, picture: NDArray[Any]) -> NDArray[Any]:
         """The film's view of one picture: [HEIGHT, WIDTH], same kind of number."""
         flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
         return cv2.warpAffine(picture, self.matrix, (WIDTH, HEIGHT), flags=flags, borderMode=cv2.BORDER_REPLICATE)

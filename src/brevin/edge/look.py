@@ -143,9 +143,7 @@ def _picture(pictures: list[Film]) -> Picture:
     axis, reach = int(trunk_film.column(0.0)), int(25 * trunk_film.PX_PER_PCT)
     trunk = np.stack([p[int(trunk_film.row(100)) : int(trunk_film.row(0)) : 3, axis - reach : axis + reach : 3] for p in pictures])
     change = [0.0] + [float(np.abs(b[::4, ::4].astype(np.int16) - a[::4, ::4]).mean()) for a, b in zip(pictures, pictures[1:], strict=False)]
-    return Picture(
-        light=np.median(trunk, axis=(1, 2)).astype(float), detail=trunk.std(axis=(1, 2)).astype(float), change=np.array(change)
-    )
+    return Picture(light=np.median(trunk, axis=(1, 2)).astype(float), detail=trunk.std(axis=(1, 2)).astype(float), change=np.array(change))
 
 
 def _follow(seen: Sighting, player: Player, gathered: _Gathered, progress: Progress, asked_view: str | None) -> Sighting:
@@ -181,4 +179,3 @@ def _arms(seen: Sighting, player: Player) -> Floats:
     places = np.median([b.points_px for b in early], axis=0)
     inside = trunk_film.to_body_pct(places, player)
     return np.array([[inside[a], inside[b]] for a, b in lm.ARM_PIECES])
-

@@ -21,8 +21,8 @@ Film = NDArray[np.uint8]
 
 def follow(film: Film, mask: NDArray[np.float32], *, reference: NDArray[np.uint8], workers: int = 2) -> Points:
     """Points against the reference. film: [n, HEIGHT, WIDTH]; mask: [HEIGHT, WIDTH], 0 to 1; reference: one grey picture of the film."""
-    inside = cv2.erode((mask > 0.6).astype(np.uint8), np.ones((9, 9), np.uint8))
-    outside = cv2.erode((mask < 0.2).astype(np.uint8), np.ones((25, 25), np.uint8))
+    inside = cv2.erode((mask > 0.6).astype(np.uint8), np.ones((9, 9), np.uint8)).astype(np.uint8)
+    outside = cv2.erode((mask < 0.2).astype(np.uint8), np.ones((25, 25), np.uint8)).astype(np.uint8)
     body, room = _corners(reference, inside, ON_BODY), _corners(reference, outside, IN_ROOM)
     start = np.concatenate([body, room]).astype(np.float32)
     if not len(start):
@@ -39,7 +39,7 @@ def follow(film: Film, mask: NDArray[np.float32], *, reference: NDArray[np.uint8
 
 def _corners(reference: NDArray[np.uint8], where: NDArray[np.uint8], most: int) -> Floats:
     found = cv2.goodFeaturesToTrack(reference, most, WEAKEST, APART_PX, mask=where, blockSize=7)
-    return np.zeros((0, 2)) if found is None else found[:, 0]
+    return np.zeros((0, 2)) if found is None else found[:, 0].astype(float)
 
 
 def _follow(film: Film, reference: NDArray[np.uint8], start: NDArray[np.float32]) -> tuple[Floats, Floats]:

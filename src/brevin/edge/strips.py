@@ -40,7 +40,8 @@ def follow(film: Film, mask: NDArray[np.float32], *, reference: Floats, outward:
 
 def _outline(mask: NDArray[np.float32], reference: Floats, *, outward: int) -> tuple[Floats, Floats]:
     """Height and column of the outline for each strip: the first way out of the mask from the axis, settled on the strongest edge."""
-    heights, edges = [], []
+    heights: list[float] = []
+    edges: list[float] = []
     axis = int(column(0.0))
     slope = np.abs(np.gradient(reference, axis=1))
     for up_pct in np.arange(LOWEST_PCT, HIGHEST_PCT + 1e-6, STEP_PCT):
@@ -74,7 +75,7 @@ def _one(film: Film, reference: Floats, *, up_pct: float, edge: float, outward: 
     template = _band(reference[None], up_pct)[0][int(edge) + offsets]
     lines = _band(film, up_pct)
     coarse = _whole_pixels(lines, template, weight, edge=int(edge), offsets=offsets)
-    shift, misfit = _fraction(lines, template, weight, places=edge + offsets, shift=coarse)
+    shift, misfit = _fraction(lines, template, weight, places=edge + offsets.astype(float), shift=coarse)
     contrast = float(np.sqrt(weight @ (template - weight @ template) ** 2))
     return shift * outward, misfit / max(contrast, 1e-6), contrast
 

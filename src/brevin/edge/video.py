@@ -118,7 +118,7 @@ def _worked(frame: av.VideoFrame, t_s: float) -> VideoFrame:
     shrink = min(1.0, WORK_SIDE_PX / longer)
     if shrink < 1.0:
         size = (round(luma.shape[1] * shrink), round(luma.shape[0] * shrink))
-        luma = cv2.resize(luma, size, interpolation=cv2.INTER_AREA)
+        luma = cv2.resize(luma, size, interpolation=cv2.INTER_AREA).astype(np.uint8)
     return VideoFrame(t_s=t_s, luma=np.ascontiguousarray(luma), shrink=shrink, source=frame)
 
 

@@ -19,8 +19,18 @@ WHEEL = "mediapipe==0.10.21"
 INSIDE = "mediapipe/modules/"
 # name in the .task file: (path in the wheel, sha256 of that file, input normalisation mean, standard deviation)
 PARTS = {
-    "pose_detector.tflite": ("pose_detection/pose_detection.tflite", "9ba9dd3d42efaaba86b4ff0122b06f29c4122e756b329d89dca1e297fd8f866c", 127.5, 127.5),
-    "pose_landmarks_detector.tflite": ("pose_landmark/pose_landmark_full.tflite", "e9a5c5cb17f736fafd4c2ec1da3b3d331d6edbe8a0d32395855aeb2cdfd64b9f", 0.0, 255.0),
+    "pose_detector.tflite": (
+        "pose_detection/pose_detection.tflite",
+        "9ba9dd3d42efaaba86b4ff0122b06f29c4122e756b329d89dca1e297fd8f866c",
+        127.5,
+        127.5,
+    ),
+    "pose_landmarks_detector.tflite": (
+        "pose_landmark/pose_landmark_full.tflite",
+        "e9a5c5cb17f736fafd4c2ec1da3b3d331d6edbe8a0d32395855aeb2cdfd64b9f",
+        0.0,
+        255.0,
+    ),
 }
 
 

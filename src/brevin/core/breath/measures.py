@@ -1,5 +1,6 @@
 """The measures of one breath, each with the half width of its 90 % interval. Formulas stand in docs/method.md."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -45,14 +46,14 @@ def measured(turns: BreathTurns, following: BreathTurns | None, traces: Traces, 
     return Breath(**values, uncertainty=half)  # type: ignore[arg-type]
 
 
-def _put_turns(values: dict, half: dict, turns: BreathTurns) -> None:  # type: ignore[type-arg]
+def _put_turns(values: dict, half: dict, turns: BreathTurns) -> None:
     for key in ("inhale_start", "inhale_end", "exhale_start", "exhale_end"):
         turn: Turn | None = getattr(turns, key)
         values[f"{key}_s"] = None if turn is None else turn.t_s
         half[f"{key}_s"] = None if turn is None else turn.half_width_s
 
 
-def _put_lengths(values: dict, half: dict, turns: BreathTurns, following: BreathTurns | None, beats: Beats) -> None:  # type: ignore[type-arg]
+def _put_lengths(values: dict, half: dict, turns: BreathTurns, following: BreathTurns | None, beats: Beats) -> None:
     after = following.inhale_start if following else None
     spans = {
         "inhale_beats": (turns.inhale_start, turns.inhale_end),
@@ -66,7 +67,7 @@ def _put_lengths(values: dict, half: dict, turns: BreathTurns, following: Breath
         half[key] = float(np.hypot(start.half_width_s, end.half_width_s)) / beats.beat_s if known else None  # type: ignore[union-attr, operator]
 
 
-def _put_offsets(values: dict, half: dict, turns: BreathTurns, beats: Beats, card: CountCard | None) -> None:  # type: ignore[type-arg]
+def _put_offsets(values: dict, half: dict, turns: BreathTurns, beats: Beats, card: CountCard | None) -> None:
     index = cycle_index(turns, beats, card)
     values["card_index"] = index
     for key, turn, due in (
@@ -92,10 +93,9 @@ def cycle_index(turns: BreathTurns, beats: Beats, card: CountCard | None) -> int
 
 def _excursions(turns: BreathTurns, traces: Traces) -> dict[str, Excursion | None]:
     if turns.inhale_start is None or turns.inhale_end is None:
-        return {name: None for name in ("abdomen", "chest", "shoulder")}
+        return dict.fromkeys(("abdomen", "chest", "shoulder"))
     return {
-        name: _excursion(traces, name, turns.inhale_start.t_s, turns.inhale_end.t_s) if traces.seen[name] else None
-        for name in ("abdomen", "chest", "shoulder")
+        name: _excursion(traces, name, turns.inhale_start.t_s, turns.inhale_end.t_s) if traces.seen[name] else None for name in ("abdomen", "chest", "shoulder")
     }
 
 
@@ -112,7 +112,7 @@ def _level(t_s: Floats, values: Floats, at_s: float, *, after: bool) -> float:
     return float(values[window].mean()) if window.any() else float(np.interp(at_s, t_s, values))
 
 
-def _put_amplitudes(values: dict, half: dict, moved: dict[str, Excursion | None], turns: BreathTurns) -> None:  # type: ignore[type-arg]
+def _put_amplitudes(values: dict, half: dict, moved: dict[str, Excursion | None], turns: BreathTurns) -> None:
     for key, name in (("abdomen_amp", "abdomen"), ("chest_amp", "chest"), ("shoulder_rise", "shoulder")):
         found = moved[name]
         values[key], half[key] = (None, None) if found is None else (found.value, found.half)
@@ -133,10 +133,10 @@ def _lag_half(a: Excursion, c: Excursion, turns: BreathTurns) -> float:
     assert turns.inhale_start is not None and turns.inhale_end is not None
     length_s = max(turns.inhale_end.t_s - turns.inhale_start.t_s, 0.2)
     parts = [NORMAL_90 * TRACKING_PCT * length_s / max(abs(e.value), 0.2) for e in (a, c)]
-    return float(max(np.hypot(*parts), 0.04))
+    return max(math.hypot(*parts), 0.04)
 
 
-def _put_shape(values: dict, half: dict, turns: BreathTurns, traces: Traces, beats: Beats) -> None:  # type: ignore[type-arg]
+def _put_shape(values: dict, half: dict, turns: BreathTurns, traces: Traces, beats: Beats) -> None:
     keys = ("full_at_beat", "intake_unevenness", "phase_angle_deg", "exhale_unevenness")
     values.update(dict.fromkeys(keys), exhale_shape=None)
     half.update(dict.fromkeys(keys))
@@ -219,7 +219,7 @@ def _phase_angle(traces: Traces, start_s: float, end_s: float | None) -> float |
     return 180.0 - angle if leaning < 0 else angle
 
 
-def _pattern(values: dict, half: dict, rules: MethodProfile) -> str:  # type: ignore[type-arg]
+def _pattern(values: dict, half: dict, rules: MethodProfile) -> str:
     if values["abdomen_amp"] is None or values["chest_amp"] is None:
         return "unclear"
     inhale = Inhale(values["abdomen_amp"], values["chest_amp"], values["shoulder_rise"], values["chest_lag_s"])

@@ -31,9 +31,7 @@ def _over(bodies: Sequence[Body], angle: Callable[[Body], float], *, bias_deg: f
     if not len(values):
         return None
     scatter = float(values.std() / np.sqrt(len(values)))
-    return PostureValue(
-        value=float(np.median(values)), uncertainty=float(NORMAL_90 * np.hypot(scatter, bias_deg)), n=len(values), by_segment={}
-    )
+    return PostureValue(value=float(np.median(values)), uncertainty=float(NORMAL_90 * np.hypot(scatter, bias_deg)), n=len(values), by_segment={})
 
 
 def inclination_deg(body: Body, player: Player) -> float:

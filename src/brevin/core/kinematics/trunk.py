@@ -166,7 +166,7 @@ def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
         if free[i] and _arm_across(height, edge, arms_pct):
             free[i] = False
     kept: list[float] = []
-    for i in np.flatnonzero(free):
+    for i in (int(k) for k in np.flatnonzero(free)):
         if kept and front.edge_pct[i] - np.median(kept[-4:]) > EDGE_JUMP:
             free[i] = False
         else:

@@ -43,7 +43,7 @@ def position_of(bodies: Sequence[Body]) -> str:
 
 
 def _legs(body: Body) -> Floats:
-    """Lean against vertical (deg), the lower knee and the lower ankle below the hips (shares of trunk length): behind an instrument one leg is often misplaced."""
+    """Lean against vertical (deg), the lower knee and the lower ankle below the hips (shares of trunk length); one leg is often misplaced."""
     hip, length = lm.hips(body), lm.trunk_px(body)
     axis = (lm.shoulders(body) - hip) / max(length, 1e-9)
     knees = max(body.points_px[lm.KNEE_L, 1], body.points_px[lm.KNEE_R, 1]) - hip[1]

@@ -11,6 +11,7 @@ from brevin.core.verdict.words import CRITERIA
 
 STATES = ("steady", "watch", "work", "unreadable")
 NORMAL_90 = 1.645
+JUST_ABOUT = "just about"
 WELL_DONE = "Just like that. Once more, the same way."
 
 
@@ -25,7 +26,14 @@ def state_of(value: float, half: float, band: Band) -> str:
 
 
 def verdicts(
-    breaths: Sequence[Breath], posture: Posture, asked: Asked, *, view: str | None, position: str | None, breath_readable: bool, why_not: Sequence[Reason]
+    breaths: Sequence[Breath],
+    posture: Posture,
+    asked: Asked,
+    *,
+    view: str | None,
+    position: str | None,
+    breath_readable: bool,
+    why_not: Sequence[Reason],
 ) -> list[Verdict]:
     """All verdicts of a clip in the order of the table. A criterion that the card does not ask for is left out."""
     found = [_posture(row, posture, asked, view, position) for row in POSTURE]
@@ -40,12 +48,15 @@ def verdicts(
 
 
 def cue(found: Sequence[Verdict]) -> dict[str, str] | None:
-    """The one sentence to say next: the first fault of the table, a clear one before one to watch; praise where all is steady."""
+    """The one sentence to say next: the first fault of the table, a clear one before one to watch; praise where nothing lies outside its band.
+
+    A value inside its steady band whose interval reaches over a limit is watched, not spoken of.
+    """
     for state in ("work", "watch"):
         for verdict in found:
-            if verdict.state == state and verdict.cue:
+            if verdict.state == state and verdict.cue and verdict.words != JUST_ABOUT:
                 return {"criterion": verdict.criterion, "text": verdict.cue}
-    if any(verdict.state == "steady" for verdict in found):
+    if any(verdict.state in ("steady", "watch") for verdict in found):
         return {"criterion": "all", "text": WELL_DONE}
     return None
 
@@ -114,12 +125,21 @@ def _unreadable(row: BreathCriterion, why_not: Sequence[Reason]) -> Verdict:
     why = why_not[0].message if why_not else ""
     return Verdict(
         criterion=row.key, title=words.title, state="unreadable", value=None, unit=row.unit, threshold=None, uncertainty=None,
-        from_s=None, to_s=None, words="not readable", why=why, cue=None,
+        from_s=None, to_s=None, words="not readable", why=why, cue=None, marks=[],
     )  # fmt: skip
 
 
 def _verdict(
-    key: str, unit: str, value: float, half: float, band: Band, state: str, from_s: float | None, to_s: float | None, facts: dict[str, str], marks: list[Mark]
+    key: str,
+    unit: str,
+    value: float,
+    half: float,
+    band: Band,
+    state: str,
+    from_s: float | None,
+    to_s: float | None,
+    facts: dict[str, str],
+    marks: list[Mark],
 ) -> Verdict:
     words = CRITERIA[key]
     side = _side(key, value, band)
@@ -140,7 +160,7 @@ def _fault(key: str, value: float, band: Band, state: str) -> str:
     if state == "steady":
         return words.steady
     if _beyond(value, band) <= 0:
-        return "just about"
+        return JUST_ABOUT
     return words.fault.format(side=_side(key, value, band))
 
 
@@ -161,7 +181,10 @@ def _facts(key: str, breath: Breath, asked: Asked) -> dict[str, str]:
     card = asked.card
     total = abs(breath.abdomen_amp or 0.0) + abs(breath.chest_amp or 0.0)
     lag = breath.chest_lag_s
-    facts = {"total": f"{total:.1f}", "lag": "" if lag is None else f"The chest was half full {abs(lag):.1f} s {'after' if lag >= 0 else 'before'} it."}
+    facts = {
+        "total": f"{total:.1f}",
+        "lag": "" if lag is None else f"The chest was half full {abs(lag):.1f} s {'after' if lag >= 0 else 'before'} it.",
+    }
     if card is not None:
         asked_beats = card.exhale_beats if key == "exhale_counts" else card.inhale_beats
         facts["asked"] = f"{asked_beats:g}" if asked_beats is not None else "any"

@@ -1,0 +1,88 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { body, client, setCsrf, upload, type Me, type Take } from "./client";
+
+const WATCH_MS = 600;
+const waits = (take: Take | undefined) => take !== undefined && (take.state === "queued" || take.state === "reading");
+
+const remembered = (me: Me) => {
+  setCsrf(me.csrf);
+  return me;
+};
+
+export const useMe = () => useQuery({ queryKey: ["me"], queryFn: async () => remembered(body(await client.GET("/api/me"))), staleTime: Infinity });
+
+export function useSignIn() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (who: { login: string; password: string }) => remembered(body(await client.POST("/api/sign-in", { body: who }))),
+    onSuccess: (me) => queries.setQueryData(["me"], me),
+  });
+}
+
+export function useSignOut() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async () => remembered(body(await client.POST("/api/sign-out"))),
+    onSuccess: (me) => {
+      queries.clear();
+      queries.setQueryData(["me"], me);
+    },
+  });
+}
+
+/** Today's page; asked again soon while something is being read. */
+export const useToday = () =>
+  useQuery({
+    queryKey: ["today"],
+    queryFn: async () => body(await client.GET("/api/today")),
+    refetchInterval: (query) => (query.state.data?.just_read.some(waits) ? WATCH_MS : 15_000),
+  });
+
+export const useTake = (id: string) =>
+  useQuery({
+    queryKey: ["take", id],
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}", { params: { path: { take_id: id } } })),
+    refetchInterval: (query) => (waits(query.state.data) ? WATCH_MS : false),
+  });
+
+export const useReport = (id: string, version: number | undefined) =>
+  useQuery({
+    queryKey: ["report", id, version],
+    enabled: version !== undefined,
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/report", { params: { path: { take_id: id } } })),
+    staleTime: Infinity,
+  });
+
+export function useSetAway() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ seatId, away }: { seatId: number; away: "" | "not_here" | "not_today" }) =>
+      body(await client.PATCH("/api/seats/{seat_id}", { params: { path: { seat_id: seatId } }, body: { away } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }),
+  });
+}
+
+export function useUpload() {
+  const queries = useQueryClient();
+  return useMutation({ mutationFn: upload, onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }) });
+}
+
+export function useReadAgain(id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async () => body(await client.POST("/api/takes/{take_id}/read-again", { params: { path: { take_id: id } } })),
+    onSuccess: (take) => queries.setQueryData(["take", id], take),
+  });
+}
+
+export function useDelete(id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async () => body(await client.DELETE("/api/takes/{take_id}", { params: { path: { take_id: id } } })),
+    onSuccess: () => {
+      queries.removeQueries({ queryKey: ["take", id] });
+      return queries.invalidateQueries({ queryKey: ["today"] });
+    },
+  });
+}

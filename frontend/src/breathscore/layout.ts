@@ -1,0 +1,130 @@
+import { scaleLinear } from "d3-scale";
+
+import type { Breath, Report } from "../api/client";
+
+export type Lane = "shoulder" | "chest" | "abdomen";
+export const LANES: readonly Lane[] = ["shoulder", "chest", "abdomen"];
+export const LANE_WORDS: Record<Lane, string> = { shoulder: "shoulders", chest: "chest", abdomen: "abdomen" };
+
+export type Card = { inhale: number; pause: number; exhale: number | null; empty: number; bpm: number; cycles: number; countIn: number };
+
+/** Reads the text form of a count card; null where there is none. The server has checked it. */
+export function cardOf(text: string): Card | null {
+  const found = /^([\d.]+)-([\d.]+)-([\d.]+|\*)(?:-([\d.]+))?@([\d.]+)x(\d+)(?:\+([\d.]+))?$/.exec(text);
+  if (!found) return null;
+  const [, inhale, pause, exhale, empty, bpm, cycles, countIn] = found;
+  return {
+    inhale: Number(inhale), pause: Number(pause), exhale: exhale === "*" ? null : Number(exhale), empty: Number(empty ?? 0),
+    bpm: Number(bpm), cycles: Number(cycles), countIn: Number(countIn ?? 4),
+  };
+}
+
+export const cardWords = (text: string) => {
+  const card = cardOf(text);
+  return card ? `${text.split("@")[0]} at ${card.bpm}` : "no card";
+};
+
+export type Wedge = { from: number; full: number; leave: number; to: number };
+export type Beat = { x: number; bar: boolean; label: string };
+
+export type Layout = {
+  width: number; height: number; left: number; right: number;
+  x: (t_s: number) => number; time: (x: number) => number;
+  countMiddle: number; countHalf: number; top: number; bottom: number;
+  base: Record<Lane, number>; perPct: number; seen: Record<Lane, boolean>; ticks: Record<Lane, number[]>;
+  beats: Beat[]; done: Wedge[]; asked: Wedge[]; washes: { from: number; to: number }[];
+};
+
+const LABELS_PX = 84;
+const TICKS_PX = 52;
+const METRE = 4;
+const LEAST_RANGE_PCT: Record<Lane, number> = { shoulder: 0.7, chest: 0.9, abdomen: 0.9 };
+
+/** Where everything of a breath score stands. width, height: px of the whole drawing. */
+export function layoutOf(report: Report, card: Card | null, width: number, height: number): Layout {
+  const left = LABELS_PX;
+  const right = width - TICKS_PX;
+  const length = Math.max(report.clip.duration_s, 1);
+  const scale = scaleLinear().domain([0, length]).range([left, right]);
+  const top = 26;
+  const countHalf = Math.max(10, Math.min(17, height * 0.06));
+  const countMiddle = top + countHalf + 12;
+  const lanesTop = countMiddle + countHalf + 12;
+  const bottom = height - 8;
+  const { base, perPct } = lanes(report, lanesTop, bottom);
+  const done = report.breaths.flatMap(wedgeOf);
+  const asked = askedOf(report, card);
+  return {
+    width, height, left, right, x: (t) => scale(t), time: (x) => Math.min(Math.max(scale.invert(x), 0), length), countMiddle, countHalf, top, bottom,
+    base, perPct, ticks: ticksOf(report, perPct),
+    seen: { shoulder: report.trace.shoulder.length > 0, chest: report.trace.chest.length > 0, abdomen: report.trace.abdomen.length > 0 },
+    beats: beatsOf(report, scale, length), done, asked,
+    washes: (asked.length ? asked : done).map(({ from, full }) => ({ from, to: full })),
+  };
+}
+
+function wedgeOf(b: Breath): Wedge[] {
+  const { inhale_start_s: from, inhale_end_s: full, exhale_start_s: leave, exhale_end_s: to } = b;
+  return from == null || full == null || leave == null || to == null ? [] : [{ from, full, leave, to }];
+}
+
+function askedOf(report: Report, card: Card | null): Wedge[] {
+  const { first_inhale_s: first, tempo_bpm: tempo } = report.beats;
+  if (!card || first === null || tempo === null || card.exhale === null) return [];
+  const beat = 60 / tempo;
+  const cycle = card.inhale + card.pause + card.exhale + card.empty;
+  return Array.from({ length: card.cycles }, (_, i) => {
+    const from = first + i * cycle * beat;
+    const full = from + card.inhale * beat;
+    const leave = full + card.pause * beat;
+    return { from, full, leave, to: leave + (card.exhale ?? 0) * beat };
+  });
+}
+
+/** Range of a lane above and below its rest line, percent of trunk. */
+export function rangeOf(values: number[], lane: Lane): [number, number] {
+  const rest = restOf(values);
+  const moved = values.map((v) => v - rest);
+  return [Math.min(0, ...moved), Math.max(LEAST_RANGE_PCT[lane], ...moved)];
+}
+
+/** Level of rest: the lower tenth of a trace. */
+export function restOf(values: number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length * 0.1)] ?? 0;
+}
+
+function lanes(report: Report, top: number, bottom: number) {
+  const gap = 16;
+  const ranges = LANES.map((lane) => [lane, rangeOf(report.trace[lane], lane)] as const);
+  const total = ranges.reduce((sum, [, [low, high]]) => sum + high - low, 0);
+  const perPct = (bottom - top - gap * LANES.length) / total;
+  const base = { shoulder: 0, chest: 0, abdomen: 0 };
+  let y = top;
+  for (const [lane, [low, high]] of ranges) {
+    base[lane] = y + gap / 2 + high * perPct;
+    y = base[lane] - low * perPct + gap / 2;
+  }
+  return { base, perPct };
+}
+
+function ticksOf(report: Report, perPct: number): Record<Lane, number[]> {
+  const step = [1, 2, 5, 10].find((s) => s * perPct >= 26) ?? 20;
+  const upTo = (lane: Lane) => {
+    const [, high] = rangeOf(report.trace[lane], lane);
+    return Array.from({ length: Math.floor(high / step + 1e-6) }, (_, i) => (i + 1) * step);
+  };
+  return { shoulder: upTo("shoulder"), chest: upTo("chest"), abdomen: upTo("abdomen") };
+}
+
+function beatsOf(report: Report, x: (t: number) => number, length: number): Beat[] {
+  const { first_inhale_s: first, tempo_bpm: tempo } = report.beats;
+  if (first === null || tempo === null) return Array.from({ length: Math.floor(length) + 1 }, (_, s) => ({ x: x(s), bar: s % 5 === 0, label: s % 5 === 0 ? `${s} s` : "" }));
+  const beat = 60 / tempo;
+  const found: Beat[] = [];
+  for (let k = -Math.floor(first / beat); first + k * beat <= length; k += 1) {
+    const bar = k >= 0 && k % METRE === 0;
+    found.push({ x: x(first + k * beat), bar, label: bar ? String(k / METRE + 1) : "" });
+  }
+  return found;
+}

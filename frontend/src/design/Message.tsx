@@ -1,0 +1,21 @@
+import styled from "styled-components";
+
+import { Action } from "./Action";
+import { colour } from "./tokens";
+
+const Box = styled.section`display: grid; gap: 14px; max-width: 620px; padding: 60px 24px; justify-items: start;`;
+const Title = styled.h1`font-size: 30px; font-weight: 800; line-height: 1.15;`;
+const Text = styled.p`font-size: 18px; color: ${colour("soft")};`;
+
+type Props = { title: string; text: string; onRetry?: () => void };
+
+/** A page that has only one thing to say: what is wrong and what to do. */
+export function Message({ title, text, onRetry }: Props) {
+  return (
+    <Box role="alert">
+      <Title>{title}</Title>
+      <Text>{text}</Text>
+      {onRetry && <Action main onPress={onRetry}>Try again</Action>}
+    </Box>
+  );
+}

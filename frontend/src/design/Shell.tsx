@@ -1,0 +1,41 @@
+import type { ReactNode } from "react";
+import { Button } from "react-aria-components";
+import { NavLink } from "react-router";
+import styled from "styled-components";
+
+import { colour } from "./tokens";
+
+const Bar = styled.header`
+  display: flex; align-items: stretch; gap: 26px; height: 44px; padding: 0 24px; border-bottom: 1px solid ${colour("ink")};
+`;
+const Name = styled.span`align-self: center; font-weight: 800; font-size: 18px; margin-right: 8px;`;
+const Tab = styled(NavLink)`
+  display: flex; align-items: center; padding: 0 12px; text-decoration: none; font-weight: 650; color: ${colour("soft")}; border-bottom: 5px solid transparent; border-top: 5px solid transparent;
+  &[aria-current="page"] { color: ${colour("ink")}; border-bottom-color: ${colour("ink")}; }
+`;
+const Right = styled.div`margin-left: auto; display: flex; align-items: center; gap: 18px; color: ${colour("soft")}; font-size: 15px;`;
+const Quiet = styled(Button)`
+  border: 0; background: none; font: inherit; color: ${colour("soft")}; padding: 6px 2px; cursor: pointer; text-decoration: underline; text-underline-offset: 3px;
+`;
+const Main = styled.main`padding: 0 24px 20px; min-width: 0;`;
+
+type Props = { children: ReactNode; group: string; who: string; onSignOut: () => void; onScheme: () => void };
+
+/** The frame of every screen. */
+export function Shell({ children, group, who, onSignOut, onScheme }: Props) {
+  return (
+    <>
+      <Bar>
+        <Name>brevin</Name>
+        <Tab to="/">Today</Tab>
+        <Right>
+          <span>{group}</span>
+          <Quiet onPress={onScheme}>light or dark</Quiet>
+          <span>? keys</span>
+          <Quiet onPress={onSignOut} aria-label={`Sign out ${who}`}>sign out</Quiet>
+        </Right>
+      </Bar>
+      <Main>{children}</Main>
+    </>
+  );
+}

@@ -1,0 +1,110 @@
+import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
+import styled from "styled-components";
+
+import { Action, KeyCap } from "./Action";
+import { colour } from "./tokens";
+
+export type Binding = { key: string; shown?: string; does: string; run: () => void; off?: boolean };
+
+type Listed = [string, Binding[]][];
+type Store = { add: (group: string, bindings: () => Binding[]) => () => void };
+const Keys = createContext<Store | null>(null);
+
+const Shade = styled(ModalOverlay)`
+  position: fixed; inset: 0; display: grid; place-items: center; background: color-mix(in srgb, ${colour("ink")} 40%, transparent); z-index: 10;
+`;
+const Sheet = styled(Modal)`
+  background: ${colour("sheet")}; color: ${colour("ink")}; border-radius: 6px; padding: 24px 28px; min-width: 420px; max-width: 92vw; max-height: 86vh; overflow: auto;
+`;
+const List = styled.dl`
+  display: grid; grid-template-columns: auto 1fr; gap: 8px 18px; margin: 14px 0 20px; align-items: baseline;
+  h3 { grid-column: 1 / -1; font-size: 14px; color: ${colour("soft")}; margin-top: 6px; }
+`;
+
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+
+/** Listens for keys once for the whole page and lists them on "?". */
+export function KeyBoard({ children }: { children: ReactNode }) {
+  const groups = useRef(new Map<string, () => Binding[]>());
+  const [shown, setShown] = useState<Listed | null>(null);
+  const store = useMemo<Store>(
+    () => ({
+      add: (group, bindings) => {
+        groups.current.set(group, bindings);
+        return () => groups.current.delete(group);
+      },
+    }),
+    [],
+  );
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || document.querySelector("[role=dialog],[role=alertdialog]")) return;
+      if (event.key === "?") return setShown([...groups.current].map(([name, bindings]) => [name, bindings()]));
+      if (event.target instanceof HTMLButtonElement && (event.key === " " || event.key === "Enter")) return;
+      for (const bindings of groups.current.values())
+        for (const one of bindings())
+          if (one.key.toLowerCase() === event.key.toLowerCase() && !one.off) {
+            event.preventDefault();
+            return one.run();
+          }
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+  return (
+    <Keys.Provider value={store}>
+      {children}
+      <Shade isOpen={shown !== null} onOpenChange={(open) => !open && setShown(null)} isDismissable>
+        <Sheet>
+          <Dialog>
+            <Heading slot="title">Keys</Heading>
+            <KeyList groups={shown ?? []} />
+            <Action main autoFocus onPress={() => setShown(null)}>Close</Action>
+          </Dialog>
+        </Sheet>
+      </Shade>
+    </Keys.Provider>
+  );
+}
+
+function KeyList({ groups }: { groups: Listed }) {
+  return (
+    <List>
+      {groups.map(([name, bindings]) => (
+        <KeyGroup key={name} name={name} bindings={bindings} />
+      ))}
+    </List>
+  );
+}
+
+function KeyGroup({ name, bindings }: { name: string; bindings: Binding[] }) {
+  return (
+    <>
+      <h3>{name}</h3>
+      {bindings.map((one) => (
+        <KeyLine key={one.key} one={one} />
+      ))}
+    </>
+  );
+}
+
+function KeyLine({ one }: { one: Binding }) {
+  return (
+    <>
+      <dt><KeyCap>{one.shown ?? one.key.toUpperCase()}</KeyCap></dt>
+      <dd>{one.does}</dd>
+    </>
+  );
+}
+
+/** Keys of a screen, as long as it is shown. */
+export function useKeys(group: string, bindings: Binding[]) {
+  const store = useContext(Keys);
+  const latest = useRef(bindings);
+  useEffect(() => {
+    latest.current = bindings;
+  });
+  useEffect(() => store?.add(group, () => latest.current), [store, group]);
+}

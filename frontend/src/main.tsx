@@ -1,0 +1,37 @@
+import "@fontsource/source-sans-3/400.css";
+import "@fontsource/source-sans-3/600.css";
+import "@fontsource/source-sans-3/700.css";
+import "@fontsource/source-sans-3/800.css";
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+
+import { Refusal } from "./api/client";
+import { App } from "./App";
+import { GlobalStyle } from "./design/GlobalStyle";
+import { KeyBoard } from "./design/keys";
+
+const queries: QueryClient = new QueryClient({
+  defaultOptions: { queries: { retry: (count, error) => count < 2 && !(error instanceof Refusal && error.status >= 400 && error.status < 500), refetchOnWindowFocus: false } },
+});
+
+queries.getQueryCache().subscribe((event) => {
+  const error = event.query.state.error;
+  // signed out meanwhile: ask who is signed in, and the door appears
+  if (event.type === "updated" && error instanceof Refusal && error.code === "signed_out" && event.query.queryKey[0] !== "me") void queries.invalidateQueries({ queryKey: ["me"] });
+});
+
+createRoot(document.getElementById("page")!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <GlobalStyle />
+      <BrowserRouter>
+        <KeyBoard>
+          <App />
+        </KeyBoard>
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,73 @@
+import { useImperativeHandle, type Ref, useRef } from "react";
+import styled from "styled-components";
+
+import type { Report } from "../api/client";
+import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
+
+const Drawing = styled.svg`
+  position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none;
+  text { fill: #fff; font-weight: 700; paint-order: stroke; stroke: #101517; stroke-width: 4px; }
+`;
+/** Height of each region on the trunk's axis, share of the trunk's length. */
+const HEIGHT: Record<Lane, number> = { shoulder: 1.0, chest: 0.72, abdomen: 0.26 };
+const AHEAD = 0.42;
+const GROWS = 5; // the band shows the movement this many times larger
+
+export type OverlayHandle = { show: (t_s: number) => void };
+
+/** The trunk's axis and the three tracked bands, drawn on the clip; each band grows with its region. */
+export function Overlay({ report, handle }: { report: Report; handle: Ref<OverlayHandle> }) {
+  const bands = useRef<Partial<Record<Lane, SVGGElement | null>>>({});
+  const { player, scale, trace, clip } = report;
+  const size = clip.height_px / 21;
+  useImperativeHandle(handle, () => ({
+    show: (t_s) => {
+      for (const lane of LANES) {
+        const value = valueAt(trace.t_s, trace[lane], t_s);
+        const group = bands.current[lane];
+        if (!group || value === null || !scale?.trunk_px) continue;
+        const rest = restOf(trace[lane]);
+        group.querySelector("rect")?.setAttribute("width", String(Math.max(size * 1.1 + (GROWS * (value - rest) * scale.trunk_px) / 100, 3)));
+        const text = group.querySelector("text");
+        if (text) text.textContent = `${LANE_WORDS[lane]} ${(value - rest).toFixed(1)}`;
+      }
+    },
+  }));
+  if (!player || !scale?.trunk_px) return null;
+  const [hx, hy] = player.hip_px as [number, number];
+  const [ux, uy] = player.up as [number, number];
+  const [fx, fy] = player.forward as [number, number];
+  const trunk = scale.trunk_px;
+  const at = (height: number, ahead: number) => [hx + trunk * (ux * height + fx * ahead), hy + trunk * (uy * height + fy * ahead)] as const;
+  const [sx, sy] = at(1, 0);
+  const leftward = fx < -0.3;
+  return (
+    <Drawing viewBox={`0 0 ${clip.width_px} ${clip.height_px}`} aria-hidden data-testid="overlay">
+      <line x1={hx} y1={hy} x2={sx} y2={sy} stroke="#101517" strokeWidth={size * 0.18} opacity="0.5" />
+      <line x1={hx} y1={hy} x2={sx} y2={sy} stroke="#fff" strokeWidth={size * 0.1} strokeDasharray={`${size * 0.25} ${size * 0.22}`} />
+      {[[hx, hy], [sx, sy]].map(([x, y]) => <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke="#fff" strokeWidth={size * 0.12} />)}
+      {LANES.filter((lane) => trace[lane].length).map((lane) => {
+        const [x, y] = at(HEIGHT[lane], AHEAD);
+        return (
+          <g key={lane} ref={(group) => { bands.current[lane] = group; }} transform={`translate(${x},${y}) scale(${leftward ? -1 : 1},1)`}>
+            <rect x="0" y={-size / 2} width={size * 1.1} height={size} rx={size * 0.12} stroke="#fff" strokeWidth={size * 0.1}
+              fill={lane === "abdomen" ? "#fff" : "none"} strokeDasharray={lane === "shoulder" ? `${size * 0.22} ${size * 0.16}` : undefined} />
+            <text transform={leftward ? `translate(0,${-size * 0.75}) scale(-1,1)` : `translate(0,${-size * 0.75})`} textAnchor={leftward ? "end" : "start"} fontSize={size * 0.86}>{LANE_WORDS[lane]}</text>
+          </g>
+        );
+      })}
+    </Drawing>
+  );
+}
+
+/** Value of a trace at a time, straight between its samples; null outside or where it was not seen. */
+export function valueAt(times: number[], values: number[], t_s: number): number | null {
+  const first = times[0];
+  const second = times[1];
+  if (!values.length || first === undefined || second === undefined) return null;
+  const place = (t_s - first) / (second - first);
+  const low = Math.min(Math.max(Math.floor(place), 0), values.length - 1);
+  const high = Math.min(low + 1, values.length - 1);
+  const part = Math.min(Math.max(place - low, 0), 1);
+  return values[low]! * (1 - part) + values[high]! * part;
+}

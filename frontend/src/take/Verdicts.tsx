@@ -1,0 +1,86 @@
+import { Disclosure, DisclosurePanel, Button, Heading } from "react-aria-components";
+import styled from "styled-components";
+
+import type { Verdict } from "../api/client";
+import { StateMark, STATE_WORDS, type State } from "../design/StateMark";
+import { ValueScale } from "../design/ValueScale";
+import { colour } from "../design/tokens";
+
+const List = styled.div`border-top: 1px solid ${colour("ink")}; margin-top: 10px;`;
+const Row = styled(Button)`
+  display: grid; grid-template-columns: 26px minmax(0, 1.25fr) 118px 132px minmax(86px, 0.9fr); align-items: center; gap: 6px; width: 100%; min-height: 35px; padding: 0 2px;
+  border: 0; border-bottom: 1px solid ${colour("hair")}; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer;
+  &[data-hovered] { background: ${colour("wash")}; }
+  .title { font-weight: 650; }
+  .value b { font-size: 18px; font-weight: 700; }
+  .value, .why { color: ${colour("soft")}; font-size: 14px; b { color: ${colour("ink")}; } }
+  .word { text-align: right; font-weight: 650; }
+  .why { grid-column: 3 / 5; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+`;
+const Why = styled(DisclosurePanel)`
+  padding: 0 2px 0 32px; font-size: 15px; color: ${colour("soft")}; overflow: hidden;
+  &[data-expanded] { padding-top: 7px; padding-bottom: 9px; border-bottom: 1px solid ${colour("hair")}; }
+  div { padding-block: 1px; }
+`;
+const Plain = styled(Heading)`font: inherit; margin: 0;`;
+
+type Props = { verdicts: Verdict[]; onEvidence: (verdict: Verdict) => void };
+
+/** Verdicts on their scales; opening one says why and goes to its evidence in the clip. */
+export function Verdicts({ verdicts, onEvidence }: Props) {
+  return (
+    <List role="group" aria-label="Verdicts">
+      {verdicts.map((verdict) => <One key={verdict.criterion} verdict={verdict} onEvidence={onEvidence} />)}
+    </List>
+  );
+}
+
+function One({ verdict, onEvidence }: { verdict: Verdict; onEvidence: (verdict: Verdict) => void }) {
+  const state = verdict.state as State;
+  return (
+    <Disclosure onExpandedChange={(open) => open && onEvidence(verdict)}>
+      <Plain level={3}>
+        <Row slot="trigger" data-testid={`verdict-${verdict.criterion}`}>
+          <StateMark state={state} />
+          <span className="title">{verdict.title}</span>
+          <Measured verdict={verdict} state={state} />
+          <span className="word" style={{ color: colour(state) }}>{verdict.words}</span>
+        </Row>
+      </Plain>
+      <Why>
+        <div>{verdict.why}</div>
+        {verdict.threshold && <div>{limitsWords(verdict)}</div>}
+        {verdict.cue && <div>Say: {verdict.cue}</div>}
+      </Why>
+    </Disclosure>
+  );
+}
+
+function Measured({ verdict, state }: { verdict: Verdict; state: State }) {
+  if (verdict.value === null || verdict.uncertainty === null) return <span className="why">{verdict.why}</span>;
+  const limits = [...new Set(Object.values(verdict.threshold ?? {}).map(Number))];
+  return (
+    <>
+      <span className="value"><b>{digits(verdict, verdict.value)}</b> {unitWords(verdict)}</span>
+      <ValueScale value={verdict.value} uncertainty={verdict.uncertainty} limits={limits} state={state}
+        label={`${digits(verdict, verdict.value)} ${unitWords(verdict)}, give or take ${digits(verdict, verdict.uncertainty)}: ${STATE_WORDS[state]}`} />
+    </>
+  );
+}
+
+const SHARES = new Set(["abdomen_leads", "even_intake"]);
+const digits = (verdict: Verdict, value: number) => (SHARES.has(verdict.criterion) ? (100 * value).toFixed(0) : value.toFixed(1));
+const unitWords = (verdict: Verdict) => {
+  if (verdict.criterion === "abdomen_leads") return "% from the belly";
+  if (verdict.criterion === "even_intake") return "% off even";
+  if (verdict.criterion === "with_count") return "beat";
+  return verdict.unit;
+};
+
+function limitsWords(verdict: Verdict): string {
+  const t = verdict.threshold as Record<string, number>;
+  const n = (key: string) => (t[key] === undefined ? null : digits(verdict, t[key]!));
+  const steady = [n("steady_low") && `from ${n("steady_low")}`, n("steady_high") && `up to ${n("steady_high")}`].filter(Boolean).join(" ");
+  const work = [n("work_low") && `below ${n("work_low")}`, n("work_high") && `above ${n("work_high")}`].filter(Boolean).join(" or ");
+  return `Steady ${steady}; work on this ${work}; measured to ± ${digits(verdict, verdict.uncertainty ?? 0)}.`;
+}

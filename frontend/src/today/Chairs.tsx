@@ -1,0 +1,92 @@
+import styled from "styled-components";
+
+import type { Lesson, Seat } from "../api/client";
+import { StateMark } from "../design/StateMark";
+import { colour } from "../design/tokens";
+import { firstName } from "../shared/words";
+
+const WIDTH = 1232;
+const HEIGHT = 172;
+const RULER = 128;
+const CHAIR = "M0,0 V28 M0,15 H16 V28";
+
+const Drawing = styled.svg`
+  display: block; width: 100%; height: auto;
+  text { fill: ${colour("ink")}; font-size: 14px; }
+  .quiet { fill: ${colour("soft")}; font-size: 13px; }
+  [role="button"] { cursor: pointer; }
+  [role="button"]:focus-visible { outline: none; }
+  [role="button"]:focus-visible .ring { stroke: ${colour("ink")}; }
+`;
+
+type Props = { lesson: Lesson; chosen: Seat | undefined; chalk: boolean; onChoose: (seat: Seat) => void };
+
+/** The lesson as a line of chairs over a ruler of minutes; the mark under a chair is its last verdict, on chalk only filmed or not yet. */
+export function Chairs({ lesson, chosen, chalk, onChoose }: Props) {
+  const at = (minute: number) => 8 + (minute / lesson.minutes) * (WIDTH - 16);
+  const first = lesson.seats[0]?.minute ?? 0;
+  const last = lesson.seats.at(-1);
+  const each = lesson.seats.length > 1 ? (lesson.seats[1]!.minute - first) : 2;
+  return (
+    <Drawing viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="group" aria-label="Chairs in lesson order">
+      <Stretch from={at(0)} to={at(first)} words="seats, hands" />
+      {last && <Stretch from={at(last.minute + each)} to={at(lesson.minutes)} words="together, then the tune" />}
+      {lesson.seats.map((seat) => (
+        <Chair key={seat.id} seat={seat} x={at(seat.minute)} wide={at(each) - at(0)} chosen={seat.id === chosen?.id} chalk={chalk} onChoose={onChoose} />
+      ))}
+      <line x1={at(0)} x2={at(lesson.minutes)} y1={RULER} y2={RULER} stroke={colour("ink")} strokeWidth="1.5" />
+      {Array.from({ length: lesson.minutes + 1 }, (_, minute) => (
+        <line key={minute} x1={at(minute)} x2={at(minute)} y1={RULER} y2={RULER + (minute % 5 ? 5 : 13)} stroke={minute % 5 ? colour("hair") : colour("ink")} strokeWidth="1.25" />
+      ))}
+      {Array.from({ length: Math.floor(lesson.minutes / 5) + 1 }, (_, k) => (
+        <text key={k} className="quiet" x={at(5 * k)} y={RULER + 29} textAnchor={k === 0 ? "start" : 5 * k === lesson.minutes ? "end" : "middle"}>{5 * k} min</text>
+      ))}
+    </Drawing>
+  );
+}
+
+function Stretch({ from, to, words }: { from: number; to: number; words: string }) {
+  return (
+    <g>
+      <rect x={from} width={Math.max(to - from, 0)} y={RULER - 22} height="22" fill={colour("wash")} />
+      <text className="quiet" x={from + 6} y={RULER - 7}>{words}</text>
+    </g>
+  );
+}
+
+type ChairProps = { seat: Seat; x: number; wide: number; chosen: boolean; chalk: boolean; onChoose: (seat: Seat) => void };
+
+function Chair({ seat, x, wide, chosen, chalk, onChoose }: ChairProps) {
+  const ink = chosen ? colour("ground") : colour(seat.take || !seat.away ? "ink" : "soft");
+  const words = seatWords(seat);
+  return (
+    <g transform={`translate(${x},0)`} role="button" tabIndex={0} aria-pressed={chosen} aria-label={`${seat.student.name}, ${words}`} onClick={() => onChoose(seat)}
+      onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && (event.preventDefault(), onChoose(seat))}>
+      <rect className="ring" x="-1" y="2" width={wide - 4} height={RULER - 3} rx="3" fill={chosen ? colour("ink") : "transparent"} stroke="transparent" strokeWidth="3" />
+      <text transform="translate(17,66) rotate(-52)" style={{ fill: ink, fontWeight: chosen ? 700 : 400 }}>{firstName(seat.student.name)}</text>
+      <path d={CHAIR} transform="translate(9,72)" fill="none" stroke={ink} strokeWidth="2" strokeDasharray={seat.away ? "3 3" : undefined} />
+      <g transform="translate(9,106)"><Mark seat={seat} chalk={chalk} onInk={chosen} /></g>
+    </g>
+  );
+}
+
+function Mark({ seat, chalk, onInk }: { seat: Seat; chalk: boolean; onInk: boolean }) {
+  const take = seat.take;
+  if (!take) return null;
+  const ink = onInk ? colour("ground") : colour("ink");
+  if (chalk) return <path d="M1,7 L6,12 L15,2" fill="none" stroke={ink} strokeWidth="2" aria-label="filmed" />;
+  if (take.state === "queued" || take.state === "reading") return <circle cx="8" cy="8" r="5.5" fill="none" stroke={ink} strokeWidth="2" strokeDasharray="20 20" />;
+  const state = take.state === "failed" ? "unreadable" : (take.headline?.state ?? "unreadable");
+  return (
+    <g>
+      {onInk && <circle cx="8" cy="8" r="10" fill={colour("ground")} />}
+      <StateMark state={state} size={16} />
+    </g>
+  );
+}
+
+export function seatWords(seat: Seat): string {
+  if (seat.take) return seat.take.state === "read" ? "read" : seat.take.state === "failed" ? "film again" : "being read";
+  if (seat.away === "not_here") return "not here";
+  return seat.away === "not_today" ? "not today" : "not yet filmed";
+}

@@ -1,0 +1,152 @@
+import { useRef, useState } from "react";
+import { DropZone, FileTrigger, type DropZoneProps } from "react-aria-components";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+
+import type { Lesson, Seat, Today } from "../api/client";
+import { useReport, useSetAway, useToday, useUpload } from "../api/queries";
+import { BreathScore } from "../breathscore/BreathScore";
+import { cardWords } from "../breathscore/layout";
+import { Action } from "../design/Action";
+import { useKeys } from "../design/keys";
+import { Message } from "../design/Message";
+import { colour } from "../design/tokens";
+import { dayWords, firstName, instrumentWords } from "../shared/words";
+import { Chairs } from "./Chairs";
+import { JustRead } from "./JustRead";
+
+const Page = styled(DropZone)`
+  min-height: calc(100vh - 70px); &[data-drop-target] { outline: 3px dashed ${colour("ink")}; outline-offset: -6px; background: ${colour("wash")}; }
+`;
+const Head = styled.div`display: flex; align-items: baseline; gap: 16px; padding: 16px 0 10px; h1 { font-size: 24px; font-weight: 800; } p { color: ${colour("soft")}; font-size: 17px; }`;
+const Columns = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 34px; padding-top: 14px;
+  @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }
+`;
+const Next = styled.section`
+  .label { color: ${colour("soft")}; font-weight: 650; }
+  h2 { font-size: clamp(30px, 3.6vw, 46px); font-weight: 800; line-height: 1.08; letter-spacing: -0.01em; }
+  .setup { font-size: 20px; margin-top: 4px; }
+  .card { font-size: 17px; color: ${colour("soft")}; margin: 8px 0 2px; b { color: ${colour("ink")}; } }
+`;
+const Facts = styled.ul`display: flex; flex-wrap: wrap; gap: 6px 24px; font-size: 17px; margin: 8px 0 16px;`;
+const Actions = styled.div`display: flex; flex-wrap: wrap; gap: 12px;`;
+const Said = styled.p`border-left: 4px solid ${colour("ink")}; padding: 2px 0 2px 12px; margin-top: 14px; font-size: 17px; max-width: 60ch;`;
+
+type Dropped = Parameters<NonNullable<DropZoneProps["onDrop"]>>[0];
+const CLIPS = ["video/*", ".mkv", ".mjpeg", ".avi"];
+
+/** Who is next, and is everything ready. */
+export function TodayPage({ chalk }: { chalk: boolean }) {
+  const today = useToday();
+  if (today.isPending) return <p className="unseen" role="status">Loading today's lesson</p>;
+  if (today.error) return <Message title="Today's lesson did not load" text={today.error.message} onRetry={() => today.refetch()} />;
+  if (!today.data.lesson) return <Message title="No lesson is planned yet" text="Lessons and students come with the planning work. Start with the demo school to look around: ./start without --no-demo on a new data folder." />;
+  return <LessonOfToday today={today.data} lesson={today.data.lesson} chalk={chalk} />;
+}
+
+const waiting = (seat: Seat) => !seat.take && !seat.away;
+
+function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson; chalk: boolean }) {
+  const go = useNavigate();
+  const [chosenId, setChosenId] = useState<number | null>(null);
+  const [sending, setSending] = useState<{ name: string; share: number }[]>([]);
+  const [said, setSaid] = useState("");
+  const chooser = useRef<HTMLButtonElement>(null);
+  const upload = useUpload();
+  const setAway = useSetAway();
+  const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats.find(waiting) ?? lesson.seats[0];
+
+  const send = (file: File) => {
+    if (!seat) return;
+    const name = seat.student.name;
+    const onShare = (share: number) => setSending((all) => [{ name, share }, ...all.filter((one) => one.name !== name)]);
+    setSaid("");
+    onShare(0);
+    upload.mutate(
+      { file, studentId: seat.student.id, card: seat.card, lessonId: lesson.id, onShare },
+      {
+        onError: (error) => setSaid(`${firstName(name)}: ${error.message}`),
+        onSettled: () => {
+          setSending((all) => all.filter((one) => one.name !== name));
+          setChosenId(null);
+        },
+      },
+    );
+  };
+  const drop = async (event: Dropped) => {
+    const item = event.items.find((one) => one.kind === "file");
+    if (item?.kind === "file") send(await item.getFile());
+    else setSaid("What was dropped is not a file. Drop a video file from the phone or the camera.");
+  };
+  const mark = (away: "" | "not_here" | "not_today") => {
+    if (!seat) return;
+    setAway.mutate({ seatId: seat.id, away: seat.away === away ? "" : away }, { onError: (error) => setSaid(error.message) });
+    setChosenId(null);
+  };
+  const step = (by: number) => {
+    const i = lesson.seats.findIndex((s) => s.id === seat?.id);
+    setChosenId(lesson.seats[(i + by + lesson.seats.length) % lesson.seats.length]?.id ?? null);
+  };
+  const mayFilm = seat?.student.may_film_until != null;
+  const newest = today.just_read[0];
+  useKeys("Today", [
+    { key: "f", does: "choose the clip of the student on the chair", run: () => chooser.current?.click(), off: !mayFilm },
+    { key: "n", does: "not here", run: () => mark("not_here") },
+    { key: "t", does: "not today", run: () => mark("not_today") },
+    { key: "ArrowRight", shown: "→", does: "next chair", run: () => step(1) },
+    { key: "ArrowLeft", shown: "←", does: "chair before", run: () => step(-1) },
+    { key: "o", does: "open the newest reading", run: () => newest && go(`/take/${newest.id}`) },
+  ]);
+  return (
+    <Page onDrop={drop} getDropOperation={() => "copy"} aria-label="Drop a clip here">
+      <Head>
+        <h1>{lesson.title}</h1>
+        <p>{countWords(lesson)}</p>
+      </Head>
+      <Chairs lesson={lesson} chosen={seat} chalk={chalk} onChoose={(one) => setChosenId(one.id)} />
+      <Columns>
+        {seat && (
+          <Next aria-label="On the chair next">
+            <OnTheChair seat={seat} lastTime={today.last_time[String(seat.student.id)]} chalk={chalk} />
+            <Actions>
+              <FileTrigger acceptedFileTypes={CLIPS} onSelect={(files) => files?.[0] && send(files[0])}>
+                <Action main large letter="F" isDisabled={!mayFilm} ref={chooser}>Add {firstName(seat.student.name)}'s clip</Action>
+              </FileTrigger>
+              <Action large letter="N" onPress={() => mark("not_here")}>{seat.away === "not_here" ? "Here after all" : "Not here"}</Action>
+              <Action large letter="T" onPress={() => mark("not_today")}>{seat.away === "not_today" ? "Today after all" : "Not today"}</Action>
+            </Actions>
+            {said && <Said role="alert">{said}</Said>}
+          </Next>
+        )}
+        <JustRead takes={today.just_read} sending={sending} chalk={chalk} />
+      </Columns>
+    </Page>
+  );
+}
+
+function countWords(lesson: Lesson): string {
+  const left = lesson.seats.filter(waiting).length;
+  const done = lesson.seats.filter((s) => s.take).length;
+  return left ? `${left} to film, ${done} filmed` : "everyone who is here has been filmed";
+}
+
+function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["last_time"][string] | undefined; chalk: boolean }) {
+  const shownTake = seat.take?.state === "read" ? seat.take : lastTime;
+  const report = useReport(shownTake?.id ?? "", shownTake?.headline?.report_version);
+  const { student } = seat;
+  return (
+    <>
+      <p className="label">On the chair next</p>
+      <h2>{student.name}</h2>
+      <p className="setup">{instrumentWords(student.instrument)}, {seat.position}, {seat.side} side to the camera</p>
+      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.card} width={600} height={210} />}
+      <p className="card">count card <b>{cardWords(seat.card)}</b></p>
+      <Facts>
+        {!chalk && <li>{student.may_film_until ? `may be filmed until ${dayWords(student.may_film_until)}` : "no consent to film on record: ask the family first"}</li>}
+        {student.note && !chalk && <li>{student.note}</li>}
+        <li>Light-headed? Stop, breathe normally, sit.</li>
+      </Facts>
+    </>
+  );
+}

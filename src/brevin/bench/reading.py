@@ -1,0 +1,97 @@
+"""How long a reading takes and how much memory: a 30 s clip of 1280 x 720 at 30 a second, made from a stand-in clip, best of three."""
+
+import os
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from pathlib import Path
+
+import av
+
+from brevin.bench import Measured
+from brevin.ops.settings import ROOT
+
+SOURCE = ROOT / "demo" / "clips" / "standing-full-early.mp4"
+LENGTH_S, RATE_HZ = 30, 30
+RUNS = 3
+MEGABYTE = 2**20
+
+
+def measure() -> Measured:
+    """Time and peak memory of ``./brevin analyse`` over all its processes, at 720p and at 1080p."""
+    figures: dict[str, float] = {}
+    for name, size in (("720p", (1280, 720)), ("1080p", (1920, 1080))):
+        with tempfile.TemporaryDirectory() as scratch:
+            clip = Path(scratch) / "half-minute.mp4"
+            stretched(SOURCE, clip, size=size, length_s=LENGTH_S)
+            runs = [_analyse(clip) for _ in range(RUNS)]
+        figures[f"{name}_wall_s"] = min(wall for wall, _ in runs)
+        figures[f"{name}_x_clip_length"] = figures[f"{name}_wall_s"] / LENGTH_S
+        figures[f"{name}_peak_mb"] = max(peak for _, peak in runs)
+    bars = {"720p_x_clip_length": ("<=", 0.35), "1080p_x_clip_length": ("<=", 0.6), "720p_wall_s": ("<=", 30.0), "720p_peak_mb": ("<=", 1500.0)}
+    return Measured("reading", figures, bars)
+
+
+def stretched(source: Path, target: Path, *, size: tuple[int, int], length_s: float) -> None:
+    """The source at another size and rate, played again from the start until the length is full; H.264 at 4 Mbit/s, no sound."""
+    with av.open(str(target), "w") as out:
+        stream = out.add_stream("libx264", rate=RATE_HZ, options={"preset": "veryfast", "b": "4M"})
+        stream.width, stream.height, stream.pix_fmt = *size, "yuv420p"
+        written, wanted = 0, int(length_s * RATE_HZ)
+        while written < wanted:
+            with av.open(str(source)) as found:
+                for frame in found.decode(video=0):
+                    picture = frame.reformat(width=size[0], height=size[1])
+                    picture.pts, picture.time_base = None, None
+                    out.mux(stream.encode(picture))
+                    written += 1
+                    if written >= wanted:
+                        break
+        out.mux(stream.encode(None))
+
+
+def _analyse(clip: Path) -> tuple[float, float]:
+    """Wall time in seconds and peak memory in MB."""
+    began = time.monotonic()
+    process = subprocess.Popen(
+        [sys.executable, "-m", "brevin.cli", "analyse", str(clip), "--count", "4-0-6@84x3", "--out", str(clip.with_suffix(".json"))],
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+        env=os.environ | {"PYTHONPATH": str(ROOT / "src")},
+    )
+    peak = [0.0]
+    watcher = threading.Thread(target=_watch, args=(process, peak))
+    watcher.start()
+    code = process.wait()
+    took = time.monotonic() - began
+    watcher.join()
+    if code not in (0, 3):
+        raise RuntimeError(f"the reading ended with exit code {code}")
+    return took, peak[0]
+
+
+def _watch(process: "subprocess.Popen[bytes]", peak: list[float]) -> None:
+    while process.poll() is None:
+        peak[0] = max(peak[0], _resident_mb(process.pid))
+        time.sleep(0.1)
+
+
+def _resident_mb(pid: int) -> float:
+    """Resident memory of a process and its children, MB."""
+    total = 0.0
+    for one in [pid, *_children(pid)]:
+        try:
+            pages = int(Path(f"/proc/{one}/statm").read_text().split()[1])
+        except (OSError, IndexError, ValueError):
+            continue
+        total += pages * os.sysconf("SC_PAGE_SIZE") / MEGABYTE
+    return total
+
+
+def _children(pid: int) -> list[int]:
+    try:
+        return [int(child) for child in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
+    except OSError:
+        return []

@@ -1,0 +1,153 @@
+"""MariaDB of Debian's packages, on loopback, with its data in the data folder: started, stopped, and taken up again after a kill."""
+
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import time
+from pathlib import Path
+
+import pymysql
+
+from brevin.ops.settings import Settings
+
+SCHEMAS = ("brevin", "brevin_queue")
+UP_WITHIN_S, DOWN_WITHIN_S = 60.0, 30.0
+
+
+class DatabaseTrouble(RuntimeError):
+    """The database did not come up or go down; the message says what to do."""
+
+
+class MariaDb:
+    """One server process. ``start`` returns once it answers; ``stop`` once it is gone."""
+
+    def __init__(self, settings: Settings) -> None:
+        self.settings = settings
+        self.folder = settings.data / "mariadb"
+        self.log = settings.data / "logs" / "mariadb.log"
+        self.pid_file = settings.data / "mariadb.pid"
+        self.port = 0
+        self.process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Install the data folder if new, end a stale server of a killed run, start, and make schemas and password."""
+        self.log.parent.mkdir(parents=True, exist_ok=True)
+        self._end_stale()
+        if not (self.folder / "mysql").exists():
+            self._install()
+        self.port = free_port()
+        self.process = subprocess.Popen(self._command(), stdout=subprocess.DEVNULL, stderr=self.log.open("ab"), start_new_session=True)
+        self._wait()
+        self._secure()
+
+    def stop(self) -> None:
+        """Ask the server to end and wait for it. Raises DatabaseTrouble if it stays."""
+        if self.process is None or self.process.poll() is not None:
+            return
+        self.process.send_signal(signal.SIGTERM)
+        try:
+            self.process.wait(DOWN_WITHIN_S)
+        except subprocess.TimeoutExpired as why:
+            raise DatabaseTrouble(f"the database did not stop within {DOWN_WITHIN_S:.0f} s; see {self.log}") from why
+
+    def _user(self) -> list[str]:
+        return ["--user=root"] if os.geteuid() == 0 else []
+
+    def _install(self) -> None:
+        tool = _program("mariadb-install-db", "/usr/bin/mariadb-install-db")
+        unfinished = self.folder.with_name("mariadb.part")
+        shutil.rmtree(unfinished, ignore_errors=True)
+        command = [tool, "--no-defaults", "--auth-root-authentication-method=normal", "--skip-test-db", f"--datadir={unfinished}", *self._user()]
+        done = subprocess.run(command, capture_output=True, text=True)
+        if done.returncode:
+            raise DatabaseTrouble(f"the database folder could not be made: {done.stderr.strip()[-400:]}")
+        unfinished.rename(self.folder)
+
+    def _command(self) -> list[str]:
+        return [
+            _program("mariadbd", "/usr/sbin/mariadbd"), "--no-defaults", f"--datadir={self.folder}", f"--socket={self.settings.socket}",
+            f"--pid-file={self.pid_file}", "--bind-address=127.0.0.1", f"--port={self.port}", "--character-set-server=utf8mb4",
+            "--collation-server=utf8mb4_unicode_ci", "--skip-name-resolve", "--innodb-buffer-pool-size=96M", "--performance-schema=OFF",
+            "--max-allowed-packet=64M", *self._user(),
+        ]  # fmt: skip
+
+    def _wait(self) -> None:
+        assert self.process is not None
+        until = time.monotonic() + UP_WITHIN_S
+        while time.monotonic() < until:
+            if self.process.poll() is not None:
+                raise DatabaseTrouble(f"the database ended at once (exit {self.process.returncode}); its last words are in {self.log}")
+            try:
+                self.connection().close()
+                return
+            except pymysql.err.OperationalError as why:
+                if why.args[0] == 1045:  # password from an earlier run is set and ours is refused
+                    raise DatabaseTrouble(f"the database in {self.folder} has another password than {self.settings.data / 'secrets'}") from why
+                time.sleep(0.05)
+        raise DatabaseTrouble(f"the database did not answer within {UP_WITHIN_S:.0f} s; see {self.log}")
+
+    def connection(self, schema: str | None = None) -> "pymysql.connections.Connection[pymysql.cursors.Cursor]":
+        """A plain connection over the socket; on a new folder without password."""
+        common = {"unix_socket": str(self.settings.socket), "user": "root", "database": schema, "charset": "utf8mb4"}
+        try:
+            return pymysql.connect(password=self.settings.values["db_password"], **common)
+        except pymysql.err.OperationalError as why:
+            if why.args[0] != 1045:
+                raise
+            return pymysql.connect(password="", **common)
+
+    def _secure(self) -> None:
+        with self.connection() as connection, connection.cursor() as cursor:
+            for host in ("localhost",):
+                cursor.execute("ALTER USER 'root'@%s IDENTIFIED BY %s", (host, self.settings.values["db_password"]))
+            cursor.execute("DELETE FROM mysql.global_priv WHERE User = ''")
+            cursor.execute("FLUSH PRIVILEGES")
+            for schema in SCHEMAS:
+                cursor.execute(f"CREATE DATABASE IF NOT EXISTS {schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+
+    def _end_stale(self) -> None:
+        """A server left by a killed run holds the folder: end it as politely as it lets us."""
+        pid = _pid(self.pid_file)
+        if pid is None or not _is_ours(pid, self.folder):
+            return
+        for kind, patience in ((signal.SIGTERM, DOWN_WITHIN_S), (signal.SIGKILL, 5.0)):
+            os.kill(pid, kind)
+            until = time.monotonic() + patience
+            while time.monotonic() < until:
+                if not _is_ours(pid, self.folder):
+                    return
+                time.sleep(0.05)
+        raise DatabaseTrouble(f"an older database (process {pid}) holds {self.folder} and does not end; end it by hand")
+
+
+def _program(name: str, usual: str) -> str:
+    found = shutil.which(name) or (usual if Path(usual).exists() else None)
+    if found is None:
+        raise DatabaseTrouble("MariaDB is not installed: run ./start as root once, or apt-get install mariadb-server")
+    return found
+
+
+def _pid(path: Path) -> int | None:
+    try:
+        return int(path.read_text().strip())
+    except (OSError, ValueError):
+        return None
+
+
+def _is_ours(pid: int, folder: Path) -> bool:
+    """Whether the process is a MariaDB on this folder: its number may have gone to another program. A zombie is gone."""
+    try:
+        command = Path(f"/proc/{pid}/cmdline").read_bytes().split(b"\0")
+        state = Path(f"/proc/{pid}/stat").read_text().rsplit(")", 1)[1].split()[0]
+    except OSError:
+        return False
+    return state != "Z" and f"--datadir={folder}".encode() in command
+
+
+def free_port() -> int:
+    """A port of loopback that nobody holds."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

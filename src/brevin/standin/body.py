@@ -1,0 +1,249 @@
+"""The mannequin: a clothed, neutral student built from rounded shapes in the pose of the clip, as one smooth mesh.
+
+x forward (the player's front), y to the player's left, z up, metres; origin on the floor below the hips. The body is made in clothes from
+the start: shapes are sleeves, trousers and shoes, nothing lies beneath them.
+"""
+
+from dataclasses import dataclass, field
+
+import numpy as np
+from skimage.measure import marching_cubes
+
+VOXEL_M = 0.008
+BLEND_M = 0.03  # how softly neighbouring shapes run into each other
+
+SHIRT, TROUSERS, SHOE, SKIN, HAIR, DARK = range(6)
+
+
+@dataclass(frozen=True)
+class Build:
+    """Sizes of one body, metres. trunk: hip joints to shoulder joints."""
+
+    trunk: float = 0.44
+    wide: float = 1.0
+    deep: float = 1.0
+    upper_arm: float = 0.26
+    forearm: float = 0.23
+    thigh: float = 0.40
+    shank: float = 0.40
+
+
+@dataclass(frozen=True)
+class Stance:
+    """Where the joints are, metres: [3] each, by name."""
+
+    joints: dict[str, np.ndarray]
+    lean_rad: float
+
+
+@dataclass
+class Mesh:
+    """vertices, normals: [n, 3]; faces: [m, 3]; part: [n]; fields: displacement per unit of each region's travel, [n, 3] each."""
+
+    vertices: np.ndarray
+    normals: np.ndarray
+    faces: np.ndarray
+    part: np.ndarray
+    fields: dict[str, np.ndarray] = field(default_factory=dict)
+
+
+def stance(build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: float) -> Stance:
+    """Joints for a position; hands: targets for both wrists relative to the mouth, or empty for hanging arms."""
+    lean = np.radians(lean_deg)
+    seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
+    hip = np.array([0.0, 0.0, seat])
+    turn = np.array([[np.cos(lean), 0, np.sin(lean)], [0, 1, 0], [-np.sin(lean), 0, np.cos(lean)]])
+
+    def above(x: float, y: float, z: float) -> np.ndarray:
+        return hip + turn @ np.array([x, y, z])
+
+    t = build.trunk
+    j = {
+        "hip_l": hip + [0, 0.085, 0], "hip_r": hip + [0, -0.085, 0],
+        "shoulder_l": above(0, 0.155 * build.wide, t), "shoulder_r": above(0, -0.155 * build.wide, t),
+        "neck": above(0.0, 0, t + 0.05), "head": above(0.035, 0, t + 0.235), "nose": above(0.14, 0, t + 0.215),
+        "ear_l": above(0.02, 0.075, t + 0.225), "ear_r": above(0.02, -0.075, t + 0.225), "mouth": above(0.125, 0, t + 0.165),
+        "hip": hip, "spine": above(0, 0, t),
+    }  # fmt: skip
+    for side, sign in (("l", 1.0), ("r", -1.0)):
+        if position == "seated":
+            j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([build.thigh, sign * 0.03, 0.0])
+            j[f"ankle_{side}"] = np.array([build.thigh - 0.01, sign * 0.115, 0.07])
+        else:
+            j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([0.02, 0.0, -build.thigh])
+            j[f"ankle_{side}"] = np.array([0.0, sign * 0.09, 0.07])
+        shoulder = j[f"shoulder_{side}"]
+        wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
+        out = np.array([-0.1, sign * elbows_out, -1.0])
+        j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
+    return Stance(joints={k: np.asarray(v, float) for k, v in j.items()}, lean_rad=float(lean))
+
+
+def _bend(start: np.ndarray, end: np.ndarray, first: float, second: float, toward: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Elbow and wrist of a two-bone arm that reaches for ``end``, bending ``toward``."""
+    way = end - start
+    length = min(float(np.linalg.norm(way)), 0.995 * (first + second))
+    axis = way / np.linalg.norm(way)
+    end = start + axis * length
+    along = (first**2 - second**2 + length**2) / (2 * length)
+    off = np.sqrt(max(first**2 - along**2, 0.0))
+    side = toward - axis * (toward @ axis)
+    return start + axis * along + side / np.linalg.norm(side) * off, end
+
+
+def mesh(build: Build, pose: Stance) -> Mesh:
+    """One mesh of the whole clothed figure, with its breathing fields."""
+    low, high = _bounds(pose)
+    axes = [np.arange(a, b, VOXEL_M) for a, b in zip(low, high, strict=True)]
+    grid = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).astype(np.float32)
+    whole, part = _shape(grid.reshape(-1, 3), build, pose)
+    vertices, faces, normals, _ = marching_cubes(whole.reshape(grid.shape[:3]), 0.0, spacing=(VOXEL_M,) * 3)
+    places = np.clip(np.round(vertices / VOXEL_M).astype(int), 0, np.array(grid.shape[:3]) - 1)
+    labels = part.reshape(grid.shape[:3])[tuple(places.T)]
+    vertices = vertices + low
+    found = Mesh(vertices=vertices, normals=-normals, faces=faces[:, ::-1], part=_paint(vertices, labels, pose))
+    found.fields = fields(found, build, pose)
+    return found
+
+
+def _bounds(pose: Stance) -> tuple[np.ndarray, np.ndarray]:
+    points = np.array(list(pose.joints.values()))
+    return points.min(axis=0) - [0.2, 0.14, 0.1], points.max(axis=0) + [0.16, 0.14, 0.18]
+
+
+def _shape(p: np.ndarray, build: Build, pose: Stance) -> tuple[np.ndarray, np.ndarray]:
+    """Signed distance of the whole and the part each place belongs to."""
+    j = pose.joints
+    pieces: list[tuple[np.ndarray, int]] = [(_trunk(p, build, pose), SHIRT)]
+    for s in ("l", "r"):
+        pieces.append((_cone(p, j[f"shoulder_{s}"], j[f"elbow_{s}"], 0.056, 0.047), SHIRT))
+        pieces.append((_cone(p, j[f"elbow_{s}"], j[f"wrist_{s}"], 0.046, 0.036), SHIRT))
+        hand = j[f"wrist_{s}"] + 0.10 * _unit(j[f"wrist_{s}"] - j[f"elbow_{s}"])
+        pieces.append((_cone(p, j[f"wrist_{s}"], hand, 0.033, 0.024), SKIN))
+        pieces.append((_cone(p, j[f"hip_{s}"], j[f"knee_{s}"], 0.083, 0.06), TROUSERS))
+        pieces.append((_cone(p, j[f"knee_{s}"], j[f"ankle_{s}"], 0.06, 0.045), TROUSERS))
+        ankle = j[f"ankle_{s}"]
+        pieces.append((_cone(p, ankle + [-0.03, 0, -0.035], ankle + [0.16, 0, -0.04], 0.042, 0.034), SHOE))
+    pieces.append((_ellipsoid(p, j["hip"] + [-0.01, 0, -0.02], (0.115 * build.deep, 0.155 * build.wide, 0.10), 0.0), TROUSERS))
+    pieces.append((_cone(p, j["neck"] - [0, 0, 0.03], j["head"] - [0.02, 0, 0.05], 0.052, 0.05), SKIN))
+    pieces.append((_ellipsoid(p, j["head"], (0.098, 0.077, 0.118), pose.lean_rad), SKIN))
+    pieces.append((_cone(p, j["nose"] + [-0.02, 0, 0.03], j["nose"] - [0.008, 0, 0], 0.010, 0.014), SKIN))
+    pieces.append((_cone(p, j["mouth"] + [-0.05, 0, -0.03], j["mouth"] + [-0.028, 0, -0.032], 0.034, 0.022), SKIN))
+    for s in ("l", "r"):
+        pieces.append((_ellipsoid(p, j[f"ear_{s}"], (0.024, 0.010, 0.034), 0.0), SKIN))
+    pieces.append((_ellipsoid(p, j["head"] + [-0.014, 0, 0.022], (0.103, 0.084, 0.116), pose.lean_rad), HAIR))
+    distance = np.full(len(p), 9.0, np.float32)
+    for piece, _ in pieces:
+        h = np.clip(0.5 + 0.5 * (distance - piece) / BLEND_M, 0, 1)
+        distance = distance * (1 - h) + piece * h - BLEND_M * h * (1 - h)
+    nearest = np.argmin(np.stack([piece for piece, _ in pieces]), axis=0)
+    return distance, np.array([part for _, part in pieces])[nearest]
+
+
+def _unit(v: np.ndarray) -> np.ndarray:
+    return v / np.linalg.norm(v)
+
+
+def _cone(p: np.ndarray, a: np.ndarray, b: np.ndarray, ra: float, rb: float) -> np.ndarray:
+    """A rounded cone from a to b."""
+    ab = b - a
+    t = np.clip((p - a) @ ab / (ab @ ab), 0, 1)
+    return (np.linalg.norm(p - a - t[:, None] * ab, axis=1) - (ra + t * (rb - ra))).astype(np.float32)
+
+
+def _ellipsoid(p: np.ndarray, centre: np.ndarray, radii: tuple[float, float, float], lean: float) -> np.ndarray:
+    q = _local(p, centre, lean)
+    scaled = np.linalg.norm(q / np.array(radii), axis=1)
+    return ((scaled - 1.0) * min(radii)).astype(np.float32)
+
+
+def _local(p: np.ndarray, origin: np.ndarray, lean: float) -> np.ndarray:
+    """Places in the trunk's own axes: forward, left, up."""
+    q = p - origin
+    return np.stack([np.cos(lean) * q[:, 0] - np.sin(lean) * q[:, 2], q[:, 1], np.sin(lean) * q[:, 0] + np.cos(lean) * q[:, 2]], axis=1)
+
+
+# height over the hips as share of the trunk: half depth, half width, centre forward, metres
+SECTIONS = np.array([
+    (-0.16, 0.075, 0.10, 0.0), (-0.05, 0.108, 0.150, 0.0), (0.15, 0.103, 0.142, 0.004), (0.35, 0.098, 0.132, 0.006), (0.55, 0.102, 0.136, 0.004),
+    (0.75, 0.106, 0.148, 0.002), (0.90, 0.092, 0.148, -0.004), (1.00, 0.070, 0.120, -0.008), (1.08, 0.050, 0.070, -0.006), (1.16, 0.030, 0.036, 0.0),
+])  # fmt: skip
+
+
+def _trunk(p: np.ndarray, build: Build, pose: Stance) -> np.ndarray:
+    q = _local(p, pose.joints["hip"], pose.lean_rad)
+    height = q[:, 2] / build.trunk
+    a = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 1]) * build.deep
+    b = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 2]) * build.wide
+    x = q[:, 0] - np.interp(height, SECTIONS[:, 0], SECTIONS[:, 3])
+    ring = (np.sqrt((x / a) ** 2 + (q[:, 1] / b) ** 2) - 1.0) * np.minimum(a, b)
+    caps = np.maximum(SECTIONS[0, 0] - height, height - SECTIONS[-1, 0]) * build.trunk
+    return np.maximum(ring, caps).astype(np.float32)
+
+
+def _paint(vertices: np.ndarray, labels: np.ndarray, pose: Stance) -> np.ndarray:
+    """Hairline, eyes and brows on the head; the rest keeps its label."""
+    part = labels.copy()
+    q = _local(vertices, pose.joints["head"], pose.lean_rad)
+    head = (part == SKIN) | (part == HAIR)
+    above = head & (q[:, 2] > -0.125) & (np.abs(q[:, 1]) < 0.12) & (np.abs(q[:, 0]) < 0.2)
+    behind = q[:, 0] < np.where(q[:, 2] > 0.055, 0.05, np.where(q[:, 2] > 0.0, 0.012, -0.028))
+    part[above] = np.where(behind[above] & (q[above, 2] > -0.075), HAIR, SKIN)
+    ears = above & (np.linalg.norm((np.abs(q) - [0.015, 0.08, 0.01]) / [0.03, 0.02, 0.036], axis=1) < 1)
+    part[ears] = SKIN
+    height = _local(vertices, pose.joints["hip"], pose.lean_rad)[:, 2]
+    clothed = (part == SHIRT) | (part == TROUSERS)
+    waist = clothed & (np.linalg.norm(vertices[:, :2] - pose.joints["hip"][:2], axis=1) < 0.2) & (np.abs(height) < 0.1) & ~_on_arm(vertices, pose)
+    part[waist] = np.where(height[waist] > -0.01, SHIRT, TROUSERS)
+    for sign in (1, -1):
+        eye = np.linalg.norm((q - [0.083, sign * 0.032, 0.018]) / [0.03, 0.014, 0.008], axis=1) < 1
+        brow = np.linalg.norm((q - [0.086, sign * 0.034, 0.042]) / [0.03, 0.02, 0.006], axis=1) < 1
+        part[head & (eye | brow)] = DARK
+    part[head & (np.linalg.norm((q - [0.088, 0, -0.068]) / [0.03, 0.022, 0.005], axis=1) < 1)] = DARK
+    return part
+
+
+def _on_arm(vertices: np.ndarray, pose: Stance) -> np.ndarray:
+    j = pose.joints
+    arms = [_cone(vertices, j[f"elbow_{s}"], j[f"wrist_{s}"], 0.05, 0.04) for s in "lr"]
+    return np.min(arms, axis=0) < 0.01
+
+
+def fields(body: Mesh, build: Build, pose: Stance) -> dict[str, np.ndarray]:
+    """Displacement of every vertex for one metre of a region's travel. The point of largest travel moves by exactly one."""
+    q = _local(body.vertices, pose.joints["hip"], pose.lean_rad)
+    height = q[:, 2] / build.trunk
+    trunk = (body.part == SHIRT) * _near_trunk(q, build)
+    forward = np.array([np.cos(pose.lean_rad), 0.0, -np.sin(pose.lean_rad)])
+    upward = np.array([np.sin(pose.lean_rad), 0.0, np.cos(pose.lean_rad)])
+    front = np.clip((q[:, 0] / (0.1 * build.deep) + 0.15) / 0.95, 0, 1) ** 1.2
+    out = {
+        "abdomen": _peak((trunk * front * np.exp(-0.5 * ((height - 0.25) / 0.13) ** 2))[:, None] * forward),
+        "chest": _peak((trunk * front * np.exp(-0.5 * ((height - 0.72) / 0.12) ** 2))[:, None] * forward),
+    }
+    lift = np.zeros(len(q))
+    for side in ("l", "r"):
+        shoulder, elbow, wrist = (pose.joints[f"{name}_{side}"] for name in ("shoulder", "elbow", "wrist"))
+        upper = np.exp(-0.5 * (_cone(body.vertices, shoulder, elbow, 0.05, 0.045).clip(0) / 0.03) ** 2)
+        along = np.clip((body.vertices - shoulder) @ (elbow - shoulder) / ((elbow - shoulder) @ (elbow - shoulder)), 0, 1)
+        fade = 1.0 if np.linalg.norm(wrist - pose.joints["mouth"]) > 0.6 else 1.0 - along
+        lift = np.maximum(lift, upper * fade * ((body.part == SHIRT) | (np.linalg.norm(wrist - pose.joints["mouth"]) > 0.6)))
+        if np.linalg.norm(wrist - pose.joints["mouth"]) > 0.6:  # a hanging arm is carried whole
+            lower = np.minimum(_cone(body.vertices, elbow, wrist, 0.05, 0.04), _cone(body.vertices, wrist, wrist + 0.1 * _unit(wrist - elbow), 0.04, 0.03))
+            lift = np.maximum(lift, (lower < 0.012).astype(float))
+    cap = np.exp(-0.5 * ((height - 1.0) / 0.10) ** 2) * np.clip((np.abs(q[:, 1]) - 0.05) / 0.07, 0, 1) * trunk
+    out["shoulder"] = np.maximum(lift, cap)[:, None] * upward
+    return {name: value.astype(np.float32) for name, value in out.items()}
+
+
+def _near_trunk(q: np.ndarray, build: Build) -> np.ndarray:
+    """Places on the trunk itself, not on a sleeve."""
+    height = q[:, 2] / build.trunk
+    a = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 1]) * build.deep
+    b = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 2]) * build.wide
+    ring = np.sqrt((q[:, 0] / a) ** 2 + (q[:, 1] / b) ** 2)
+    return np.asarray(np.clip((1.35 - ring) / 0.15, 0, 1))
+
+
+def _peak(field: np.ndarray) -> np.ndarray:
+    return field / max(float(np.linalg.norm(field, axis=1).max()), 1e-9)

@@ -1,0 +1,213 @@
+"""Films a script: pictures, click track and tone into one MP4, the truth beside it as JSON."""
+
+import json
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+import av
+import numpy as np
+
+from brevin.core.plan.card import CountCard, parse
+from brevin.core.synth import Signals, signals
+from brevin.standin import body as figure
+from brevin.standin.camera import Camera, Lens, box, tube
+from brevin.standin.scripts import Script
+
+FIRST_CLICK_S = 0.8
+AFTER_S = 1.2
+SOUND_HZ = 44100
+WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
+CRF = "24"
+
+
+def film(script: Script, folder: Path) -> Path:
+    """Make one clip with its truth; returns the clip's path."""
+    card = parse(script.card)
+    assert card.cycle_beats is not None
+    first_s = FIRST_CLICK_S + card.countin_beats * card.beat_s
+    length_s = first_s + len(script.cycles) * card.cycle_beats * card.beat_s + AFTER_S
+    t_s = np.arange(0.0, length_s, 1.0 / script.rate_hz)
+    planted = signals(t_s, card, list(script.cycles), first_inhale_s=first_s)
+    pose, meshes, instrument = _scene(script)
+    lens = _lens(script, pose)
+    clip = folder / f"{script.name}.mp4"
+    sway = _sway(script, t_s)
+    camera = Camera(lens, script.look, meshes, seed=script.seed)
+    pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0)) for i in range(len(t_s)))
+    _write(clip, pictures, _sound(script, card, planted, length_s), rate_hz=script.rate_hz, size_px=script.size_px)
+    truth = _truth(script, card, planted, pose, lens, sway, instrument, first_s, length_s)
+    clip.with_suffix(".json").write_text(json.dumps(truth, separators=(",", ":")))
+    return clip
+
+
+def _sway(script: Script, t_s: np.ndarray) -> np.ndarray:
+    random = np.random.default_rng(script.seed + 100)
+    phase = random.uniform(0, 2 * np.pi, 2)
+    return script.sway_m * (np.sin(2 * np.pi * 0.21 * t_s + phase[0]) + 0.5 * np.sin(2 * np.pi * 0.083 * t_s + phase[1]))
+
+
+def _hands(script: Script) -> dict[str, np.ndarray]:
+    drop = np.radians(script.axis_deg)
+    if script.instrument is None:
+        return {}
+    if script.instrument == "flute":  # to the player's right, across
+        along = np.array([0.0, -np.cos(drop), -np.sin(drop)])
+        return {"l": np.array([0.02, 0.02, -0.03]) + 0.14 * along + [0.03, 0.0, -0.02], "r": np.array([0.02, 0.0, -0.03]) + 0.36 * along}
+    along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
+    near, far = (0.12, 0.24) if script.instrument == "trumpet" else (0.18, 0.34)
+    return {"l": near * along + [-0.08, 0.03, -0.02], "r": far * along + [-0.08, -0.03, -0.02]}
+
+
+def _scene(script: Script) -> tuple[figure.Stance, list[figure.Mesh], np.ndarray | None]:
+    out = 0.8 if script.instrument in ("trumpet", "flute") else 0.35
+    pose = figure.stance(script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script), elbows_out=out)
+    meshes = [figure.mesh(script.build, pose), *_room(script)]
+    instrument, ends = _instrument(script, pose)
+    return pose, meshes + instrument, ends
+
+
+def _room(script: Script) -> list[figure.Mesh]:
+    away = -1.0 if script.view == "side-left" else 1.0  # the wall stands behind the player as the camera sees it
+    parts = [box((-6, -6, -0.02), (6, 6, 0.0), FLOOR)]
+    if script.view == "front":
+        parts.append(box((-1.75, -6, 0), (-1.7, 6, 3), WALL))
+        parts.append(box((-1.7, 0.9, 1.1), (-1.68, 1.5, 1.7), POSTER))
+    else:
+        y = away * 1.3
+        parts.append(box((-6, min(y, y + 0.05 * away), 0), (6, max(y, y + 0.05 * away), 3), WALL))
+        parts.append(box((-1.5, y - 0.02, 1.0), (-0.9, y + 0.02, 1.75), POSTER))
+    if script.position == "seated":
+        parts.append(box((-0.24, -0.21, 0.34), (0.2, 0.21, 0.37), CHAIR))
+        for x in (-0.22, 0.17):
+            for y in (-0.19, 0.17):
+                parts.append(box((x, y, 0), (x + 0.03, y + 0.03, 0.34), CHAIR))
+        parts += [box((-0.26, y, 0.37), (-0.23, y + 0.03, 0.78), CHAIR) for y in (-0.19, 0.17)]
+        parts.append(box((-0.26, -0.19, 0.68), (-0.24, 0.19, 0.78), CHAIR))
+    return parts
+
+
+def _instrument(script: Script, pose: figure.Stance) -> tuple[list[figure.Mesh], np.ndarray | None]:
+    """Meshes of the instrument and its two axis ends, mouth end first: [2, 3]."""
+    if script.instrument is None:
+        return [], None
+    drop, mouth = np.radians(script.axis_deg), pose.joints["mouth"]
+    if script.instrument == "flute":
+        along, length, start = np.array([0.0, -np.cos(drop), -np.sin(drop)]), 0.66, mouth + [0.02, 0.06, -0.015]
+        points = np.array([start + along * s for s in np.linspace(0, length, 8)])
+        return [tube(points, [0.011] * 8, BRASS)], np.array([points[0], points[-1]])
+    along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
+    length = 0.46 if script.instrument == "trumpet" else 0.60
+    places = np.linspace(0, length, 12)
+    points = np.array([mouth + along * s for s in places])
+    if script.instrument == "trumpet":
+        radii = [0.008] * 7 + [0.010, 0.014, 0.022, 0.038, 0.06]
+        valves = [tube(points[5:6].repeat(2, 0) + np.array([[0.03 * k, 0, -0.06], [0.03 * k, 0, 0.05]]), [0.012] * 2, BRASS) for k in range(3)]
+        return [tube(points, radii, BRASS), *valves], np.array([points[0], points[-1]])
+    radii = [0.008] + [0.014] * 9 + [0.02, 0.03]
+    return [tube(points, radii, WOOD)], np.array([points[0], points[-1]])
+
+
+def _lens(script: Script, pose: figure.Stance) -> Lens:
+    azimuth = {"side-left": 90.0, "side-right": -90.0, "front": 0.0}[script.view] + (2.0 if script.seed % 2 else -1.5)
+    top = pose.joints["head"][2] + 0.16
+    distance = 2.3
+    share = 0.74 if script.view == "front" else 0.86  # of the height of the picture; knees and shoes stand nearer from the front
+    focal = share * script.size_px[1] / top * distance
+    return Lens(azimuth, distance, 0.5 * top, *script.size_px, focal_px=focal)
+
+
+def _sound(script: Script, card: CountCard, planted: Signals, length_s: float) -> np.ndarray:
+    """Click track, the breath's own hush, and a plain tone while it goes out."""
+    random = np.random.default_rng(script.seed + 200)
+    n = int(length_s * SOUND_HZ)
+    t = np.arange(n) / SOUND_HZ
+    heard = 0.002 * random.normal(size=n)
+    click = np.exp(-np.arange(int(0.03 * SOUND_HZ)) / (0.006 * SOUND_HZ)) * np.sin(2 * np.pi * 1900 * np.arange(int(0.03 * SOUND_HZ)) / SOUND_HZ)
+    for at in np.arange(FIRST_CLICK_S, length_s - 0.05, card.beat_s):
+        i = int(at * SOUND_HZ)
+        heard[i : i + len(click)] += 0.5 * click
+    if script.tone and script.instrument:
+        for breath in planted.planted:
+            on = np.clip((t - breath.exhale_start_s - 0.06) / 0.05, 0, 1) * np.clip((breath.exhale_end_s - t) / 0.08, 0, 1)
+            heard += on * sum(a * np.sin(2 * np.pi * 233.1 * k * t) for k, a in ((1, 0.10), (2, 0.05), (3, 0.03)))
+    return np.clip(heard, -1, 1).astype(np.float32)
+
+
+def _write(clip: Path, pictures: Any, heard: np.ndarray, *, rate_hz: int, size_px: tuple[int, int]) -> None:
+    with av.open(str(clip), "w") as out:
+        video = out.add_stream("libx264", rate=rate_hz, options={"crf": CRF, "preset": "slow"})
+        video.width, video.height, video.pix_fmt = *size_px, "yuv420p"
+        audio = out.add_stream("aac", rate=SOUND_HZ, layout="mono")
+        for picture in pictures:
+            out.mux(video.encode(av.VideoFrame.from_ndarray(picture, format="rgb24")))
+        out.mux(video.encode(None))
+        for start in range(0, len(heard), 1024):
+            frame = av.AudioFrame.from_ndarray(heard[None, start : start + 1024], format="fltp", layout="mono")
+            frame.sample_rate, frame.pts = SOUND_HZ, start
+            out.mux(audio.encode(frame))
+        out.mux(audio.encode(None))
+
+
+LABELS = {"side-left": "side_left", "side-right": "side_right", "front": "front"}
+KEY_POINTS = ("shoulder", "elbow", "wrist", "hip", "knee", "ankle")
+
+
+def _truth(
+    script: Script, card: CountCard, planted: Signals, pose: figure.Stance, lens: Lens, sway: np.ndarray, instrument: np.ndarray | None,
+    first_s: float, length_s: float,
+) -> dict[str, Any]:  # fmt: skip
+    """What was planted, in the layout the scorer of the readings reads; positions in clip pixels, amplitudes in mm."""
+    n = len(planted.t_s)
+    depth = abs(float((pose.joints["spine"] - lens.eye()) @ lens.axes()[2]))
+    still = {k: [[round(float(v), 2) for v in lens.to_px(p)]] * n for k, p in pose.joints.items()}
+    names = [f"{name}_{side}" for name in KEY_POINTS for side in "lr"]
+    per_frame: dict[str, Any] = {
+        "t": [round(float(t), 4) for t in planted.t_s],
+        **{f"{k}_mm": [round(1000 * float(v), 3) for v in getattr(planted, k)] for k in ("abdomen", "chest", "shoulder")},
+        "sway_mm": [round(1000 * float(s), 2) for s in sway],
+        "keypoints_px": {k: still[k] for k in names},
+        "joints_px": {"nose": still["nose"]},
+    }
+    if instrument is not None:
+        near, far = lens.to_px(instrument)
+        angle = float(np.degrees(np.arctan2(near[1] - far[1], abs(far[0] - near[0]))))
+        per_frame["instrument"] = {"image_angle_deg": [round(angle, 2)] * n, "elevation_deg": [-script.axis_deg] * n}
+    return {
+        "id": script.name, "readable": True,
+        "scenario": {"breath": {
+            "inhale_beats": card.inhale_beats, "hold_beats": card.pause_beats, "exhale_beats": card.exhale_beats,
+            "bpm": card.tempo_bpm, "cycles": len(script.cycles),
+        }},
+        "label": {
+            "view": LABELS[script.view], "position": script.position, "instrument": script.instrument,
+            "arms": "instrument" if script.instrument else "relaxed",
+        },
+        "fps": script.rate_hz, "width": script.size_px[0], "height": script.size_px[1], "duration_s": round(length_s, 4),
+        "camera": {"px_per_mm_torso": lens.focal_px / depth / 1000},
+        "beat_s": card.beat_s, "first_inhale_beat_s": first_s,
+        "cycles": [_cycle(i, breath, card, first_s) for i, breath in enumerate(planted.planted)],
+        "per_frame": per_frame,
+    }  # fmt: skip
+
+
+def _cycle(index: int, breath: Any, card: CountCard, first_s: float) -> dict[str, Any]:
+    due = first_s + index * (card.cycle_beats or 0) * card.beat_s
+    a, c = breath.amplitude["abdomen"], breath.amplitude["chest"]
+    return {
+        "index": index,
+        "nominal": {
+            "inhale_start": due, "inhale_end": due + card.inhale_beats * card.beat_s,
+            "exhale_start": due + (card.inhale_beats + card.pause_beats) * card.beat_s, "exhale_end": due + (card.cycle_beats or 0) * card.beat_s,
+        },
+        "inhale_start": breath.inhale_start_s, "inhale_end": breath.inhale_end_s,
+        "exhale_start": breath.exhale_start_s, "exhale_end": breath.exhale_end_s,
+        "amplitude_mm": {k: 1000 * v for k, v in breath.amplitude.items()},
+        "chest_lag_t50_s": breath.half_s["chest"] - breath.half_s["abdomen"],
+        "abdominal_share": a / (a + c),
+    }  # fmt: skip
+
+
+def shorten(script: Script, cycles: int) -> Script:
+    """The same script with fewer breaths."""
+    return replace(script, cycles=script.cycles[:cycles])

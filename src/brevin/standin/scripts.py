@@ -1,0 +1,53 @@
+"""The clips that ship with the program: who plays, how they breathe, from where they are seen. Bodies, clothes and rooms are made up here."""
+
+from dataclasses import dataclass, field
+
+from brevin.core.synth import Cycle
+from brevin.standin.body import Build
+from brevin.standin.camera import Look
+
+
+def _rgb(*codes: str) -> tuple[tuple[float, float, float], ...]:
+    return tuple((int(c[0:2], 16) / 255, int(c[2:4], 16) / 255, int(c[4:6], 16) / 255) for c in codes)
+
+
+@dataclass(frozen=True)
+class Script:
+    """One clip. card: count card in text; cycles: one a breath, amplitudes in metres; axis_deg: instrument axis against level (+ = far end low)."""
+
+    name: str
+    card: str
+    cycles: tuple[Cycle, ...]
+    position: str
+    view: str
+    instrument: str | None
+    look: Look
+    build: Build = field(default_factory=Build)
+    lean_deg: float = 3.0
+    axis_deg: float = 0.0
+    rate_hz: int = 25
+    size_px: tuple[int, int] = (960, 540)
+    sway_m: float = 0.0012
+    seed: int = 1
+    tone: bool = True
+
+
+ROOM_A = _rgb("3d6f5c", "33363d", "5c4634", "d9ab86", "2a1c14", "241d1a", "cfc8b8", "9c7a52", "7b7f86", "d8b24a", "2b2420", "a5462f")
+ROOM_B = _rgb("8a4f6d", "3a4256", "2d4a73", "8a5a3c", "17110f", "17110f", "b9c4c4", "8d8a80", "4a3b30", "cfa640", "2b2420", "2f6a8a")
+ROOM_C = _rgb("c9a23f", "4a4238", "3b3b3f", "e6c3a2", "6b4a2c", "3a2a20", "d6d2c8", "6f6a62", "55606b", "d8b24a", "2b2420", "577a3d")
+ROOM_D = _rgb("4f6fa8", "2f3338", "6e3b32", "b9835c", "1c1512", "1c1512", "c8bfae", "7d5f44", "6a4c36", "c9ccd1", "2b2420", "8a3d52")
+
+LOW = Cycle(abdomen=0.014, chest=0.0075, shoulder=0.0015, abdomen_window=(0.0, 0.72), chest_window=(0.3, 1.0))
+HIGH = Cycle(abdomen=0.003, chest=0.0105, shoulder=0.013, abdomen_window=(0.2, 1.0), chest_window=(0.0, 0.85))
+EARLY = Cycle(abdomen=0.013, chest=0.0065, shoulder=0.002, abdomen_window=(0.0, 0.8), chest_window=(0.25, 1.0), full_after=0.45)
+
+SCRIPTS: tuple[Script, ...] = (
+    Script("seated-low-then-wide", "4-0-4@72x3", (LOW, LOW, LOW), "seated", "side-left", "clarinet",
+           Look(ROOM_A, _rgb("e8e4d2")[0], pattern=2, period_m=0.035), axis_deg=52.0, seed=11),
+    Script("seated-chest-high", "3-0-5@76x3", (HIGH, HIGH, HIGH), "seated", "side-right", None,
+           Look(ROOM_B, _rgb("d9c0cc")[0], pattern=1, period_m=0.045), lean_deg=5.0, seed=12),
+    Script("standing-full-early", "4-0-6@84x3", (EARLY, EARLY, EARLY), "standing", "side-right", "trumpet",
+           Look(ROOM_C, _rgb("7a5a24")[0], pattern=3, period_m=0.05), lean_deg=1.0, axis_deg=8.0, seed=13),
+    Script("front-flute-sags", "3-0-6@72x3", (LOW, LOW, LOW), "seated", "front", "flute",
+           Look(ROOM_D, _rgb("e3e6ee")[0], pattern=1, period_m=0.04), axis_deg=22.0, seed=14),
+)  # fmt: skip

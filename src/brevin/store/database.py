@@ -1,0 +1,60 @@
+"""The connection to MariaDB and the migrations. Rows never leave ``store``: its functions take and give the records of ``store.records``."""
+
+from datetime import UTC, datetime
+from pathlib import Path
+
+from peewee import DatabaseProxy, DateTimeField, MySQLDatabase
+from playhouse.migrations import Runner
+from playhouse.pool import PooledMySQLDatabase
+from playhouse.shortcuts import ReconnectMixin
+
+MIGRATIONS = Path(__file__).parent / "migrations"
+MIGRATE_LOCK, LOCK_WAIT_S = "brevin-migrate", 60
+
+db = DatabaseProxy()
+
+
+class Pooled(ReconnectMixin, PooledMySQLDatabase):
+    """A pool that takes a connection up again after the server went away."""
+
+
+class MomentField(DateTimeField):
+    """A time in UTC, to the microsecond."""
+
+    field_type = "DATETIME(6)"
+
+    def python_value(self, value: object) -> object:
+        found = super().python_value(value)  # type: ignore[no-untyped-call]
+        return found.replace(tzinfo=UTC) if isinstance(found, datetime) and found.tzinfo is None else found
+
+    def db_value(self, value: object) -> object:
+        if isinstance(value, datetime) and value.tzinfo is not None:
+            value = value.astimezone(UTC).replace(tzinfo=None)
+        return super().db_value(value)  # type: ignore[no-untyped-call]
+
+
+def connect(*, socket: str, password: str, schema: str = "brevin", connections: int = 16) -> MySQLDatabase:
+    """Bind the models to a server over its socket. Time zone UTC, strict mode."""
+    database = Pooled(
+        schema, max_connections=connections, stale_timeout=600, unix_socket=socket, user="root", password=password, charset="utf8mb4",
+        init_command="SET time_zone='+00:00', sql_mode='STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION'",
+    )  # fmt: skip
+    db.initialize(database)
+    return database
+
+
+def migrate() -> list[str]:
+    """Apply what is missing, one process at a time; returns the names applied. Each step may be repeated, since MariaDB undoes no change of tables."""
+    with db.connection_context():
+        locked = db.execute_sql("SELECT GET_LOCK(%s, %s)", (MIGRATE_LOCK, LOCK_WAIT_S)).fetchone()[0]
+        if locked != 1:
+            raise TimeoutError("another program is changing the tables; try again in a minute")
+        try:
+            return list(Runner(db.obj, str(MIGRATIONS)).up())
+        finally:
+            db.execute_sql("SELECT RELEASE_LOCK(%s)", (MIGRATE_LOCK,))
+
+
+def now() -> datetime:
+    """The present moment, UTC."""
+    return datetime.now(UTC)

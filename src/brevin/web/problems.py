@@ -1,0 +1,60 @@
+"""Refusals: one shape for all, the sentences in one place."""
+
+from flask import Flask, Response, jsonify
+from werkzeug.exceptions import HTTPException
+
+from brevin.core.errors import ClipUnusable
+from brevin.core.verdict.words import reason_text
+from brevin.store.records import NoConsent, NotThere
+
+SENTENCES: dict[str, str] = {
+    "signed_out": "Sign in first.",
+    "wrong_sign_in": "Name or password is not right. Try again, or ask the teacher who runs Brevin here.",
+    "too_many_tries": "Too many tries. Wait a minute, then sign in again.",
+    "not_there": "This is not here any more. Someone may have deleted it.",
+    "no_consent": "No consent to film this student is on record for today, so the clip was not taken in. Ask the family first.",
+    "bad_request": "Something in this request is missing or has the wrong form.",
+    "page_old": "This page was open for a long time. Load it again, then repeat what you did.",
+    "bad_card": "This is no count card. Write it like 3-0-7@72x4: in, pause, out, at a tempo, how often.",
+    "not_allowed": "This cannot be done here.",
+    "program_error": "The program made an error. It is written down; try again.",
+}
+STATUS = {401: "signed_out", 404: "not_there", 405: "not_allowed", 413: "too_large", 422: "bad_request", 429: "too_many_tries"}
+
+
+class Refused(Exception):
+    """A refusal with its HTTP status; message defaults to the code's sentence."""
+
+    def __init__(self, code: str, status: int, message: str | None = None) -> None:
+        super().__init__(code)
+        self.code, self.status = code, status
+        self.message = message or SENTENCES[code]
+
+
+def reply(code: str, status: int, message: str) -> Response:
+    """The wire form of a refusal."""
+    response = jsonify(code=code, message=message)
+    response.status_code = status
+    return response
+
+
+def add_to(app: Flask) -> None:
+    """Turn errors of all layers into refusals."""
+    app.register_error_handler(Refused, lambda e: reply(e.code, e.status, e.message))
+    app.register_error_handler(NotThere, lambda e: reply("not_there", 404, SENTENCES["not_there"]))
+    app.register_error_handler(NoConsent, lambda e: reply("no_consent", 409, SENTENCES["no_consent"]))
+    app.register_error_handler(ClipUnusable, lambda e: reply(e.code, 422, reason_text(e.code, e.facts)))
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(Exception, _ours)
+
+
+def _http(error: HTTPException) -> Response:
+    code = STATUS.get(error.code or 500, "bad_request")
+    return reply(code, error.code or 500, SENTENCES.get(code, error.description or ""))
+
+
+def _ours(error: Exception) -> Response:
+    import logging
+
+    logging.getLogger("brevin.web").exception("unexpected error")
+    return reply("program_error", 500, SENTENCES["program_error"])

@@ -43,7 +43,8 @@ def _copy(source: Path, target: Path) -> None:
         sound = found.streams.audio[0] if found.streams.audio else None
         width, height = _size(video)
         written = out.add_stream("libx264", rate=30, options={"crf": "26", "preset": "veryfast"})
-        written.width, written.height, written.pix_fmt, written.time_base = width, height, "yuv420p", video.time_base
+        written.width, written.height, written.pix_fmt = width, height, "yuv420p"
+        written.codec_context.time_base = video.time_base
         heard = out.add_stream("aac", rate=44100, layout="mono") if sound else None
         resampler = av.AudioResampler(format="fltp", layout="mono", rate=44100)
         try:

@@ -1,24 +1,51 @@
 """The moment a region leaves rest or fullness, or comes to it: a hinge fitted to the trace around the turn.
 
-Model: a straight line before the turn, after it ``k (t - turn) ** p`` with p of 1, 1.5 or 2, since breath starts gently.
-The turn is where the squared misfit is least; its interval holds all turns whose misfit is not clearly worse. Source: own.
+Model: rest before the turn, or a movement that dies away into it; after it the speed grows evenly over an ease of up to ``EASES_S`` and then stays. Only the first part
+of the movement is looked at, so that a gulp or a thin tail has its own turn and not that of the rest of it. The model is smoothed as the
+trace was, so that smoothing moves no turn. The turn is where the squared misfit is least; its interval holds all turns whose misfit is
+not clearly worse. Source: own.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.ndimage import gaussian_filter1d
 
-from brevin.core.filters import GRID_HZ
+from brevin.core.filters import GRID_HZ, SMOOTH_S
 from brevin.core.track import Floats
 
-POWERS = (1.0, 1.5, 2.0)
+EASES_S = (0.1, 0.25, 0.45, 0.7)
+EASE_BEFORE_S = 0.4  # of a movement that ends at the turn
 BEFORE_S = 0.7  # of rest looked at before the turn
-BEFORE_LEVEL = 0.15  # of the excursion to the middle: above it the samples belong to the movement before
-REACH = 0.40  # the hinge is fitted until this share of the excursion is done
+BEFORE_LEVEL = 0.06  # of the excursion: above it the samples belong to the movement before
+REACH_LEAST, REACH_MOST = 0.20, 0.40  # share of the excursion the hinge is fitted to, more where the trace is noisier
+REACH_NOISE = 8.0  # times the noise that the reach stands out of it
+FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
+ROUGH_LEVEL = 0.04  # of the excursion: the turn is looked for around the last moment below it
+EARLIER_S, LATER_S = 0.6, 0.15  # and this far before and after
 STEP_S = 0.02
 CORRELATED = 4.0  # samples that share the kernel of the smoothing count as one
 NORMAL_90 = 2.71  # likelihood ratio of a 90 % interval, one parameter
 LEAST_HALF_WIDTH_S = 0.04  # one video frame at 25 Hz
+LEAST_RIDGE = 1e-6
+
+_FINE_S = 0.005
+_U = np.arange(-4.0, 12.0, _FINE_S)
+
+
+def _eased(ease_s: float) -> Floats:
+    after = np.maximum(_U, 0.0)
+    if ease_s == 0.0:
+        return after
+    return np.where(after < ease_s, after**2 / (2 * ease_s), after - ease_s / 2)
+
+
+def _smoothed(values: Floats) -> Floats:
+    return gaussian_filter1d(values, SMOOTH_S / _FINE_S, mode="nearest")
+
+
+_RISES = np.stack([_smoothed(_eased(ease)) for ease in EASES_S])
+_REST = -np.interp(-_U, _U, _smoothed(_eased(EASE_BEFORE_S)))
 
 
 @dataclass(frozen=True)
@@ -29,19 +56,53 @@ class Turn:
     half_width_s: float
 
 
-def leaving(t_s: Floats, values: Floats, *, from_i: int, middle_i: int) -> Turn:
-    """When the rise that passes ``middle_i`` began, looked for from ``from_i`` on. values: rising, normalised to the excursion."""
+def leaving(t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0) -> Turn:
+    """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
+
+    values: rising, any unit; noise: the trace's own standard deviation, same unit.
+    """
     window = slice(from_i, middle_i + 1)
     time, height = t_s[window], values[window]
     if len(time) < 5:
         return Turn(float(time[0]), 0.2)
-    base, top = float(height.min()), float(height[-1])
-    done = (height - base) / max(top - base, 1e-9)
-    lowest = int(np.argmin(done))
-    end = lowest + _first_above(done[lowest:], REACH * 2.0)  # the middle is at half of the whole excursion
-    rough = lowest + _last_below(done[lowest : end + 1], 0.08)
-    first = max(_rest_from(done, rough), int(np.searchsorted(time, time[rough] - BEFORE_S)))
-    return _hinge(time[first : end + 1], height[first : end + 1], rough_s=float(time[rough]))
+    lowest = _foot(time, height)
+    excursion = max(2.0 * (float(height[-1]) - float(height[lowest])), 1e-9)
+    done = (height - height[lowest]) / excursion
+    reach = float(np.clip(REACH_NOISE * noise / excursion, REACH_LEAST, REACH_MOST))
+    end = lowest + max(_first_above(done[lowest:], reach), 4)
+    end = min(end, len(time) - 1)
+    rough = lowest + _last_below(done[lowest : end + 1], ROUGH_LEVEL)
+    first = max(_rest_from(done, rough), int(np.searchsorted(time, time[rough] - BEFORE_S - EARLIER_S)))
+    return _hinge(time[first : end + 1], done[first : end + 1], rough_s=float(time[rough]))
+
+
+def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0) -> Turn:
+    """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror."""
+    last = len(t_s) - 1
+    found = leaving(-t_s[::-1], -values[::-1], from_i=last - to_i, middle_i=last - middle_i, noise=noise)
+    return Turn(-found.t_s, found.half_width_s)
+
+
+def _foot(time: Floats, height: Floats) -> int:
+    """Lowest place before the rise, walking back from its middle: not further than ``FOOT_S`` past the lowest so far, nor back up the movement before."""
+    lowest = len(time) - 1
+    for i in range(len(time) - 1, -1, -1):
+        if height[i] < height[lowest]:
+            lowest = i
+        climbed = height[i] - height[lowest] > FOOT_CLIMB * (height[-1] - height[lowest])
+        if time[lowest] - time[i] > FOOT_S or (climbed and i < lowest):
+            break
+    return lowest
+
+
+def _first_above(done: Floats, level: float) -> int:
+    above = np.flatnonzero(done >= level)
+    return int(above[0]) if len(above) else len(done) - 1
+
+
+def _last_below(done: Floats, level: float) -> int:
+    below = np.flatnonzero(done <= level)
+    return int(below[-1]) if len(below) else 0
 
 
 def _rest_from(done: Floats, rough: int) -> int:
@@ -50,42 +111,30 @@ def _rest_from(done: Floats, rough: int) -> int:
     return int(moving[-1]) + 1 if len(moving) else 0
 
 
-def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int) -> Turn:
-    """When the rise that passes ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror."""
-    turned_t, turned_v = -t_s[::-1], -values[::-1]
-    last = len(t_s) - 1
-    found = leaving(turned_t, turned_v, from_i=last - to_i, middle_i=last - middle_i)
-    return Turn(-found.t_s, found.half_width_s)
-
-
-def _first_above(done: Floats, level: float) -> int:
-    above = np.flatnonzero(done >= level)
-    return max(int(above[0]) if len(above) else len(done) - 1, 4)
-
-
-def _last_below(done: Floats, level: float) -> int:
-    below = np.flatnonzero(done <= level)
-    return int(below[-1]) if len(below) else 0
-
-
 def _hinge(time: Floats, height: Floats, *, rough_s: float) -> Turn:
-    tried = np.arange(max(time[0], rough_s - 0.5), min(time[-1] - 2.5 / GRID_HZ, rough_s + 0.15) + 1e-9, STEP_S)
+    tried = np.arange(max(time[0], rough_s - EARLIER_S), min(time[-1] - 1.5 / GRID_HZ, rough_s + LATER_S) + 1e-9, STEP_S)
     if len(time) < 5 or not len(tried):
         return Turn(rough_s, 0.2)
-    misfit = np.array([[_misfit(time, height, turn, power) for turn in tried] for power in POWERS])
+    misfit = _misfits(time, height, tried)
     best = np.unravel_index(int(np.argmin(misfit)), misfit.shape)
     least = float(misfit[best])
-    per_sample = least / max(len(time) - 4, 1) + 1e-7
-    profile = misfit.min(axis=0)
-    inside = tried[profile <= least + NORMAL_90 * per_sample * CORRELATED]
+    per_sample = least / max(len(time) - 4, 1) + 1e-6
+    inside = tried[misfit.min(axis=0) <= least + NORMAL_90 * per_sample * CORRELATED]
     half = max(0.5 * float(inside[-1] - inside[0]), LEAST_HALF_WIDTH_S)
     return Turn(float(tried[best[1]]), half)
 
 
-def _misfit(time: Floats, height: Floats, turn: float, power: float) -> float:
-    after = np.maximum(time - turn, 0.0) ** power
-    design = np.column_stack([np.ones_like(time), np.minimum(time - turn, 0.0), after])
-    solved, *_ = np.linalg.lstsq(design, height, rcond=None)
-    if solved[2] <= 0:
-        return float(((height - height.mean()) ** 2).sum())
-    return float(((height - design @ solved) ** 2).sum())
+def _misfits(time: Floats, height: Floats, tried: Floats) -> Floats:
+    """Least squared misfit for every ease and turn: [eases, turns]. Falling after the turn counts as no fit."""
+    since = time[None, :] - tried[:, None]
+    rest = np.interp(since, _U, _REST)
+    flat = np.ones_like(rest)
+    out = np.empty((len(EASES_S), len(tried)))
+    for i, rise in enumerate(_RISES):
+        after = np.interp(since, _U, rise)
+        design = np.stack([flat, rest, after], axis=-1)
+        normal = np.einsum("tni,tnj->tij", design, design) + LEAST_RIDGE * np.eye(3)
+        solved = np.linalg.solve(normal, np.einsum("tni,n->ti", design, height)[..., None])[..., 0]
+        rest_of_it = height[None] - np.einsum("tni,ti->tn", design, solved)
+        out[i] = np.where(solved[:, 2] > 0, (rest_of_it**2).sum(axis=1), ((height - height.mean()) ** 2).sum() + 1.0)
+    return out

@@ -11,7 +11,8 @@ from brevin.core.track import Floats, Sound
 HOP_S = 90 / 22050  # of the onset curve, a whole number of samples; a tempo grid is placed to about half of it
 CLICK_BAND_HZ = (900.0, 9000.0)  # where any usual click has energy and a room's hum has none
 TEMPO_SLACK = 0.02  # a metronome app may run this much off the card
-STANDS_OUT = 4.0  # grid strength over that of a shifted grid: below it there is no click track
+STANDS_OUT = 4.0  # grid strength over that of other phases: below it there is no click track
+ON_LINE_S, ON_LINE_SHARE = 0.006, 0.65  # clicks this near their common line, and how many must be: talk has peaks too, but not in line
 FIRST_CLICK = 0.25  # a click of at least this share of the usual strength can be the first
 
 
@@ -50,25 +51,27 @@ def from_clicks(sound: Sound | None, card: CountCard | None) -> Beats:
     heights = _at(curve, places)
     first = _first(heights)
     times = _peaks(curve, places[first:])
-    beat_s, first_s, residual_s = _line(times)
+    beat_s, first_s, off = _line(times)
+    if (off < ON_LINE_S).mean() < ON_LINE_SHARE:
+        return NO_BEATS
     return Beats(
         tempo_bpm=60.0 / beat_s,
         first_inhale_s=first_s + card.countin_beats * beat_s + sound.starts_s,
         source="clicks",
-        residual_s=residual_s,
+        residual_s=float(np.median(off)),
         clicks_s=tuple(float(t + sound.starts_s) for t in times),
     )
 
 
-def _line(times: Floats) -> tuple[float, float, float]:
-    """Beat length, first click and median distance of the clicks from their line; clicks that a tone hides are left out."""
+def _line(times: Floats) -> tuple[float, float, Floats]:
+    """Beat length, first click and every click's distance from their line; clicks that a tone hides are left out of the fit."""
     index = np.arange(len(times))
     use = np.ones(len(times), bool)
     for _ in range(3):
         beat_s, first_s = np.polyfit(index[use], times[use], 1)
         off = np.abs(times - first_s - beat_s * index)
         use = off <= max(3.0 * float(np.median(off)), HOP_S)
-    return float(beat_s), float(first_s), float(np.median(off))
+    return float(beat_s), float(first_s), off
 
 
 def onset_curve(sound: Sound) -> Floats:

@@ -1,0 +1,66 @@
+"""Clips for tests, made on the spot: small, of any coding, with pictures given as arrays."""
+
+from collections.abc import Iterable
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import numpy as np
+
+CODECS = {"h264": ("libx264", "mp4"), "hevc": ("libx265", "mp4"), "vp8": ("libvpx", "webm"), "vp9": ("libvpx-vp9", "webm"), "mjpeg": ("mjpeg", "avi")}
+
+
+def write(path: Path, pictures: Iterable[np.ndarray], *, codec: str = "h264", times_ms: list[int] | None = None, rate: int = 25, sound: bool = False) -> Path:
+    """Grey or RGB pictures as a clip. times_ms: presentation times, else even."""
+    encoder, container = CODECS[codec]
+    with av.open(str(path), "w", format=container) as out:
+        stream = None
+        audio = out.add_stream("aac" if container == "mp4" else "libopus", rate=48000, layout="mono") if sound else None
+        for i, picture in enumerate(pictures):
+            kind = "rgb24" if picture.ndim == 3 else "gray"
+            frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(picture), format=kind).reformat(format="yuvj420p" if codec == "mjpeg" else "yuv420p")
+            if stream is None:
+                stream = out.add_stream(encoder, rate=rate)
+                stream.width, stream.height, stream.pix_fmt = frame.width, frame.height, frame.format.name
+                stream.codec_context.time_base = Fraction(1, rate) if times_ms is None else Fraction(1, 1000)
+            frame.pts = i if times_ms is None else times_ms[i]
+            frame.time_base = stream.codec_context.time_base
+            out.mux(stream.encode(frame))
+        if stream is not None:
+            out.mux(stream.encode(None))
+        if audio is not None:
+            _hush(out, audio)
+    return path
+
+
+def _hush(out: av.container.OutputContainer, audio: av.AudioStream) -> None:
+    for i in range(20):
+        frame = av.AudioFrame.from_ndarray(np.zeros((1, 960), np.float32), format="fltp", layout="mono")
+        frame.sample_rate, frame.pts = 48000, 960 * i
+        out.mux(audio.encode(frame))
+    out.mux(audio.encode(None))
+
+
+def sound_only(path: Path) -> Path:
+    with av.open(str(path), "w", format="mp4") as out:
+        _hush(out, out.add_stream("aac", rate=48000, layout="mono"))
+    return path
+
+
+def room(count: int, *, height: int = 270, width: int = 480) -> list[np.ndarray]:
+    """An empty room with a little noise."""
+    random = np.random.default_rng(1)
+    wall = np.full((height, width), 150.0) + 20 * np.sin(np.arange(width) / 40)[None]
+    return [np.clip(wall + random.normal(0, 2, wall.shape), 0, 255).astype(np.uint8) for _ in range(count)]
+
+
+def pictures_of(path: Path, count: int, *, step: int = 1) -> list[np.ndarray]:
+    """The first pictures of a clip in colour."""
+    found = []
+    with av.open(str(path)) as container:
+        for i, frame in enumerate(container.decode(video=0)):
+            if i % step == 0:
+                found.append(frame.to_ndarray(format="rgb24"))
+            if len(found) == count:
+                break
+    return found

@@ -1,0 +1,71 @@
+"""Shared by all tests: one MariaDB of their own, an application on it, clips made on the spot."""
+
+import hashlib
+import shutil
+from collections.abc import Iterator
+from datetime import timedelta
+from pathlib import Path
+
+import pytest
+
+from brevin.ops import settings as known
+from brevin.ops.mariadb import MariaDb
+from brevin.ops.settings import ROOT, Settings
+from brevin.store import database, people
+from brevin.store.models import ALL
+from brevin.store.records import ClipRecord, StudentRecord
+
+DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
+PASSWORD = "a-long-password"
+
+
+@pytest.fixture(scope="session")
+def data(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Path]:
+    folder = tmp_path_factory.mktemp("data")
+    yield folder
+    shutil.rmtree(folder, ignore_errors=True)
+
+
+@pytest.fixture(scope="session")
+def settings(data: Path) -> Iterator[Settings]:
+    """A data folder whose MariaDB runs, with all migrations applied."""
+    found = known.load(data)
+    server = MariaDb(found)
+    server.start()
+    database.connect(socket=str(found.socket), password=found.values["db_password"])
+    assert database.migrate() == ["0001_first"]
+    yield found
+    server.stop()
+
+
+@pytest.fixture
+def store(settings: Settings) -> Settings:
+    """The same with empty tables and no clips."""
+    with database.db.connection_context():
+        for model in reversed(ALL):
+            model.delete().execute()
+    shutil.rmtree(settings.clips, ignore_errors=True)
+    settings.clips.mkdir(parents=True)
+    return settings
+
+
+@pytest.fixture
+def student(store: Settings) -> StudentRecord:
+    """A student who may be filmed."""
+    made = people.add_student(name="Ada Quillane", instrument="clarinet")
+    consent(made.id)
+    return people.student(made.id)
+
+
+def consent(student_id: int) -> None:
+    today = database.now().date()
+    people.give_consent(student_id, given_by="guardian", from_day=today - timedelta(days=1), until_day=today + timedelta(days=30))
+
+
+@pytest.fixture
+def clip(store: Settings) -> ClipRecord:
+    """A real clip in the clips folder."""
+    name = "a" * 32 + ".mp4"
+    shutil.copyfile(DEMO_CLIP, store.clips / name)
+    content = DEMO_CLIP.read_bytes()
+    return ClipRecord(name, "phone.mp4", hashlib.sha256(content).hexdigest(), len(content), "", "")

@@ -1,0 +1,78 @@
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from brevin.core import filters
+from brevin.core.breath.cycles import breath_signal, swings
+from brevin.core.breath.turns import arriving, leaving
+
+STEP = 1 / filters.GRID_HZ
+
+
+def ramp(start_s: float, length_s: float, total_s: float = 8.0, power: float = 1.0) -> tuple[np.ndarray, np.ndarray]:
+    """Flat, then a rise of the given length, then flat: what the eye sees is the answer."""
+    t = np.arange(0, total_s, STEP)
+    return t, np.clip((t - start_s) / length_s, 0, 1) ** power
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.floats(1.5, 3.0), st.floats(0.4, 3.0), st.integers(0, 50))
+def test_start_and_end_of_a_drawn_rise(start_s: float, length_s: float, seed: int) -> None:
+    t, values = ramp(start_s, length_s)
+    values = filters.smooth(values + 0.01 * np.random.default_rng(seed).normal(size=len(t)))
+    middle = int((start_s + length_s / 2) / STEP)
+    assert leaving(t, values, from_i=0, middle_i=middle).t_s == pytest.approx(start_s, abs=0.1 + 0.05 * length_s)
+    assert arriving(t, values, middle_i=middle, to_i=len(t) - 1).t_s == pytest.approx(start_s + length_s, abs=0.1 + 0.05 * length_s)
+
+
+def test_a_gentle_start_is_found_where_it_begins() -> None:
+    t, values = ramp(2.0, 2.0, power=2.0)
+    assert leaving(t, values, from_i=0, middle_i=int(3.3 / STEP)).t_s == pytest.approx(2.0, abs=0.09)
+
+
+def test_a_turn_without_rest_before_it() -> None:
+    t = np.arange(0, 6, STEP)
+    values = np.abs(t - 3.0)
+    assert leaving(t, values, from_i=int(1.5 / STEP), middle_i=int(4.5 / STEP)).t_s == pytest.approx(3.0, abs=0.08)
+
+
+@given(st.floats(-3, 3), st.floats(0.3, 4.0))
+@settings(max_examples=30, deadline=None)
+def test_level_and_size_do_not_move_a_turn(level: float, size: float) -> None:
+    t, values = ramp(2.0, 1.0)
+    assert leaving(t, level + size * values, from_i=0, middle_i=int(2.5 / STEP)).t_s == pytest.approx(
+        leaving(t, values, from_i=0, middle_i=int(2.5 / STEP)).t_s, abs=0.021
+    )
+
+
+def square(times: list[float], total_s: float) -> np.ndarray:
+    """A hand-drawn wave: up at every first, down at every second time, over 0.3 s."""
+    t = np.arange(0, total_s, STEP)
+    return sum(sign * np.clip((t - at) / 0.3, 0, 1) for at, sign in zip(times, [1, -1] * len(times), strict=False)) + np.zeros(len(t))
+
+
+def test_swings_of_a_drawn_wave() -> None:
+    wave = 3.0 * square([2.0, 4.0, 8.0, 9.0], 12.0)
+    found = swings(wave, noise=0.001)
+    assert len(found) == 2
+    assert [wave[s.peak] for s in found] == pytest.approx([3.0, 3.0])
+
+
+def test_a_breath_that_is_cut_by_the_end_is_told_apart() -> None:
+    found = swings(3.0 * square([2.0, 4.0, 8.0], 10.0), noise=0.001)
+    assert [s.cut_at_end for s in found] == [False, True]
+
+
+@given(st.integers(0, 200))
+@settings(max_examples=40, deadline=None)
+def test_noise_has_no_swings(seed: int) -> None:
+    noise = filters.smooth(0.08 * np.random.default_rng(seed).normal(size=500))
+    assert swings(noise, noise=float(filters.noise_of(noise))) == []
+
+
+def test_a_belly_that_goes_in_still_counts_as_inhale_where_the_chest_rises() -> None:
+    wave = square([2.0, 4.0, 8.0, 9.0], 12.0)
+    signal, weights = breath_signal(-1.5 * wave, 2.0 * wave, seen={"abdomen": True, "chest": True})
+    assert weights[1] > 0 > weights[0]
+    assert len(swings(signal, noise=0.001)) == 2

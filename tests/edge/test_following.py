@@ -1,0 +1,65 @@
+import cv2
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from brevin.edge import film, points, strips
+from tests.core.made import player
+
+
+def body_film(travel_px: np.ndarray, *, noise: float = 1.5, texture: bool = False, seed: int = 0) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """A drawn trunk whose front outline moves by the given pixels: film, mask and reference."""
+    random = np.random.default_rng(seed)
+    x = np.arange(film.WIDTH)[None, :] + np.zeros((film.HEIGHT, 1))
+    back, front = film.column(-18.0), film.column(18.0)
+    cloth = 60 + (cv2.GaussianBlur(random.uniform(0, 120, (film.HEIGHT, film.WIDTH)), (0, 0), 3) - 60) * (8 if texture else 0)
+    pictures = []
+    for move in travel_px:
+        inside = 1 / (1 + np.exp(-(x - back) / 1.2)) * 1 / (1 + np.exp((x - front - move) / 1.2))
+        shifted = cv2.warpAffine(cloth, np.float32([[1, 0, move], [0, 1, 0]]), (film.WIDTH, film.HEIGHT), borderMode=cv2.BORDER_REFLECT)
+        pictures.append(np.clip(170 * (1 - inside) + shifted * inside + random.normal(0, noise, x.shape), 0, 255))
+    mask = ((x > back) & (x < front)).astype(np.float32)
+    return np.array(pictures, np.uint8), mask, np.mean(pictures[:3], axis=0)
+
+
+@settings(max_examples=8, deadline=None)
+@given(st.floats(-9, 14), st.booleans(), st.integers(0, 50))
+def test_the_outline_is_followed_to_a_fraction_of_a_pixel(move: float, texture: bool, seed: int) -> None:
+    pictures, mask, reference = body_film(np.array([0, 0, 0, move / 2, move]), texture=texture, seed=seed)
+    found = strips.follow(pictures, mask, reference=reference, outward=1)
+    travel = np.median(found.travel_pct[:, (found.up_pct > 5) & (found.up_pct < 90)], axis=1) * film.PX_PER_PCT
+    assert travel[3] == pytest.approx(move / 2, abs=0.15)
+    assert travel[4] == pytest.approx(move, abs=0.15)
+    assert np.median(found.misfit) < 0.3
+
+
+def test_outward_is_positive_on_both_sides() -> None:
+    pictures, mask, reference = body_film(np.array([0.0, 0.0, 0.0, 4.0]))
+    back = strips.follow(pictures, mask, reference=reference, outward=-1)
+    assert np.abs(np.median(back.travel_pct, axis=1)).max() < 0.1
+    assert np.median(back.edge_pct) == pytest.approx(-18, abs=1)
+
+
+def test_texture_of_shirt_and_room_is_followed_apart() -> None:
+    pictures, mask, reference = body_film(np.array([0.0, 0.0, 0.0, 3.0]), texture=True)
+    rows = np.arange(film.HEIGHT)[:, None]
+    board = 60 * ((np.arange(film.WIDTH)[None] // 12 + rows // 12) % 2)
+    outside = mask == 0
+    pictures = np.where(outside[None], np.clip(pictures.astype(int) + board, 0, 255), pictures).astype(np.uint8)
+    found = points.follow(pictures, mask, reference=pictures[0])
+    middle = np.median(found.move_pct[3, found.on_body, 0]) * film.PX_PER_PCT
+    assert middle == pytest.approx(3.0, abs=0.2)
+    assert (~found.on_body).sum() > 5 and np.abs(np.median(found.move_pct[3, ~found.on_body], axis=0)).max() < 0.1
+
+
+def test_the_film_has_hips_and_shoulders_where_it_says() -> None:
+    who = player(1)
+    turn = film.turn_for(who)
+    picture = np.zeros((540, 960), np.uint8)
+    cv2.circle(picture, (480, 320), 3, 255, -1)
+    cv2.circle(picture, (480, 160), 3, 255, -1)
+    seen = turn.apply(picture)
+    for up in (0.0, 100.0):
+        assert seen[int(film.row(up)), int(film.column(0.0))] > 200
+    assert film.to_body_pct(np.array([480.0 + 80.0, 320.0 - 40.0]), who) == pytest.approx([50.0, 25.0])

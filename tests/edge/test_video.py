@@ -1,0 +1,111 @@
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from brevin.core.errors import ClipUnusable
+from brevin.edge.transcode import playable, played_as_is
+from brevin.edge.video import WORK_SIDE_PX, probe, sound, video_frames
+from tests import clips
+from tests.conftest import DEMO_CLIP
+
+
+def ladder(count: int, size: tuple[int, int] = (64, 96)) -> list[np.ndarray]:
+    """Pictures whose grey says which one they are."""
+    return [np.full(size, 20 + 3 * i, np.uint8) for i in range(count)]
+
+
+def order(path: Path) -> list[int]:
+    return [round((float(f.luma.mean()) - 20) / 3) for f in video_frames(path, until_s=99, fastest_hz=200)]
+
+
+@pytest.mark.parametrize("codec", sorted(clips.CODECS))
+def test_every_coding_is_decoded_in_order_with_its_facts(codec: str, tmp_path: Path) -> None:
+    path = clips.write(tmp_path / f"clip.{clips.CODECS[codec][1]}", ladder(30), codec=codec)
+    facts = probe(path)
+    assert (facts.width_px, facts.height_px, facts.has_sound) == (96, 64, False)
+    assert facts.frame_rate_hz == pytest.approx(25, rel=0.05) and facts.duration_s == pytest.approx(1.2, abs=0.1)
+    seen = order(path)
+    assert len(seen) == 30 and seen == sorted(seen) and abs(seen[-1] - 29) <= 2
+
+
+def test_uneven_times_are_kept_exactly(tmp_path: Path) -> None:
+    times = [0, 40, 75, 160, 200, 230, 400, 420, 500, 640]
+    path = clips.write(tmp_path / "uneven.mp4", ladder(10), times_ms=times)
+    seen = [round(1000 * f.t_s) for f in video_frames(path, until_s=9, fastest_hz=200)]
+    assert seen == times
+
+
+def test_time_starts_at_the_first_picture_and_ends_where_asked(tmp_path: Path) -> None:
+    path = clips.write(tmp_path / "late.mp4", ladder(20), times_ms=[500 + 40 * i for i in range(20)])
+    seen = [f.t_s for f in video_frames(path, until_s=0.4, fastest_hz=200)]
+    assert seen[0] == 0 and seen[-1] <= 0.4 and len(seen) == 11
+
+
+def test_faster_pictures_than_needed_are_left_out(tmp_path: Path) -> None:
+    path = clips.write(tmp_path / "fast.mp4", ladder(60), rate=60)
+    assert 29 <= len(list(video_frames(path, until_s=9, fastest_hz=30))) <= 31
+
+
+def test_a_large_picture_is_worked_on_small(tmp_path: Path) -> None:
+    path = clips.write(tmp_path / "large.mp4", ladder(3, (2160, 3840)))
+    frame = next(video_frames(path, until_s=9, fastest_hz=30))
+    assert max(frame.luma.shape) == WORK_SIDE_PX and frame.rgb().shape == (*frame.luma.shape, 3)
+    assert probe(path).width_px == 3840
+
+
+def test_a_turned_clip_is_shown_upright(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    from brevin.edge import video
+
+    picture = np.zeros((40, 60), np.uint8)
+    picture[:10] = 200
+    assert video._upright(picture, 0).shape == (40, 60)
+    turned = video._upright(picture, 90)
+    assert turned.shape == (60, 40) and turned[:, :10].mean() == pytest.approx(200)
+    assert video._upright(picture, -90).shape == (60, 40)
+
+
+@pytest.mark.parametrize(("name", "content", "code"), [("text.mp4", b"dear teacher, this is a letter\n" * 40, "not_a_video"), ("empty.mp4", b"", "empty_file")])
+def test_what_is_no_video_is_refused_by_its_reason(name: str, content: bytes, code: str, tmp_path: Path) -> None:
+    path = tmp_path / name
+    path.write_bytes(content)
+    with pytest.raises(ClipUnusable) as why:
+        probe(path)
+    assert why.value.code == code
+
+
+def test_sound_without_picture_is_told_apart(tmp_path: Path) -> None:
+    with pytest.raises(ClipUnusable) as why:
+        probe(clips.sound_only(tmp_path / "song.mp4"))
+    assert why.value.code == "sound_only"
+
+
+def test_a_file_that_breaks_off_gives_what_it_holds(tmp_path: Path) -> None:
+    whole = clips.write(tmp_path / "whole.webm", clips.room(60), codec="vp8")
+    cut = tmp_path / "cut.webm"
+    cut.write_bytes(whole.read_bytes()[: whole.stat().st_size // 2])
+    count = len(list(video_frames(cut, until_s=9, fastest_hz=60)))
+    assert 5 < count < 60
+
+
+def test_sound_lies_on_the_clock_of_the_picture() -> None:
+    heard = sound(DEMO_CLIP, until_s=60)
+    assert heard is not None and abs(heard.starts_s) < 0.1
+    assert len(heard.samples) / heard.rate_hz == pytest.approx(probe(DEMO_CLIP).duration_s, abs=0.3)
+    assert sound(DEMO_CLIP, until_s=2.0) is not None
+
+
+def test_the_original_is_played_where_a_browser_can(tmp_path: Path) -> None:
+    assert played_as_is(DEMO_CLIP) == "video/mp4"
+    assert playable(DEMO_CLIP, folder=tmp_path) == (DEMO_CLIP.name, "video/mp4")
+
+
+@pytest.mark.parametrize("codec", ["hevc", "mjpeg"])
+def test_a_copy_is_made_where_it_cannot_with_the_same_times(codec: str, tmp_path: Path) -> None:
+    times = [0, 40, 80, 200, 240, 320, 360, 400] if codec == "hevc" else None
+    path = clips.write(tmp_path / f"odd.{clips.CODECS[codec][1]}", clips.room(8), codec=codec, times_ms=times)
+    assert played_as_is(path) is None
+    name, kind = playable(path, folder=tmp_path)
+    assert kind == "video/mp4" and played_as_is(tmp_path / name) == "video/mp4" and not list(tmp_path.glob("*.part"))
+    copied = [round(1000 * f.t_s) for f in video_frames(tmp_path / name, until_s=9, fastest_hz=200)]
+    assert len(copied) == 8 and (times is None or copied == pytest.approx(times, abs=2))

@@ -14,9 +14,13 @@ from brevin.core.verdict.words import CRITERIA
 
 CARD = parse("4-0-4@60x3")
 ASKED = Asked(CARD, 1.0, MethodProfile())
-SURE = {k: 0.02 for k in ("abdominal_share", "shoulder_rise", "full_at_beat", "inhale_offset_beats", "inhale_beats", "pause_beats", "exhale_beats", "intake_unevenness")}
+SURE = {
+    "abdominal_share": 0.02, "shoulder_rise": 0.02, "full_at_beat": 0.02, "inhale_offset_beats": 0.02, "inhale_beats": 0.02, "pause_beats": 0.02,
+    "exhale_beats": 0.02, "intake_unevenness": 0.02,
+}  # fmt: skip
 GOOD = Breath(
-    inhale_start_s=4.0, inhale_end_s=8.0, exhale_start_s=8.05, exhale_end_s=12.0, inhale_beats=4.0, pause_beats=0.05, exhale_beats=3.95, inhale_offset_beats=0.0,
+    inhale_start_s=4.0, inhale_end_s=8.0, exhale_start_s=8.05, exhale_end_s=12.0,
+    inhale_beats=4.0, pause_beats=0.05, exhale_beats=3.95, inhale_offset_beats=0.0,
     full_at_beat=3.5, abdomen_amp=3.0, chest_amp=1.8, shoulder_rise=0.3, abdominal_share=0.62, chest_lag_s=0.5, intake_unevenness=0.1, uncertainty=SURE,
 )  # fmt: skip
 
@@ -82,9 +86,7 @@ def test_trunk_inclination_is_judged_from_the_side_only() -> None:
     assert verdicts([], posture, ASKED, view="front", position="seated", breath_readable=True, why_not=[]) == []
 
 
-bands = st.builds(
-    lambda a, b, c: Band(steady_low=-a, steady_high=a, work_low=-a - b, work_high=a + c), st.floats(0.1, 5), st.floats(0.1, 5), st.floats(0.1, 5)
-)
+bands = st.builds(lambda a, b, c: Band(steady_low=-a, steady_high=a, work_low=-a - b, work_high=a + c), st.floats(0.1, 5), st.floats(0.1, 5), st.floats(0.1, 5))
 
 
 @given(bands, st.floats(-20, 20), st.floats(0.001, 3), st.floats(1.0, 4.0))

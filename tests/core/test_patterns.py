@@ -3,8 +3,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.breath.patterns import Inhale, abdominal_share, pattern_of, pattern_within
-from brevin.core.verdict.profile import LIMITS, MethodProfile, from_json
 from brevin.core.errors import InvalidInput
+from brevin.core.verdict.profile import LIMITS, MethodProfile, from_json
 
 RULES = MethodProfile()
 

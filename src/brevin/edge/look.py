@@ -23,6 +23,7 @@ FASTEST_HZ = 30.0  # more video frames a second say nothing more of a breath
 SHORTEST_S = 3.0  # one count-in and one breath do not fit in less
 FIRST_POSES_S, FIRST_EVERY_S = 1.6, 0.2  # poses of the first seconds pick the player
 LATER_EVERY_S = 0.5  # posture changes slowly
+DARK_GREY = 40.0  # of 255, upper quartile of the picture: nobody found in less light than this is a matter of light
 MASKS = 4  # masks averaged into the outline
 STEADY_FRAMES = 5  # video frames averaged into the reference
 
@@ -40,6 +41,7 @@ class _Gathered:
     samples: list[PoseSample] = field(default_factory=list)
     masks: list[NDArray[np.float32]] = field(default_factory=list)
     size: tuple[int, int] = (0, 0)
+    light: list[float] = field(default_factory=list)
 
 
 def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: None, view: str | None = None) -> Sighting:
@@ -111,12 +113,14 @@ def _run(
         assert player is not None
         whole = pick.choose(gathered.samples, width_px=gathered.size[0], height_px=gathered.size[1])
     except ClipUnusable as reason:
-        return ((reason.code, dict(reason.facts)),), None  # type: ignore[arg-type]
+        code = "too_dark" if reason.code == "no_person" and gathered.light and np.median(gathered.light) < DARK_GREY else reason.code
+        return ((code, dict(reason.facts)),), None  # type: ignore[arg-type]
     return (), replace(player, chosen=whole.chosen, others=whole.others)
 
 
 def _ask(frame: VideoFrame, gathered: _Gathered, network: PoseModel, pool: ThreadPoolExecutor, *, first: bool) -> None:
     gathered.size = (frame.luma.shape[1], frame.luma.shape[0])
+    gathered.light.append(float(np.percentile(frame.luma[::8, ::8], 75)))
     picture = frame.rgb()
     gathered.waiting.append((frame.t_s, pool.submit(network.see, picture, with_masks=first)))
     while len(gathered.waiting) > 8 and not first:  # the network must not fall behind with pictures piling up

@@ -34,7 +34,6 @@ def create_app(settings: Settings, *, send: Callable[[str], object], secure_cook
     auth.add_to(app)
     problems.add_to(app)
     app.register_error_handler(CSRFError, lambda e: problems.reply("page_old", 400, SENTENCES["page_old"]))
-    app.error_processor(_validation)
     for feature in (auth, takes, lesson):
         app.register_blueprint(feature.routes)
     app.before_request(_signed_in)
@@ -50,11 +49,6 @@ def create_app(settings: Settings, *, send: Callable[[str], object], secure_cook
 def _signed_in() -> None:
     if request.endpoint not in OPEN and request.endpoint is not None and not current_user.is_authenticated:
         raise Refused("signed_out", 401)
-
-
-def _validation(error: object) -> tuple[dict[str, str], int, dict[str, str]]:
-    code = "bad_request"
-    return {"code": code, "message": SENTENCES[code]}, getattr(error, "status_code", 422), {}
 
 
 def _pages(app: APIFlask, dist: Path) -> None:

@@ -1,7 +1,7 @@
 """Refusals: one shape for all, the sentences in one place."""
 
-from flask import Flask, Response, jsonify
-from werkzeug.exceptions import HTTPException
+from apiflask import APIFlask, HTTPError
+from flask import Response, jsonify
 
 from brevin.core.errors import ClipUnusable
 from brevin.core.verdict.words import reason_text
@@ -17,6 +17,7 @@ SENTENCES: dict[str, str] = {
     "page_old": "This page was open for a long time. Load it again, then repeat what you did.",
     "bad_card": "This is no count card. Write it like 3-0-7@72x4: in, pause, out, at a tempo, how often.",
     "not_allowed": "This cannot be done here.",
+    "too_large": "This is larger than can be taken in.",
     "program_error": "The program made an error. It is written down; try again.",
 }
 STATUS = {401: "signed_out", 404: "not_there", 405: "not_allowed", 413: "too_large", 422: "bad_request", 429: "too_many_tries"}
@@ -38,19 +39,19 @@ def reply(code: str, status: int, message: str) -> Response:
     return response
 
 
-def add_to(app: Flask) -> None:
+def add_to(app: APIFlask) -> None:
     """Turn errors of all layers into refusals."""
     app.register_error_handler(Refused, lambda e: reply(e.code, e.status, e.message))
     app.register_error_handler(NotThere, lambda e: reply("not_there", 404, SENTENCES["not_there"]))
     app.register_error_handler(NoConsent, lambda e: reply("no_consent", 409, SENTENCES["no_consent"]))
     app.register_error_handler(ClipUnusable, lambda e: reply(e.code, 422, reason_text(e.code, e.facts)))
-    app.register_error_handler(HTTPException, _http)
+    app.error_processor(_http)
     app.register_error_handler(Exception, _ours)
 
 
-def _http(error: HTTPException) -> Response:
-    code = STATUS.get(error.code or 500, "bad_request")
-    return reply(code, error.code or 500, SENTENCES.get(code, error.description or ""))
+def _http(error: HTTPError) -> tuple[dict[str, str], int, dict[str, str]]:
+    code = STATUS.get(error.status_code, "bad_request")
+    return {"code": code, "message": SENTENCES[code]}, error.status_code, {}
 
 
 def _ours(error: Exception) -> Response:

@@ -1,9 +1,9 @@
 """The moment a region leaves rest or fullness, or comes to it: a hinge fitted to the trace around the turn.
 
-Model: rest before the turn, or a movement that dies away into it; after it the speed grows evenly over an ease of up to ``EASES_S`` and then stays. Only the first part
-of the movement is looked at, so that a gulp or a thin tail has its own turn and not that of the rest of it. The model is smoothed as the
-trace was, so that smoothing moves no turn. The turn is where the squared misfit is least; its interval holds all turns whose misfit is
-not clearly worse. Source: own.
+Model: rest before the turn, or a movement that dies away into it; after it the speed grows evenly over an ease of up to ``EASES_S`` and
+then stays. Only the first part of the movement is looked at, so that a gulp or a thin tail has its own turn and not that of the rest of
+it. The model is smoothed as the trace was, so that smoothing moves no turn. The turn is where the squared misfit is least; its interval
+holds all turns whose misfit is not clearly worse. Source: own.
 """
 
 from dataclasses import dataclass

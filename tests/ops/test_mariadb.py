@@ -1,0 +1,91 @@
+import os
+import signal
+import time
+from pathlib import Path
+
+import pytest
+
+from brevin.ops import settings as known
+from brevin.ops.mariadb import DatabaseTrouble, MariaDb, _is_ours, _pid
+
+
+@pytest.fixture
+def fresh(tmp_path: Path) -> known.Settings:
+    return known.load(tmp_path / "data")
+
+
+def rows(server: MariaDb) -> list[int]:
+    with server.connection("brevin") as connection, connection.cursor() as cursor:
+        cursor.execute("SELECT n FROM kept ORDER BY n")
+        return [row[0] for row in cursor.fetchall()]
+
+
+def test_a_killed_server_is_taken_up_again_with_all_it_had_promised(fresh: known.Settings) -> None:
+    first = MariaDb(fresh)
+    first.start()
+    with first.connection("brevin") as connection, connection.cursor() as cursor:
+        cursor.execute("CREATE TABLE kept (n INT PRIMARY KEY)")
+        for n in range(20):
+            cursor.execute("INSERT INTO kept VALUES (%s)", (n,))
+            connection.commit()
+    os.kill(first.process.pid, signal.SIGKILL)
+    first.process.wait()
+    second = MariaDb(fresh)
+    second.start()
+    assert rows(second) == list(range(20))
+    # a stale server that still runs, as after a killed ./start, is ended and replaced
+    third = MariaDb(fresh)
+    third.start()
+    assert second.process.wait(5) is not None and rows(third) == list(range(20))
+    third.stop()
+    assert third.process.returncode == 0 and not _is_ours(third.process.pid, third.folder)
+
+
+def test_a_foreign_process_under_the_old_number_is_left_alone(fresh: known.Settings) -> None:
+    server = MariaDb(fresh)
+    fresh.data.mkdir(parents=True, exist_ok=True)
+    server.pid_file.write_text(str(os.getpid()))
+    began = time.monotonic()
+    server._end_stale()
+    assert time.monotonic() - began < 1
+    server.pid_file.write_text("no number")
+    assert _pid(server.pid_file) is None
+
+
+def test_a_port_and_a_socket_of_its_own_on_loopback(settings: known.Settings) -> None:
+    import socket
+
+    assert len(str(settings.socket)) < 107
+    long = known.Settings(data=Path("/tmp/" + "x" * 120), values={})
+    assert len(str(long.socket)) < 107
+    with socket.socket() as probe, pytest.raises(OSError):
+        probe.connect(("127.0.0.1", 1))
+
+
+def test_secrets_are_made_once_and_for_their_owner_alone(fresh: known.Settings) -> None:
+    again = known.load(fresh.data)
+    assert again.values["session_key"] == fresh.values["session_key"] and len(fresh.values["db_password"]) > 30
+    assert (fresh.data / "secrets" / "session_key").stat().st_mode & 0o077 == 0
+    shown = {name: value for name, value, _ in fresh.masked()}
+    assert shown["db_password"] == shown["session_key"] == "********"
+
+
+def test_settings_come_from_environment_then_file_then_start(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    (tmp_path / "brevin.toml").write_text("workers = 3\nport = 9000\n")
+    monkeypatch.setenv("BREVIN_PORT", "9100")
+    found = known.load(tmp_path)
+    assert (found.number("port"), found.number("workers"), found.number("most_upload_mb")) == (9100, 3, 600)
+    assert (found.source["port"], found.source["workers"]) == ("BREVIN_PORT", "brevin.toml")
+    monkeypatch.setenv("BREVIN_PORT", "many")
+    with pytest.raises(ValueError, match="port"):
+        known.load(tmp_path).number("port")
+    (tmp_path / "brevin.toml").write_text("wrokers = 3\n")
+    with pytest.raises(ValueError, match="wrokers"):
+        known.load(tmp_path)
+
+
+def test_a_database_that_cannot_start_says_where_to_look(fresh: known.Settings, monkeypatch: pytest.MonkeyPatch) -> None:
+    server = MariaDb(fresh)
+    monkeypatch.setattr(server, "_command", lambda: ["/bin/false"])
+    with pytest.raises(DatabaseTrouble, match="mariadb.log"):
+        server.start()

@@ -1,0 +1,58 @@
+import json
+import os
+import subprocess
+from pathlib import Path
+
+import pytest
+
+from brevin.ops.settings import ROOT
+from tests import clips
+from tests.conftest import DEMO_CLIP
+
+
+def brevin(*arguments: str | Path) -> subprocess.CompletedProcess[str]:
+    return subprocess.run([str(ROOT / "brevin"), *map(str, arguments)], capture_output=True, text=True, timeout=120, cwd="/")
+
+
+def test_a_clip_is_analysed_without_server_and_database(tmp_path: Path) -> None:
+    out = tmp_path / "report.json"
+    done = brevin("analyse", DEMO_CLIP, "--count", "4-0-6@84x3", "--instrument", "trumpet", "--out", out)
+    report = json.loads(out.read_text())
+    assert done.returncode == 0 and report["readable"] is True and report["hold"]["instrument"] == "trumpet"
+    assert done.stdout == "" and "%" in done.stderr and list(tmp_path.iterdir()) == [out]
+
+
+def test_not_readable_is_exit_3_with_the_report_on_standard_output(tmp_path: Path) -> None:
+    done = brevin("analyse", clips.write(tmp_path / "room.mp4", clips.room(80)))
+    assert done.returncode == 3 and json.loads(done.stdout)["reasons"][0]["code"] == "no_person"
+
+
+def last_line(done: subprocess.CompletedProcess[str]) -> str:
+    return done.stderr.strip().splitlines()[-1]
+
+
+def test_bad_use_is_exit_2_with_one_line_that_says_why(tmp_path: Path) -> None:
+    letter = tmp_path / "letter.mp4"
+    letter.write_text("dear teacher")
+    profile = tmp_path / "profile.json"
+    profile.write_text('{"limits": {"no.such": 1}}')
+    for arguments, word in (
+        ((letter,), "not a video"), ((tmp_path / "missing.mp4",), "no file"), ((DEMO_CLIP, "--count", "lots"), "count card"),
+        ((DEMO_CLIP, "--profile", profile), "profile"), ((DEMO_CLIP, "--view", "above"), "invalid choice"),
+    ):  # fmt: skip
+        done = brevin("analyse", *arguments)
+        assert done.returncode == 2 and word in last_line(done) and done.stdout == "", arguments
+
+
+def test_an_unknown_instrument_warns_and_is_read_as_none(tmp_path: Path) -> None:
+    done = brevin("analyse", clips.write(tmp_path / "room.mp4", clips.room(80)), "--instrument", "lyre")
+    assert "lyre" in done.stderr and json.loads(done.stdout)["hold"] is None
+
+
+@pytest.mark.skipif(os.geteuid() != 0, reason="only root can be told apart")
+def test_operator_commands_say_when_nothing_runs(tmp_path: Path) -> None:
+    done = brevin("user", "list", "--data", tmp_path)
+    assert done.returncode == 2 and "not running" in last_line(done)
+    check = brevin("check", "--data", tmp_path)
+    assert check.returncode == 0 and "********" in check.stdout and "starting value" in check.stdout
+    assert brevin("bench", "no-such").returncode == 2

@@ -25,7 +25,7 @@ FIRST_POSES_S, FIRST_EVERY_S = 1.6, 0.2  # poses of the first seconds pick the p
 LATER_EVERY_S = 0.5  # posture changes slowly
 DARK_GREY = 40.0  # of 255, upper quartile of the picture: nobody found in less light than this is a matter of light
 MASKS = 4  # masks averaged into the outline
-STEADY_FRAMES = 5  # video frames averaged into the reference
+REFERENCE_FROM_S, REFERENCE_TO_S, REFERENCE_FRAMES = 0.5, 2.5, 9  # averaged into the reference
 
 Progress = Callable[[str, float], None]
 Film = NDArray[np.uint8]
@@ -155,8 +155,7 @@ def _follow(seen: Sighting, player: Player, gathered: _Gathered, progress: Progr
     turn = trunk_film.turn_for(player)
     film = np.stack(gathered.pictures)
     mask = np.mean([turn.apply(m) for m in gathered.masks[-MASKS:]], axis=0)
-    start = _reference_at(np.array(gathered.t_s))
-    reference = film[start : start + STEADY_FRAMES].astype(np.float64).mean(axis=0)
+    reference = film[_reference_at(np.array(gathered.t_s))].astype(np.float64).mean(axis=0)
     progress("following the outline", 0.62)
     front = strips.follow(film, mask, reference=reference, outward=1)
     back = strips.follow(film, mask, reference=reference, outward=-1)
@@ -172,9 +171,10 @@ def _follow(seen: Sighting, player: Player, gathered: _Gathered, progress: Progr
     )  # fmt: skip
 
 
-def _reference_at(t_s: Floats) -> int:
-    """First of the frames averaged into the reference: in the count-in, when the player is settled."""
-    return int(np.searchsorted(t_s, FIRST_POSES_S)) - STEADY_FRAMES
+def _reference_at(t_s: Floats) -> NDArray[np.int_]:
+    """The frames averaged into the reference: spread over the count-in, so that no single coded picture's faults are taken for the player."""
+    wanted = np.linspace(REFERENCE_FROM_S, REFERENCE_TO_S, REFERENCE_FRAMES)
+    return np.unique(np.clip(np.searchsorted(t_s, wanted), 0, len(t_s) - 1))
 
 
 def _arms(seen: Sighting, player: Player) -> Floats:

@@ -10,7 +10,7 @@ from brevin.core.kinematics.trunk import Traces
 from brevin.core.track import Floats
 
 LEAST_REGION_PCT = 0.35  # of trunk: a region that moves less has no turns of its own
-REGION_SHARE = 0.12  # of the larger region's excursion: below it the turns are the larger one's
+REGION_SHARE = 0.28  # of the larger region's excursion: below it the turns are the larger one's
 TIMES_NOISE = 6.0
 
 

@@ -30,5 +30,6 @@ def chest_share(up_pct: Floats) -> Floats:
 
 
 def depth_share(forward_pct: Floats, *, front_pct: float) -> Floats:
-    """Forward travel of a point on the flank, as a share of the outline's at its height: 0 at mid-depth and behind, 1 at the front."""
-    return np.clip((forward_pct + 2.0) / max(front_pct - 2.0, 1.0), 0.0, 1.0) ** 1.5
+    """Forward travel of a point on the flank, as a share of the outline's at its height: 0 behind the middle of the trunk's depth, 1 close to the front."""
+    behind = 0.45 * front_pct
+    return np.clip((forward_pct + behind) / (front_pct + behind - 3.0), 0.0, 1.0)

@@ -1,5 +1,6 @@
 """From followed outline and texture to the three traces: abdomen, chest, shoulder, percent of trunk, relative to pelvis and back."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,13 +10,18 @@ from brevin.core.kinematics import profile
 from brevin.core.track import Floats, Points, Sighting, Strips
 
 MISFIT_MOST = 0.45  # a strip that looks this unlike its reference follows something else
-CLEAR_LEAST = 2.5  # grey levels of contrast below which an edge is not followed
+CLEAR_LEAST = 4.0  # grey levels of contrast below which an edge is not followed
 TRUNK_EDGE = (4.0, 30.0)  # front outline ahead of the axis: outside it is an arm, the instrument or a thigh
 EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm begins
+NEIGHBOUR_PCT = 4.0
 ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 POINT_ERROR_MOST = 12.0  # grey levels a followed patch may differ on average
 LEAST_STRIPS = 2
-MODEL_ERROR_STRIPS, MODEL_ERROR_POINTS = 0.06, 0.22  # share of an amplitude that the assumed profile may be wrong by
+LEAST_PLACES = 3
+LEAST_SHARE = 0.35  # of a region's largest travel: places that move less say little of it
+POINT_WEIGHT = 0.25  # of a texture point beside a strip of outline
+ALIKE = 0.85  # correlation with the common movement from which a place belongs to it
+MODEL_ERROR_OUTLINE, MODEL_ERROR_FLANK = 0.05, 0.2  # share of an amplitude that the assumed profile may be wrong by
 
 
 @dataclass(frozen=True)
@@ -147,16 +153,93 @@ def relative(points: Points, rigid: RigidMotion) -> Floats:
 
 
 def _regions(sighting: Sighting, rigid: RigidMotion) -> tuple[_Region | None, _Region | None]:
-    """Abdomen and chest from the free outline first, from the flank's texture where arms cover it."""
+    """Abdomen first; the chest from what moves at its heights after the abdomen's share there is taken away."""
+    seen = _places(sighting, rigid)
+    abdomen = _region(seen, profile.abdomen_share, other=None)
+    return abdomen, _region(seen, profile.chest_share, other=abdomen)
+
+
+@dataclass(frozen=True)
+class _Places:
+    """Everything on the trunk that is followed: height [k], forward travel with the rigid motion taken away [n, k], share by depth [k], weight [k]."""
+
+    up_pct: Floats
+    moves: Floats
+    depth: Floats
+    weight: Floats
+
+
+def _places(sighting: Sighting, rigid: RigidMotion) -> _Places:
+    """The free outline, and the flank's texture beside it, which counts less since its share by depth is assumed."""
     assert sighting.front is not None and sighting.points is not None
     front = sighting.front
     free = free_outline(front, sighting.arms_pct)
-    moves = front.travel_pct - rigid.forward_pct[:, None] - rigid.turn[:, None] * front.up_pct[None] / 100
-    edge = float(np.median(front.edge_pct[free])) if free.any() else profile.HALF_DEPTH_PCT
-    flank = _flank(sighting, rigid, front_pct=edge)
-    abdomen = _by_outline(front.up_pct, moves, free, region=profile.abdomen_share) or _by_flank(flank, region=profile.abdomen_share, other=None)
-    chest = _by_outline(front.up_pct, moves, free, region=profile.chest_share, other=abdomen)
-    return abdomen, chest or _by_flank(flank, region=profile.chest_share, other=abdomen)
+    outline = front.travel_pct - rigid.forward_pct[:, None] - rigid.turn[:, None] * front.up_pct[None] / 100
+    edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
+    flank, depth = _flank(sighting, front_pct=edge)
+    points = relative(sighting.points, rigid)[:, flank, 0]
+    return _Places(
+        up_pct=np.concatenate([front.up_pct[free], sighting.points.at_pct[flank, 1]]),
+        moves=np.concatenate([outline[:, free], points], axis=1),
+        depth=np.concatenate([np.ones(int(free.sum())), depth]),
+        weight=np.concatenate([np.ones(int(free.sum())), np.full(int(flank.sum()), POINT_WEIGHT)]),
+    )
+
+
+def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]:
+    """Which points lie on the visible flank, clear of arms, and their shares by depth."""
+    points = sighting.points
+    assert points is not None
+    at = points.at_pct
+    away = np.array([min((_distance(p, a, b) for a, b in sighting.arms_pct), default=99.0) for p in at])
+    depth = profile.depth_share(at[:, 0], front_pct=front_pct)
+    use = points.on_body & _followed(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct + 1.0)
+    return use, depth[use]
+
+
+def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: _Region | None) -> _Region | None:
+    """A region's trace: places where it moves by at least ``LEAST_SHARE`` of its largest, each scaled by the assumed profile, the coherent ones averaged."""
+    share = share_of(seen.up_pct) * seen.depth
+    use = share > LEAST_SHARE
+    if use.sum() < LEAST_PLACES:
+        return None
+    own = seen.moves[:, use]
+    if other is not None:
+        own = own - (profile.abdomen_share(seen.up_pct[use]) * seen.depth[use])[None] * other.values[:, None]
+    weight = seen.weight[use] * share[use] ** 2
+    trace, kept = _coherent_mean(own / share[use][None], weight)
+    outline = kept & (seen.weight[use] == 1.0)
+    return _Region(values=trace, model_error=_model_error(share[use], outline, kept))
+
+
+def _model_error(share: Floats, outline: np.ndarray, kept: np.ndarray) -> float:
+    """How far the assumed profile may be wrong: little where the outline is seen near the region's middle."""
+    if outline.sum() >= LEAST_STRIPS:
+        return MODEL_ERROR_OUTLINE + 0.4 * (1.0 - float(np.sort(share[outline])[-LEAST_STRIPS]))
+    return MODEL_ERROR_FLANK + (0.15 if kept.sum() < 6 else 0.0)
+
+
+def _coherent_mean(scaled: Floats, weight: Floats) -> tuple[Floats, np.ndarray]:
+    """Weighted mean of the columns that move alike and as far as the farther ones; an arm or an instrument before the trunk stays still.
+
+    scaled: [n, k]; returns the mean [n] and which columns were kept [k].
+    """
+    calm = filters.smooth(scaled - scaled.mean(axis=0), sigma_s=0.2)
+    common = np.linalg.svd(calm * np.sqrt(weight)[None], full_matrices=False)[0][:, 0]
+    gain = common @ calm
+    sign = np.sign(np.sum(weight * gain)) or 1.0
+    gain = gain * sign
+    alike = gain / np.maximum(np.linalg.norm(calm, axis=0), 1e-9)
+    if (alike > ALIKE).sum() < 2:
+        return scaled @ weight / weight.sum(), np.ones(len(weight), bool)
+    far = _weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
+    kept = (alike > ALIKE) & (gain > 0.6 * far) & (gain < 1.6 * far)
+    return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept
+
+
+def _weighted_quantile(values: Floats, weight: Floats, share: float) -> float:
+    order = np.argsort(values)
+    return float(values[order][np.searchsorted(np.cumsum(weight[order]), share * weight.sum())])
 
 
 def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
@@ -171,7 +254,13 @@ def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
             free[i] = False
         else:
             kept.append(float(front.edge_pct[i]))
-    return free
+    return free & _has_neighbour(front.up_pct, free)
+
+
+def _has_neighbour(up_pct: Floats, free: np.ndarray) -> np.ndarray:
+    """Whether another free strip lies next to each: a lone one between arms follows a sleeve or a chin."""
+    heights = up_pct[free]
+    return np.array([np.sum(np.abs(heights - h) < NEIGHBOUR_PCT) > 1 for h in up_pct], bool)
 
 
 def _arm_across(height: float, edge: float, arms_pct: Floats) -> bool:
@@ -184,63 +273,10 @@ def _distance(point: Floats, a: Floats, b: Floats) -> float:
     return float(np.hypot(*(point - a - along * (b - a))))
 
 
-def _by_outline(up_pct: Floats, moves: Floats, free: np.ndarray, *, region, other: _Region | None = None) -> _Region | None:  # type: ignore[no-untyped-def]
-    """A region's trace from the free strips where it moves by at least two fifths of its largest, each scaled by the assumed profile."""
-    share = region(up_pct)
-    use = free & (share > 0.4)
-    if use.sum() < LEAST_STRIPS:
-        return None
-    own = moves[:, use]
-    if other is not None:
-        own = own - profile.abdomen_share(up_pct[use])[None] * other.values[:, None]
-    scaled = own / share[use][None]
-    middle = np.median(scaled, axis=1)
-    alike = _agrees(scaled, middle)
-    weight = np.where(alike, share[use] ** 2, 0.0)
-    if not weight.any():
-        weight = share[use] ** 2
-    best = float(share[use][alike].max()) if alike.any() else float(share[use].max())
-    return _Region(values=scaled @ weight / weight.sum(), model_error=MODEL_ERROR_STRIPS + 0.35 * (1.0 - best))
-
-
 def _agrees(scaled: Floats, middle: Floats) -> np.ndarray:
     """Columns whose distance from the common trace is no more than usual."""
     off = np.std(scaled - middle[:, None], axis=0)
     return off <= max(2.0 * float(np.median(off)), 0.04)
-
-
-@dataclass(frozen=True)
-class _Flank:
-    up_pct: Floats
-    moves: Floats  # [n, q] forward, rigid motion taken away
-    depth: Floats  # [q] share by depth
-
-
-def _flank(sighting: Sighting, rigid: RigidMotion, *, front_pct: float) -> _Flank:
-    points = sighting.points
-    assert points is not None
-    at = points.at_pct
-    away = np.array([min((_distance(p, a, b) for a, b in sighting.arms_pct), default=99.0) for p in at]) if len(at) else np.zeros(0)
-    depth = profile.depth_share(at[:, 0], front_pct=front_pct) if len(at) else np.zeros(0)
-    use = points.on_body & _followed(points) & (away > ARM_REACH) & (depth > 0.25) & (at[:, 0] < front_pct + 6.0) if len(at) else np.zeros(0, bool)
-    return _Flank(up_pct=at[use, 1], moves=relative(points, rigid)[:, use, 0], depth=depth[use])
-
-
-def _by_flank(flank: _Flank, *, region, other: _Region | None) -> _Region | None:  # type: ignore[no-untyped-def]
-    """The same from texture points beside the outline: less sure, since the profile over the depth is assumed too."""
-    share = region(flank.up_pct) * flank.depth
-    use = share > 0.2
-    if use.sum() < 3:
-        return None
-    own = flank.moves[:, use]
-    if other is not None:
-        own = own - (profile.abdomen_share(flank.up_pct[use]) * flank.depth[use])[None] * other.values[:, None]
-    scaled = own / share[use][None]
-    middle = np.median(scaled, axis=1)
-    alike = _agrees(scaled, middle)
-    weight = np.where(alike, share[use] ** 2, 0.0)
-    few = 0.3 if alike.sum() < 5 else 0.0
-    return _Region(values=scaled @ weight / max(weight.sum(), 1e-9), model_error=MODEL_ERROR_POINTS + few)
 
 
 def _shoulder(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both: bool) -> _Region | None:

@@ -7,10 +7,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brevin.core.track import Floats, Points
-from brevin.edge.film import BACK_PCT, PX_PER_PCT, TOP_PCT
+from brevin.edge.film import BACK_PCT, PX_PER_PCT, TOP_PCT, column, row
 
-ON_BODY, IN_ROOM = 260, 60  # points looked for
-APART_PX = 6
+ON_BODY, IN_ROOM = 420, 60  # points looked for
+APART_PX = 5
+TRUNK_UP_PCT, TRUNK_FORWARD_PCT = (-10.0, 106.0), (-32.0, 45.0)  # where points of the body are wanted: trunk and upper arms
 WINDOW_PX = 21  # 10 % of trunk: the seam of a plain shirt still fits in
 LEVELS = 2
 WEAKEST = 0.002  # of the strongest corner; a plain shirt has only weak ones
@@ -22,6 +23,7 @@ Film = NDArray[np.uint8]
 def follow(film: Film, mask: NDArray[np.float32], *, reference: NDArray[np.uint8], workers: int = 2) -> Points:
     """Points against the reference. film: [n, HEIGHT, WIDTH]; mask: [HEIGHT, WIDTH], 0 to 1; reference: one grey picture of the film."""
     inside = cv2.erode((mask > 0.6).astype(np.uint8), np.ones((9, 9), np.uint8)).astype(np.uint8)
+    inside[~_on_trunk(inside.shape)] = 0
     outside = cv2.erode((mask < 0.2).astype(np.uint8), np.ones((25, 25), np.uint8)).astype(np.uint8)
     body, room = _corners(reference, inside, ON_BODY), _corners(reference, outside, IN_ROOM)
     start = np.concatenate([body, room]).astype(np.float32)
@@ -35,6 +37,13 @@ def follow(film: Film, mask: NDArray[np.float32], *, reference: NDArray[np.uint8
     at = np.column_stack([start[:, 0] / PX_PER_PCT + BACK_PCT, TOP_PCT - start[:, 1] / PX_PER_PCT])
     move = (place - start) / PX_PER_PCT * np.array([1.0, -1.0])
     return Points(at_pct=at, move_pct=move, error=error, on_body=np.arange(len(start)) < len(body))
+
+
+def _on_trunk(shape: tuple[int, ...]) -> NDArray[np.bool_]:
+    wanted = np.zeros(shape, bool)
+    rows, columns = row(np.array(TRUNK_UP_PCT)).astype(int), column(np.array(TRUNK_FORWARD_PCT)).astype(int)
+    wanted[rows[1] : rows[0], columns[0] : columns[1]] = True
+    return wanted
 
 
 def _corners(reference: NDArray[np.uint8], where: NDArray[np.uint8], most: int) -> Floats:

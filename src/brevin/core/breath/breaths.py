@@ -38,10 +38,10 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     regions, weights, signal = _signals(traces)
     if signal is None:
         return []
-    noise = max((traces.noise.get(name, 0.0) for name in regions), default=0.0)
-    found = swings(signal, noise=noise)
+    noise = {name: traces.noise.get(name, 0.0) for name in regions}
+    found = swings(signal, noise=max(abs(weights[name]) * noise[name] for name in regions))
     return [
-        _turns(traces.t_s, regions, weights, signal, swing, earlier, later)
+        _turns(traces.t_s, regions, noise, signal, swing, earlier, later)
         for earlier, swing, later in zip([None, *found], found, [*found[1:], None], strict=False)
     ]
 
@@ -57,13 +57,13 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
 
 
 def _turns(
-    t_s: Floats, regions: dict[str, Floats], weights: dict[str, float], signal: Floats, swing: Swing, earlier: Swing | None, later: Swing | None
+    t_s: Floats, regions: dict[str, Floats], noise: dict[str, float], signal: Floats, swing: Swing, earlier: Swing | None, later: Swing | None
 ) -> BreathTurns:
     rise_mid = _crossing(signal, swing.trough, swing.peak)
     fall_mid = _crossing(signal, swing.peak, swing.next_trough)
     from_i = _crossing(signal, earlier.peak, swing.trough) if earlier else 0
     to_i = _crossing(signal, later.trough, later.peak) if later else len(t_s) - 1
-    moving = _moving(regions, rise=(swing.trough, swing.peak), weights=weights)
+    moving = _moving(regions, rise=(swing.trough, swing.peak), noise=noise)
     starts, ends, leaves, rests = [], [], [], []
     half: dict[str, float | None] = {}
     for name, sign in moving.items():
@@ -71,10 +71,10 @@ def _turns(
         bottom, top, after = _own_turns(values, from_i, swing, to_i)
         rise, fall = _crossing(values, bottom, top), _crossing(values, top, after)
         half[name] = _half_s(t_s, values, bottom, top)
-        starts.append(leaving(t_s, values, from_i=from_i, middle_i=rise))
-        ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1)))
-        leaves.append(leaving(t_s, -values, from_i=min(rise, fall - 1), middle_i=fall))
-        rests.append(arriving(t_s, -values, middle_i=fall, to_i=to_i))
+        starts.append(leaving(t_s, values, from_i=from_i, middle_i=rise, noise=noise[name], steady=True))
+        ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=noise[name]))
+        leaves.append(leaving(t_s, -values, from_i=min(rise, fall - 1), middle_i=fall, noise=noise[name]))
+        rests.append(arriving(t_s, -values, middle_i=fall, to_i=to_i, noise=noise[name]))
     start, end = _earliest(starts), _latest(ends)
     leave, rest = _earliest(leaves), _latest(rests)
     if end.t_s > leave.t_s:  # no pause: one turn, where both readings meet
@@ -92,12 +92,12 @@ def _turns(
     )
 
 
-def _moving(regions: dict[str, Floats], *, rise: tuple[int, int], weights: dict[str, float]) -> dict[str, float]:
+def _moving(regions: dict[str, Floats], *, rise: tuple[int, int], noise: dict[str, float]) -> dict[str, float]:
     """Regions that move in this breath, each with the sign that makes its inhale a rise."""
     size = {name: values[rise[1]] - values[rise[0]] for name, values in regions.items()}
     largest = max(abs(s) for s in size.values())
     least = max(min(LEAST_REGION_PCT, largest), REGION_SHARE * largest)
-    return {name: float(np.sign(s) or 1.0) for name, s in size.items() if abs(s) >= least}
+    return {name: float(np.sign(s) or 1.0) for name, s in size.items() if abs(s) >= max(least, TIMES_NOISE * noise[name]) or abs(s) == largest}
 
 
 def _own_turns(values: Floats, from_i: int, swing: Swing, to_i: int) -> tuple[int, int, int]:

@@ -21,7 +21,8 @@ LEVEL_S = 0.08  # a level is the mean over this long at a turn
 FULL = 0.9  # of the excursion
 NEAREST_CYCLES = 0.5  # a breath belongs to the card's cycle whose start is nearest, within this many cycles
 STOPS_PULSING, STOP_S = 3, 0.12
-TRACKING_PCT = 0.06  # of trunk: what outline and texture differ by on a still body; own, measured on made clips
+TRACKING_PCT = {"abdomen": 0.06, "chest": 0.06, "shoulder": 0.20}
+"""What outline and texture differ by on a still body, percent of trunk, standard deviation; own, measured on made clips."""
 
 
 @dataclass(frozen=True)
@@ -102,7 +103,7 @@ def _excursions(turns: BreathTurns, traces: Traces) -> dict[str, Excursion | Non
 def _excursion(traces: Traces, name: str, start_s: float, end_s: float) -> Excursion:
     values = getattr(traces, name)
     change = _level(traces.t_s, values, end_s, after=True) - _level(traces.t_s, values, start_s, after=False)
-    own = NORMAL_90 * np.hypot(traces.noise[name] * np.sqrt(2.0), TRACKING_PCT)
+    own = NORMAL_90 * np.hypot(traces.noise[name] * np.sqrt(2.0), TRACKING_PCT[name])
     return Excursion(value=change, half=float(np.hypot(own, NORMAL_90 * traces.model[name] * abs(change))))
 
 
@@ -132,7 +133,7 @@ def _lag_half(a: Excursion, c: Excursion, turns: BreathTurns) -> float:
     """Noise over slope at half rise, both regions; the slope taken as the excursion over the inhale's length."""
     assert turns.inhale_start is not None and turns.inhale_end is not None
     length_s = max(turns.inhale_end.t_s - turns.inhale_start.t_s, 0.2)
-    parts = [NORMAL_90 * TRACKING_PCT * length_s / max(abs(e.value), 0.2) for e in (a, c)]
+    parts = [NORMAL_90 * TRACKING_PCT["chest"] * length_s / max(abs(e.value), 0.2) for e in (a, c)]
     return max(math.hypot(*parts), 0.04)
 
 

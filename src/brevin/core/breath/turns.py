@@ -18,15 +18,18 @@ EASES_S = (0.1, 0.25, 0.45, 0.7)
 EASE_BEFORE_S = 0.4  # of a movement that ends at the turn
 BEFORE_S = 0.7  # of rest looked at before the turn
 BEFORE_LEVEL = 0.06  # of the excursion: above it the samples belong to the movement before
-REACH_LEAST, REACH_MOST = 0.20, 0.40  # share of the excursion the hinge is fitted to, more where the trace is noisier
+REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.20, 0.45  # share of the excursion the hinge is fitted to, more where the trace is noisier
 REACH_NOISE = 8.0  # times the noise that the reach stands out of it
 FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
 ROUGH_LEVEL = 0.04  # of the excursion: the turn is looked for around the last moment below it
-EARLIER_S, LATER_S = 0.6, 0.15  # and this far before and after
+ROUGH_NOISE, ROUGH_MOST = 2.0, 0.2  # times the noise, where that is more; and at most this
+EARLIER_S, LATER_S = 1.5, 0.15  # and this far before and after
 STEP_S = 0.02
+UNSEEN_PCT = 0.13  # of trunk: a movement so small is not in the coded picture yet; own, measured on made clips
+PACE = 2.0  # times the way from a quarter to a half of the movement
 CORRELATED = 4.0  # samples that share the kernel of the smoothing count as one
 NORMAL_90 = 2.71  # likelihood ratio of a 90 % interval, one parameter
-LEAST_HALF_WIDTH_S = 0.04  # one video frame at 25 Hz
+LEAST_HALF_WIDTH_S = 0.10  # key pictures of a coded clip come about this far apart in what they can tell; own, measured on made clips
 LEAST_RIDGE = 1e-6
 
 _FINE_S = 0.005
@@ -56,10 +59,11 @@ class Turn:
     half_width_s: float
 
 
-def leaving(t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0) -> Turn:
+def leaving(t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float | None = None, steady: bool = False) -> Turn:
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
-    values: rising, any unit; noise: the trace's own standard deviation, same unit.
+    values: rising, any unit; noise: the trace's own standard deviation, same unit; steady: the movement is taken to keep its pace from its
+    first quarter to its half, so that a ripple long before it is not its start.
     """
     window = slice(from_i, middle_i + 1)
     time, height = t_s[window], values[window]
@@ -68,18 +72,29 @@ def leaving(t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: f
     lowest = _foot(time, height)
     excursion = max(2.0 * (float(height[-1]) - float(height[lowest])), 1e-9)
     done = (height - height[lowest]) / excursion
-    reach = float(np.clip(REACH_NOISE * noise / excursion, REACH_LEAST, REACH_MOST))
+    reach = float(np.clip(REACH_NOISE * noise / excursion, least_reach or REACH_LEAVING, REACH_MOST))
     end = lowest + max(_first_above(done[lowest:], reach), 4)
     end = min(end, len(time) - 1)
-    rough = lowest + _last_below(done[lowest : end + 1], ROUGH_LEVEL)
-    first = max(_rest_from(done, rough), int(np.searchsorted(time, time[rough] - BEFORE_S - EARLIER_S)))
-    return _hinge(time[first : end + 1], done[first : end + 1], rough_s=float(time[rough]))
+    level = float(np.clip(ROUGH_NOISE * noise / excursion, ROUGH_LEVEL, ROUGH_MOST))
+    rough = lowest + _last_below(done[lowest : end + 1], level)
+    earliest_s = _earliest_s(time, done, lowest) if steady else float(time[0])
+    rough_s = max(float(time[rough]), earliest_s)
+    first = max(_rest_from(done, rough), int(np.searchsorted(time, min(rough_s, float(time[rough])) - BEFORE_S - EARLIER_S)))
+    found = _hinge(time[first : end + 1], done[first : end + 1], rough_s=rough_s, earliest_s=earliest_s)
+    pace = 0.5 * excursion / max(float(time[-1]) - found.t_s, 1.0 / GRID_HZ)
+    return Turn(found.t_s, float(np.hypot(found.half_width_s, UNSEEN_PCT / pace)))
+
+
+def _earliest_s(time: Floats, done: Floats, lowest: int) -> float:
+    """A movement that keeps its pace began at most this early: twice the way back from its quarter that lies between quarter and half, and an ease."""
+    quarter = time[min(lowest + _first_above(done[lowest:], 0.25), len(time) - 1)]
+    return float(quarter - PACE * (time[-1] - quarter) - EASES_S[-2])
 
 
 def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0) -> Turn:
     """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror."""
     last = len(t_s) - 1
-    found = leaving(-t_s[::-1], -values[::-1], from_i=last - to_i, middle_i=last - middle_i, noise=noise)
+    found = leaving(-t_s[::-1], -values[::-1], from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING)
     return Turn(-found.t_s, found.half_width_s)
 
 
@@ -111,8 +126,8 @@ def _rest_from(done: Floats, rough: int) -> int:
     return int(moving[-1]) + 1 if len(moving) else 0
 
 
-def _hinge(time: Floats, height: Floats, *, rough_s: float) -> Turn:
-    tried = np.arange(max(time[0], rough_s - EARLIER_S), min(time[-1] - 1.5 / GRID_HZ, rough_s + LATER_S) + 1e-9, STEP_S)
+def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float) -> Turn:
+    tried = np.arange(max(time[0], rough_s - EARLIER_S, earliest_s), min(time[-1] - 1.5 / GRID_HZ, rough_s + LATER_S) + 1e-9, STEP_S)
     if len(time) < 5 or not len(tried):
         return Turn(rough_s, 0.2)
     misfit = _misfits(time, height, tried)

@@ -14,12 +14,15 @@ CLEAR_LEAST = 4.0  # grey levels of contrast below which an edge is not followed
 TRUNK_EDGE = (4.0, 30.0)  # front outline ahead of the axis: outside it is an arm, the instrument or a thigh
 EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm begins
 NEIGHBOUR_PCT = 4.0
+EDGE_CLEAR = 3.0  # a point nearer to the outline is half background
 ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 POINT_ERROR_MOST = 12.0  # grey levels a followed patch may differ on average
 LEAST_STRIPS = 2
-LEAST_PLACES = 3
+LEAST_PLACES, ENOUGH_STRIPS = 3, 4  # places a region needs; strips of free outline that need no help from the flank
 LEAST_SHARE = 0.35  # of a region's largest travel: places that move less say little of it
 POINT_WEIGHT = 0.25  # of a texture point beside a strip of outline
+NEIGHBOURS_ALIKE = 3.0  # strips or points that see the same error of the picture
+NOISE_MOST_OUTLINE, NOISE_MOST_FLANK, NOISE_ALWAYS = 0.25, 0.10, 0.12  # share of the travel by which places may differ, and percent of trunk
 ALIKE = 0.85  # correlation with the common movement from which a place belongs to it
 MODEL_ERROR_OUTLINE, MODEL_ERROR_FLANK = 0.05, 0.2  # share of an amplitude that the assumed profile may be wrong by
 
@@ -73,7 +76,7 @@ def traces(sighting: Sighting) -> Traces:
         abdomen=trace(abdomen), chest=trace(chest), shoulder=trace(shoulder),
         width=_settled(sighting.t_s, width, grid_s),
         confidence=_confidence(sighting, grid_s),
-        noise={k: 0.0 if r is None else _left_noise(sighting.t_s, r.values) for k, r in found.items()},
+        noise={k: 0.0 if r is None else r.noise for k, r in found.items()},
         model={k: 0.0 if r is None else r.model_error for k, r in found.items()},
         seen={k: r is not None for k, r in found.items()},
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
@@ -84,16 +87,11 @@ def _settled(t_s: Floats, values: Floats, grid_s: Floats) -> Floats:
     return filters.smooth(filters.on_grid(t_s, values, grid_s))
 
 
-def _left_noise(t_s: Floats, values: Floats) -> float:
-    """Noise that smoothing leaves: white noise of the frames over the kernel's length."""
-    per_kernel = 2 * np.sqrt(np.pi) * filters.SMOOTH_S / max(float(np.median(np.diff(t_s))), 1e-3)
-    return float(filters.noise_of(values) / np.sqrt(max(per_kernel, 1.0)))
-
-
 @dataclass(frozen=True)
 class _Region:
     values: Floats  # [n], percent of trunk
     model_error: float
+    noise: float  # standard deviation of what is not the region's own movement, percent of trunk
 
 
 def rigid_motion(back: Strips, points: Points) -> RigidMotion:
@@ -193,7 +191,7 @@ def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]
     at = points.at_pct
     away = np.array([min((_distance(p, a, b) for a, b in sighting.arms_pct), default=99.0) for p in at])
     depth = profile.depth_share(at[:, 0], front_pct=front_pct)
-    use = points.on_body & _followed(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct + 1.0)
+    use = points.on_body & _followed(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct - EDGE_CLEAR)
     return use, depth[use]
 
 
@@ -201,15 +199,33 @@ def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: _Regi
     """A region's trace: places where it moves by at least ``LEAST_SHARE`` of its largest, each scaled by the assumed profile, the coherent ones averaged."""
     share = share_of(seen.up_pct) * seen.depth
     use = share > LEAST_SHARE
+    outlined = use & (seen.weight == 1.0)
+    if outlined.sum() >= ENOUGH_STRIPS:
+        use = outlined
     if use.sum() < LEAST_PLACES:
         return None
     own = seen.moves[:, use]
     if other is not None:
         own = own - (profile.abdomen_share(seen.up_pct[use]) * seen.depth[use])[None] * other.values[:, None]
     weight = seen.weight[use] * share[use] ** 2
-    trace, kept = _coherent_mean(own / share[use][None], weight)
+    trace, kept = _coherent_mean(own / share[use][None], weight, far=outlined.sum() < ENOUGH_STRIPS)
     outline = kept & (seen.weight[use] == 1.0)
-    return _Region(values=trace, model_error=_model_error(share[use], outline, kept))
+    noise = _disagreement(own[:, kept] / share[use][kept][None], trace, weight[kept])
+    travel = filters.spread(filters.smooth(trace))
+    most = NOISE_MOST_OUTLINE if outline.sum() >= LEAST_STRIPS else NOISE_MOST_FLANK
+    if noise > max(most * travel, NOISE_ALWAYS):
+        return None  # places that do not agree are sleeves
+    return _Region(values=trace, model_error=_model_error(share[use], outline, kept), noise=noise)
+
+
+def _disagreement(scaled: Floats, trace: Floats, weight: Floats) -> float:
+    """Noise of a region's mean: what its places differ by, after each one's own size is taken out; neighbours count as one."""
+    calm = filters.smooth(scaled - scaled.mean(axis=0))
+    mean = filters.smooth(trace - trace.mean())
+    gain = (calm.T @ mean) / max(float(mean @ mean), 1e-9)
+    off = calm - mean[:, None] * gain[None]
+    independent = max(len(weight) / NEIGHBOURS_ALIKE, 1.0)
+    return float(np.sqrt((weight @ (off**2).mean(axis=0)) / weight.sum() / independent))
 
 
 def _model_error(share: Floats, outline: np.ndarray, kept: np.ndarray) -> float:
@@ -219,21 +235,22 @@ def _model_error(share: Floats, outline: np.ndarray, kept: np.ndarray) -> float:
     return MODEL_ERROR_FLANK + (0.15 if kept.sum() < 6 else 0.0)
 
 
-def _coherent_mean(scaled: Floats, weight: Floats) -> tuple[Floats, np.ndarray]:
+def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats, np.ndarray]:
     """Weighted mean of the columns that move alike and as far as the farther ones; an arm or an instrument before the trunk stays still.
 
-    scaled: [n, k]; returns the mean [n] and which columns were kept [k].
+    scaled: [n, k]; far: what moves farthest leads, for places of which many may lie on arms, else what most do. Returns the mean [n] and
+    which columns were kept [k].
     """
     calm = filters.smooth(scaled - scaled.mean(axis=0), sigma_s=0.2)
-    common = np.linalg.svd(calm * np.sqrt(weight)[None], full_matrices=False)[0][:, 0]
+    size = np.maximum(np.linalg.norm(calm, axis=0), 1e-9)
+    common = np.linalg.svd((calm if far else calm / size) * np.sqrt(weight)[None], full_matrices=False)[0][:, 0]
     gain = common @ calm
-    sign = np.sign(np.sum(weight * gain)) or 1.0
-    gain = gain * sign
-    alike = gain / np.maximum(np.linalg.norm(calm, axis=0), 1e-9)
+    gain = gain * (np.sign(np.sum(weight * gain / size)) or 1.0)
+    alike = gain / size
     if (alike > ALIKE).sum() < 2:
         return scaled @ weight / weight.sum(), np.ones(len(weight), bool)
-    far = _weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
-    kept = (alike > ALIKE) & (gain > 0.6 * far) & (gain < 1.6 * far)
+    reach = _weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
+    kept = (alike > ALIKE) & (gain > 0.6 * reach) & (gain < 1.6 * reach)
     return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept
 
 
@@ -296,7 +313,8 @@ def _shoulder(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both: boo
     if filters.spread(filters.smooth(common)) > 0.4:  # clear movement: of its carriers, those that carry it fully
         alike &= gain >= np.quantile(gain[alike], 0.5) if alike.any() else alike
     chosen = rise[:, alike] if alike.sum() >= 2 else rise
-    return _Region(values=chosen.mean(axis=1), model_error=0.15)
+    trace = chosen.mean(axis=1)
+    return _Region(values=trace, model_error=0.15, noise=_disagreement(chosen, trace, np.ones(chosen.shape[1])))
 
 
 def _on_shoulder(at: Floats, arms_pct: Floats, *, both: bool) -> np.ndarray:

@@ -39,7 +39,7 @@ function One({ verdict, onEvidence }: { verdict: Verdict; onEvidence: (verdict: 
   const state = verdict.state as State;
   return (
     <Disclosure onExpandedChange={(open) => open && onEvidence(verdict)}>
-      <Plain level={3}>
+      <Plain level={2}>
         <Row slot="trigger" data-testid={`verdict-${verdict.criterion}`}>
           <StateMark state={state} />
           <span className="title">{verdict.title}</span>

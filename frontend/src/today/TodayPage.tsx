@@ -99,7 +99,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     { key: "o", does: "open the newest reading", run: () => newest && go(`/take/${newest.id}`) },
   ]);
   return (
-    <Page onDrop={drop} getDropOperation={() => "copy"} aria-label="Drop a clip here">
+    <Page onDrop={drop} getDropOperation={() => "copy"} aria-label="Drop a clip here" data-testid="drop">
       <Head>
         <h1>{lesson.title}</h1>
         <p>{countWords(lesson)}</p>

@@ -42,8 +42,8 @@ HIGH = Cycle(abdomen=0.003, chest=0.0105, shoulder=0.013, abdomen_window=(0.2, 1
 EARLY = Cycle(abdomen=0.013, chest=0.0065, shoulder=0.002, abdomen_window=(0.0, 0.8), chest_window=(0.25, 1.0), full_after=0.45)
 
 SCRIPTS: tuple[Script, ...] = (
-    Script("seated-low-then-wide", "4-0-4@72x3", (LOW, LOW, LOW), "seated", "side-left", "clarinet",
-           Look(ROOM_A, _rgb("e8e4d2")[0], pattern=2, period_m=0.035), axis_deg=52.0, seed=11),
+    Script("seated-low-then-wide", "4-0-4@72x3", (LOW, LOW, LOW), "seated", "side-left", None,
+           Look(ROOM_A, _rgb("1f4a3c")[0], pattern=2, period_m=0.035), seed=11),
     Script("seated-chest-high", "3-0-5@76x3", (HIGH, HIGH, HIGH), "seated", "side-right", None,
            Look(ROOM_B, _rgb("d9c0cc")[0], pattern=1, period_m=0.045), lean_deg=5.0, seed=12),
     Script("standing-full-early", "4-0-6@84x3", (EARLY, EARLY, EARLY), "standing", "side-right", "trumpet",

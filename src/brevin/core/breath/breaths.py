@@ -11,7 +11,8 @@ from brevin.core.track import Floats
 
 LEAST_REGION_PCT = 0.35  # of trunk: a region that moves less has no turns of its own
 REGION_SHARE = 0.28  # of the larger region's excursion: below it the turns are the larger one's
-TIMES_NOISE = 6.0
+TIMES_NOISE = 6.0  # a region that moves stands this far out of its own noise
+UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 
 
 @dataclass(frozen=True)
@@ -76,6 +77,8 @@ def _turns(
         leaves.append(leaving(t_s, -values, from_i=min(rise, fall - 1), middle_i=fall, noise=noise[name]))
         rests.append(arriving(t_s, -values, middle_i=fall, to_i=to_i, noise=noise[name]))
     start, end = _earliest(starts), _latest(ends)
+    if len(regions) == 1 and "width" not in regions:  # the other region may still be filling where it cannot be seen
+        end = Turn(end.t_s, end.half_width_s + UNSEEN_FILLING * (end.t_s - start.t_s))
     leave, rest = _earliest(leaves), _latest(rests)
     if end.t_s > leave.t_s:  # no pause: one turn, where both readings meet
         between = 0.5 * (end.t_s + leave.t_s)

@@ -30,7 +30,7 @@ PACE = 2.0  # times the way from a quarter to a half of the movement
 CORRELATED = 4.0  # samples that share the kernel of the smoothing count as one
 NORMAL_90 = 2.71  # likelihood ratio of a 90 % interval, one parameter
 LEAST_HALF_WIDTH_S = 0.10  # key pictures of a coded clip come about this far apart in what they can tell; own, measured on made clips
-LEAST_RIDGE = 1e-6
+LEAST_RIDGE = 1e-6  # keeps the fit solvable where a part of the model is not in the window
 
 _FINE_S = 0.005
 _U = np.arange(-4.0, 12.0, _FINE_S)

@@ -11,7 +11,7 @@ _TEXT = re.compile(
     rf"@(?P<bpm>{_NUMBER})x(?P<cycles>\d+)(?:\+(?P<countin>{_NUMBER}))?$"
 )
 SLOWEST_BPM, FASTEST_BPM = 30.0, 200.0
-MOST_CYCLES = 20
+MOST_CYCLES = 20  # breaths a card may ask for in a row
 LONGEST_BEATS = 64.0
 
 

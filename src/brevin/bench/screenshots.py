@@ -1,0 +1,72 @@
+"""The pictures of docs/screenshots, made from the demo data: ``python -m brevin.bench.screenshots``. A server of its own, nothing of anybody."""
+
+import sys
+from pathlib import Path
+from typing import Any
+
+from brevin.bench.take_page import CHROMIUM, READ_WITHIN_S, served
+from brevin.ops import demo
+from brevin.ops.settings import ROOT
+
+FOLDER = ROOT / "docs" / "screenshots"
+DESK, PHONE = (1280, 800), (390, 844)
+
+
+def main() -> int:
+    """Make all pictures."""
+    from playwright.sync_api import sync_playwright
+
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with served() as address, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        page = browser.new_page(viewport={"width": DESK[0], "height": DESK[1]}, reduced_motion="reduce")
+        page.goto(address)
+        page.get_by_label("Name").wait_for()
+        _shoot(page, "sign-in")
+        page.get_by_label("Name").fill(demo.LOGIN)
+        page.get_by_label("Password").fill(demo.PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        page.locator("[data-testid=take-row][data-state=reading]").first.wait_for()
+        page.wait_for_timeout(1500)
+        _shoot(page, "today-reading")
+        page.wait_for_function(
+            "() => document.querySelector('[data-state=read]') && !document.querySelector('[data-state=reading], [data-state=queued]')",
+            timeout=READ_WITHIN_S * 1000,
+        )
+        _shoot(page, "today")
+        _takes(page)
+        page.keyboard.press("d")
+        page.keyboard.press("h")
+        page.get_by_role("heading", name="Just read").wait_for()
+        _shoot(page, "today-chalk")
+        page.keyboard.press("d")
+        page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
+        _shoot(page, "today-phone")
+        browser.close()
+    return 0
+
+
+def _takes(page: Any) -> None:
+    for name, who, breath in (("take", "Jonas", "2"), ("take-low", "Bram", "1"), ("take-high", "Noor", "2"), ("take-front", "Mirembe", None)):
+        page.locator("[data-testid=take-row]", has_text=who).first.click()
+        page.get_by_test_id("breath-score").wait_for()
+        page.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
+        if breath:
+            page.keyboard.press(breath)
+            page.wait_for_timeout(300)
+            page.evaluate("() => { document.querySelector('video').currentTime += 1.4; }")
+        page.wait_for_timeout(900)
+        _shoot(page, name)
+        page.keyboard.press("h")
+        page.get_by_role("heading", name="Just read").wait_for()
+
+
+def _shoot(page: Any, name: str) -> None:
+    page.wait_for_timeout(250)
+    path: Path = FOLDER / f"{name}.png"
+    page.screenshot(path=str(path))
+    print(path.relative_to(ROOT))
+
+
+if __name__ == "__main__":
+    sys.exit(main())

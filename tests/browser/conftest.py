@@ -1,0 +1,81 @@
+"""The whole program as ./start brings it up, in headless Chromium."""
+
+import os
+import signal
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, sync_playwright
+
+from brevin.bench.take_page import CHROMIUM
+from brevin.ops import demo
+from brevin.ops.mariadb import free_port
+from brevin.ops.settings import ROOT
+
+UP_WITHIN_S = 90.0
+
+
+@pytest.fixture(scope="session")
+def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    data, port = tmp_path_factory.mktemp("browser") / "data", free_port()
+    log = data.parent / "start.log"
+    process = subprocess.Popen(
+        [str(ROOT / "start"), "--port", str(port), "--data", str(data)], stdout=log.open("w"), stderr=subprocess.STDOUT, start_new_session=True
+    )
+    place = f"http://127.0.0.1:{port}"
+    until = time.monotonic() + UP_WITHIN_S
+    while True:
+        try:
+            urllib.request.urlopen(place, timeout=2).close()
+            break
+        except (urllib.error.URLError, OSError):
+            assert process.poll() is None and time.monotonic() < until, log.read_text()
+            time.sleep(0.2)
+    yield place
+    os.kill(process.pid, signal.SIGTERM)
+    assert process.wait(20) == 0, log.read_text()
+    assert "ready" in log.read_text() and demo.LOGIN in log.read_text()
+    left = subprocess.run(["pgrep", "-f", str(data)], capture_output=True, text=True).stdout
+    assert left == "", "a process of the run stayed behind"
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator:
+    with sync_playwright() as playwright:
+        running = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        yield running
+        running.close()
+
+
+@pytest.fixture
+def page(browser, address: str) -> Iterator[Page]:
+    """A fresh page at the door; errors of the page fail the test."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    opened = context.new_page()
+    troubles: list[str] = []
+    opened.on("pageerror", lambda error: troubles.append(str(error)))
+    opened.on("console", lambda m: troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
+    opened.set_default_timeout(20_000)
+    opened.goto(address)
+    yield opened
+    context.close()
+    assert troubles == []
+
+
+@pytest.fixture
+def inside(page: Page) -> Page:
+    """The same, signed in."""
+    page.get_by_label("Name").fill(demo.LOGIN)
+    page.get_by_label("Password").fill(demo.PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("heading", name="Just read").wait_for()
+    return page
+
+
+def clip(name: str) -> Path:
+    return demo.CLIPS / name

@@ -1,0 +1,134 @@
+import json
+import re
+from pathlib import Path
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import clip
+
+READ_MS = 120_000
+
+
+def drop(page: Page, path: Path) -> None:
+    """Drags a file from outside onto the middle of the page, through the browser's own drag and drop."""
+    session = page.context.new_cdp_session(page)
+    what = {"items": [], "files": [str(path)], "dragOperationsMask": 1}
+    for kind in ("dragEnter", "dragOver", "drop"):
+        session.send("Input.dispatchDragEvent", {"type": kind, "x": 300, "y": 600, "data": what})
+    session.detach()
+
+
+def newest(page: Page):
+    return page.get_by_test_id("take-row").first
+
+
+def test_a_dropped_clip_becomes_a_verdict_and_the_second_breath_is_one_key_away(inside: Page) -> None:
+    inside.get_by_role("button", name=re.compile("^Jonas Lindqvast")).click()
+    expect(inside.get_by_role("heading", name="Jonas Lindqvast")).to_be_visible()
+    drop(inside, clip("standing-full-early.mp4"))
+    row = newest(inside)
+    expect(row).to_contain_text("Jonas Lindqvast")
+    expect(row).to_contain_text("try 2")
+    expect(row).to_have_attribute("data-state", re.compile("queued|reading"))
+    expect(row).to_contain_text(re.compile(r"waiting|\d+ %"))
+    expect(row).to_have_attribute("data-state", "read", timeout=READ_MS)
+    row.click()
+    score = inside.get_by_test_id("breath-score")
+    expect(score).to_be_visible()
+    expect(inside.get_by_test_id("verdict-not_full_early")).to_contain_text("full early")
+    expect(inside.get_by_text("Say this, then try again")).to_be_visible()
+    inside.wait_for_function("() => document.querySelector('video')?.readyState >= 1")
+    report = inside.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
+    inside.keyboard.press("2")
+    second = report["breaths"][1]["inhale_start_s"]
+    inside.wait_for_function(f"() => Math.abs(document.querySelector('video').currentTime - {second}) < 0.05")
+    expect(inside.get_by_test_id("breath-numbers")).to_contain_text("beats")
+    moved = inside.get_by_test_id("playhead").evaluate("e => new DOMMatrix(getComputedStyle(e).transform).m41")
+    assert moved > 100, "the playhead stands where the clip does"
+    # a click into the score seeks as well
+    box = score.bounding_box()
+    inside.mouse.click(box["x"] + box["width"] * 0.5, box["y"] + box["height"] * 0.5)
+    inside.wait_for_function(f"() => Math.abs(document.querySelector('video').currentTime - {second}) > 0.5")
+
+
+def test_a_file_that_is_no_clip_is_refused_in_words_and_the_next_one_works(inside: Page, tmp_path) -> None:
+    letter = tmp_path / "letter.mp4"
+    letter.write_text("dear teacher, this is a letter\n" * 50)
+    inside.get_by_role("button", name=re.compile("^Iolana Makoa")).click()
+    drop(inside, letter)
+    expect(inside.get_by_role("alert")).to_contain_text("not a video")
+    expect(newest(inside)).to_have_attribute("data-state", "failed")
+    newest(inside).click()
+    expect(inside.get_by_role("heading", name="This clip could not be read")).to_be_visible()
+    inside.keyboard.press("h")
+    expect(inside.get_by_role("heading", name="Just read")).to_be_visible()
+
+
+def test_by_keyboard_alone(page: Page) -> None:
+    expect(page.get_by_label("Name")).to_be_focused()
+    page.keyboard.type("teacher")
+    page.keyboard.press("Tab")
+    page.keyboard.type("first-breath")
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="Just read").wait_for()
+    chair = page.get_by_role("heading", level=2).first.inner_text()
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_role("heading", level=2).first).not_to_have_text(chair)
+    name = page.get_by_role("heading", level=2).first.inner_text()
+    page.keyboard.press("n")
+    expect(page.get_by_role("button", name=re.compile(f"^{name}, not here"))).to_be_visible()
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("not today")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    with page.expect_file_chooser() as chooser:
+        page.keyboard.press("f")
+    assert not chooser.value.is_multiple()
+    page.wait_for_function("() => document.querySelector('[data-state=read]')", timeout=READ_MS)
+    page.locator("[data-testid=take-row][data-state=read]").first.focus()
+    page.keyboard.press("Enter")
+    page.get_by_text(re.compile("Say this|not readable", re.I)).first.wait_for()
+    page.keyboard.press("x")
+    expect(page.get_by_role("alertdialog")).to_contain_text("cannot be taken back")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("alertdialog")).to_have_count(0)
+
+
+def test_deleting_asks_first_and_then_is_gone(inside: Page) -> None:
+    inside.get_by_role("button", name=re.compile("^Lazar Stojanic")).click()
+    drop(inside, clip("seated-chest-high.mp4"))
+    expect(newest(inside)).to_contain_text("Lazar Stojanic")
+    expect(newest(inside)).to_have_attribute("data-state", "read", timeout=READ_MS)
+    newest(inside).click()
+    inside.get_by_test_id("breath-score").wait_for()
+    inside.get_by_role("button", name="Delete").click()
+    inside.get_by_role("button", name="Delete it").click()
+    expect(inside.get_by_role("heading", name="Just read")).to_be_visible()
+    expect(inside.get_by_role("button", name="Lazar Stojanic, not yet filmed")).to_be_visible()
+
+
+def test_without_consent_nothing_can_be_added(inside: Page) -> None:
+    inside.get_by_role("button", name=re.compile("^Wren Talbot")).click()
+    expect(inside.get_by_text("no consent to film on record")).to_be_visible()
+    expect(inside.get_by_role("button", name=re.compile("Add Wren"))).to_be_disabled()
+
+
+def test_what_the_class_can_see_holds_no_verdict(inside: Page) -> None:
+    inside.wait_for_function("() => document.querySelector('[data-state=read]')", timeout=READ_MS)
+    inside.keyboard.press("d")
+    assert inside.evaluate("document.documentElement.dataset.scheme") == "chalk"
+    row = inside.locator("[data-testid=take-row][data-state=read]").first
+    expect(row).to_contain_text("filmed")
+    expect(row.get_by_role("img")).to_have_count(0)
+    expect(inside.get_by_text("may be filmed")).to_have_count(0)
+
+
+def test_nothing_a_screen_reader_would_stumble_over(inside: Page) -> None:
+    inside.wait_for_function("() => document.querySelector('[data-state=read]')", timeout=READ_MS)
+    found = {"today": Axe().run(inside)}
+    inside.locator("[data-testid=take-row][data-state=read]").first.click()
+    inside.get_by_test_id("breath-score").wait_for()
+    found["take"] = Axe().run(inside)
+    troubles = {name: [(v["id"], [n["target"] for n in v["nodes"]][:3]) for v in result.response["violations"]] for name, result in found.items()}
+    assert troubles == {"today": [], "take": []}, json.dumps(troubles, indent=1)

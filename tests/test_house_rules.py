@@ -1,0 +1,98 @@
+"""Rules of this code base that a reader relies on, each once."""
+
+import ast
+import os
+import re
+import subprocess
+from pathlib import Path
+
+import pytest
+
+from brevin.ops.settings import ROOT
+
+SOURCES = sorted((ROOT / "src" / "brevin").rglob("*.py"))
+PAGES = sorted(p for p in (ROOT / "frontend" / "src").rglob("*.ts*") if "gen" not in p.parts)
+LONGEST_FUNCTION, LONGEST_FILE = 60, 400
+
+
+def functions(path: Path) -> list[ast.FunctionDef]:
+    return [n for n in ast.walk(ast.parse(path.read_text())) if isinstance(n, ast.FunctionDef)]
+
+
+@pytest.mark.parametrize("path", SOURCES, ids=lambda p: str(p.relative_to(ROOT)))
+def test_a_python_file_fits_in_the_head(path: Path) -> None:
+    text = path.read_text()
+    assert text.count("\n") <= LONGEST_FILE
+    assert [f.name for f in functions(path) if f.end_lineno - f.lineno > LONGEST_FUNCTION] == []
+    assert not text.strip() or ast.get_docstring(ast.parse(text)), "a module says what it is for"
+    public = [f for f in ast.parse(text).body if isinstance(f, ast.FunctionDef) and not f.name.startswith("_")]
+    assert [f.name for f in public if not ast.get_docstring(f)] == [], "a public function says what it gives"
+    assert not re.search(r"except\s*:|\b(TODO|FIXME|XXX)\b", text)
+
+
+def test_numbers_of_the_core_wear_their_unit() -> None:
+    """A number at a module's top is a dimensionless share, or its name or the comment on its line says its unit."""
+    bare = []
+    for path in SOURCES:
+        if "core" not in path.parts:
+            continue
+        for line in path.read_text().splitlines():
+            found = re.match(r"^([A-Z][A-Z0-9_, ]+) = [-\d]", line)
+            if found and "#" not in line and not re.search(r"_(S|HZ|PX|PCT|DEG|BEATS|BPM|PCT_S)\b|NORMAL_90|DECIMALS|[A-Z]+_[LR]\b|^NOSE|METRE", line):
+                bare.append(f"{path.name}: {line}")
+    assert bare == []
+
+
+def test_no_name_that_says_nothing() -> None:
+    names = [p.stem for p in SOURCES] + [f.name for p in SOURCES for f in functions(p)]
+    assert [n for n in names if re.search(r"(^|_)(get|data|info|utils?|helper|manager)(_|$)", n)] == []
+
+
+@pytest.mark.parametrize("path", PAGES, ids=lambda p: str(p.relative_to(ROOT)))
+def test_a_page_file_fits_in_the_head_and_takes_its_colours_from_the_tokens(path: Path) -> None:
+    text = path.read_text()
+    assert text.count("\n") <= LONGEST_FILE
+    if path.name not in ("tokens.ts", "Overlay.tsx", "TakePage.tsx"):  # what is drawn on the picture itself is white on black
+        assert not re.search(r"#[0-9a-fA-F]{6}\b", text), "a colour outside design/tokens"
+
+
+def test_lock_files_and_sources_carry_no_addresses() -> None:
+    tracked = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split()
+    for name in tracked:
+        if name.endswith(("package-lock.json", ".npmrc", ".txt", ".toml")):
+            assert '"resolved"' not in (ROOT / name).read_text()
+            assert not re.search(r"https?://(?!127\.0\.0\.1)[^\"\s]*(registry|pypi|debian)", (ROOT / name).read_text()), name
+
+
+def test_the_errors_tree_is_the_one_it_says() -> None:
+    from brevin.core import errors
+
+    listed = re.findall(r"^\s*(AnalysisError|InvalidInput|ClipUnusable)\b", errors.__doc__ or "", re.M)
+    defined = [n for n, v in vars(errors).items() if isinstance(v, type) and issubclass(v, Exception)]
+    assert sorted(listed) == sorted(defined) == sorted(errors.__all__)
+
+
+def test_import_contracts_hold() -> None:
+    place = os.environ | {"PYTHONPATH": str(ROOT / "src")}
+    done = subprocess.run([str(ROOT / ".venv" / "bin" / "lint-imports"), "--no-logo"], cwd=ROOT, capture_output=True, text=True, env=place)
+    assert done.returncode == 0, done.stdout
+
+
+def test_every_document_link_leads_somewhere() -> None:
+    for page in [ROOT / "README.md", *sorted((ROOT / "docs").glob("*.md"))]:
+        for target in re.findall(r"\]\(([^)#]+)(?:#[^)]*)?\)", page.read_text()):
+            if "://" not in target:
+                assert (page.parent / target).exists(), f"{page.name}: {target}"
+
+
+def test_every_module_stands_in_the_reading_order() -> None:
+    order = (ROOT / "docs" / "reading-order.md").read_text()
+    folders = {p.parent.relative_to(ROOT / "src" / "brevin").as_posix() for p in SOURCES}
+    assert [f for f in folders if f not in (".", "store/migrations") and f"`{f}" not in order] == []
+
+
+def test_every_limit_and_criterion_stands_in_the_method() -> None:
+    from brevin.core.verdict.criteria import BREATH, POSTURE
+
+    method = (ROOT / "docs" / "method.md").read_text()
+    assert [row.key for row in (*BREATH, *POSTURE) if f"`{row.key}`" not in method] == []

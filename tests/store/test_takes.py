@@ -9,7 +9,7 @@ from brevin.store.models import Take
 from brevin.store.records import ClipRecord, NoConsent, NotThere, StudentRecord
 
 FACTS = {"software_version": "0", "thresholds_id": "t", "profile_id": "p"}
-DOCUMENT = '{"verdicts":[{"state":"watch","words":"late","title":"Starts"},{"state":"steady","words":"still","title":"Shoulders"}],"cue":{"text":"Listen."},"breaths":[{"pattern":"low"}],"reasons":[],"readable_for":{"breath":true}}'  # noqa: E501
+DOCUMENT = '{"verdicts":[{"state":"watch","words":"late","outside":true,"title":"Starts"},{"state":"steady","words":"still","outside":false,"title":"Shoulders"}],"cue":{"text":"Listen."},"breaths":[{"pattern":"low"}],"reasons":[],"readable_for":{"breath":true}}'  # noqa: E501
 FAILED = {"code": "reading_failed", "text": reason_text("reading_failed", {})}
 
 

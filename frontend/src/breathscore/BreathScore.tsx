@@ -133,7 +133,7 @@ function Pencil({ layout, report, chosen }: { layout: Layout; report: Report; ch
   const worst = new Map<string, Mark>();
   for (const verdict of report.verdicts)
     for (const mark of verdict.marks) {
-      if (mark.state === "steady") continue;
+      if (!mark.outside) continue; // an interval that only reaches over a limit is no fault to draw
       const key = `${mark.breath} ${mark.lane}`;
       const other = worst.get(key);
       if (!other || RANK[mark.state as keyof typeof RANK] < RANK[other.state as keyof typeof RANK]) worst.set(key, mark);

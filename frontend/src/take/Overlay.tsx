@@ -29,7 +29,7 @@ export function Overlay({ report, handle }: { report: Report; handle: Ref<Overla
         const rest = restOf(trace[lane]);
         group.querySelector("rect")?.setAttribute("width", String(Math.max(size * 1.1 + (GROWS * (value - rest) * scale.trunk_px) / 100, 3)));
         const text = group.querySelector("text");
-        if (text) text.textContent = `${LANE_WORDS[lane]} ${(value - rest).toFixed(1)}`;
+        if (text) text.textContent = `${LANE_WORDS[lane]} ${Math.abs(value - rest) < 0.05 ? "0.0" : (value - rest).toFixed(1)}`;
       }
     },
   }));
@@ -41,6 +41,8 @@ export function Overlay({ report, handle }: { report: Report; handle: Ref<Overla
   const at = (height: number, ahead: number) => [hx + trunk * (ux * height + fx * ahead), hy + trunk * (uy * height + fy * ahead)] as const;
   const [sx, sy] = at(1, 0);
   const leftward = fx < -0.3;
+  const widest = Math.max(...LANES.map((lane) => Math.max(0, ...trace[lane]) - restOf(trace[lane])), 1);
+  const beside = size * 1.5 + (GROWS * widest * trunk) / 100; // clear of the band where it is widest
   return (
     <Drawing viewBox={`0 0 ${clip.width_px} ${clip.height_px}`} aria-hidden data-testid="overlay">
       <line x1={hx} y1={hy} x2={sx} y2={sy} stroke="#101517" strokeWidth={size * 0.18} opacity="0.5" />
@@ -52,7 +54,7 @@ export function Overlay({ report, handle }: { report: Report; handle: Ref<Overla
           <g key={lane} ref={(group) => { bands.current[lane] = group; }} transform={`translate(${x},${y}) scale(${leftward ? -1 : 1},1)`}>
             <rect x="0" y={-size / 2} width={size * 1.1} height={size} rx={size * 0.12} stroke="#fff" strokeWidth={size * 0.1}
               fill={lane === "abdomen" ? "#fff" : "none"} strokeDasharray={lane === "shoulder" ? `${size * 0.22} ${size * 0.16}` : undefined} />
-            <text transform={leftward ? `translate(0,${-size * 0.75}) scale(-1,1)` : `translate(0,${-size * 0.75})`} textAnchor={leftward ? "end" : "start"} fontSize={size * 0.86}>{LANE_WORDS[lane]}</text>
+            <text transform={`translate(${beside},${size * 0.3})${leftward ? " scale(-1,1)" : ""}`} textAnchor={leftward ? "end" : "start"} fontSize={size * 0.86}>{LANE_WORDS[lane]}</text>
           </g>
         );
       })}

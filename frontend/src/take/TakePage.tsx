@@ -17,7 +17,7 @@ import { Overlay, type OverlayHandle } from "./Overlay";
 import { useClip } from "./useClip";
 import { Verdicts } from "./Verdicts";
 
-const SCORE = { width: 1232, height: 286 };
+const SCORE = { width: 1232, height: 264 };
 
 const Head = styled.div`
   display: flex; align-items: center; gap: 14px; padding: 10px 0 10px; flex-wrap: wrap;

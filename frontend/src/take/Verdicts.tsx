@@ -8,20 +8,20 @@ import { colour } from "../design/tokens";
 
 const List = styled.div`border-top: 1px solid ${colour("ink")}; margin-top: 10px;`;
 const Row = styled(Button)`
-  display: grid; grid-template-columns: 26px minmax(0, 1.25fr) 118px 132px minmax(86px, 0.9fr); align-items: center; gap: 6px; width: 100%; min-height: 35px; padding: 0 2px;
+  display: grid; grid-template-columns: 26px minmax(0, 1.25fr) 118px 132px minmax(86px, 0.9fr); align-items: center; gap: 6px; width: 100%; min-height: 31px; padding: 0 2px;
   border: 0; border-bottom: 1px solid ${colour("hair")}; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer;
   &[data-hovered] { background: ${colour("wash")}; }
   .title { font-weight: 650; }
   .value b { font-size: 18px; font-weight: 700; }
-  .value, .why { color: ${colour("soft")}; font-size: 14px; b { color: ${colour("ink")}; } }
+  .value { color: ${colour("soft")}; font-size: 14px; b { color: ${colour("ink")}; } }
   .word { text-align: right; font-weight: 650; }
-  .why { grid-column: 3 / 5; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 `;
 const Why = styled(DisclosurePanel)`
   padding: 0 2px 0 32px; font-size: 15px; color: ${colour("soft")}; overflow: hidden;
   &[data-expanded] { padding-top: 7px; padding-bottom: 9px; border-bottom: 1px solid ${colour("hair")}; }
   div { padding-block: 1px; }
 `;
+const Withheld = styled.p`display: flex; gap: 8px; padding: 9px 2px; color: ${colour("unreadable")}; font-weight: 650; svg { flex: none; margin-top: 2px; }`;
 const Plain = styled(Heading)`font: inherit; margin: 0;`;
 
 type Props = { verdicts: Verdict[]; onEvidence: (verdict: Verdict) => void };
@@ -30,8 +30,20 @@ type Props = { verdicts: Verdict[]; onEvidence: (verdict: Verdict) => void };
 export function Verdicts({ verdicts, onEvidence }: Props) {
   return (
     <List role="group" aria-label="Verdicts">
-      {verdicts.map((verdict) => <One key={verdict.criterion} verdict={verdict} onEvidence={onEvidence} />)}
+      {verdicts.filter((v) => v.state !== "unreadable").map((verdict) => <One key={verdict.criterion} verdict={verdict} onEvidence={onEvidence} />)}
+      <Unreadable verdicts={verdicts.filter((v) => v.state === "unreadable")} />
     </List>
+  );
+}
+
+/** What could not be read, in one line: the sentence above says why and what to do. */
+function Unreadable({ verdicts }: { verdicts: Verdict[] }) {
+  if (!verdicts.length) return null;
+  return (
+    <Withheld data-testid="unreadable">
+      <StateMark state="unreadable" />
+      <span>not readable here: {verdicts.map((v) => v.title.toLowerCase()).join(", ")}</span>
+    </Withheld>
   );
 }
 
@@ -57,7 +69,7 @@ function One({ verdict, onEvidence }: { verdict: Verdict; onEvidence: (verdict: 
 }
 
 function Measured({ verdict, state }: { verdict: Verdict; state: State }) {
-  if (verdict.value === null || verdict.uncertainty === null) return <span className="why">{verdict.why}</span>;
+  if (verdict.value === null || verdict.uncertainty === null) return null;
   const limits = [...new Set(Object.values(verdict.threshold ?? {}).map(Number))];
   return (
     <>
@@ -73,7 +85,7 @@ const digits = (verdict: Verdict, value: number) => (SHARES.has(verdict.criterio
 const unitWords = (verdict: Verdict) => {
   if (verdict.criterion === "abdomen_leads") return "% from the belly";
   if (verdict.criterion === "even_intake") return "% off even";
-  if (verdict.criterion === "with_count") return "beat";
+  if (verdict.unit === "deg") return "°";
   return verdict.unit;
 };
 

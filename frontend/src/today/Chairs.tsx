@@ -1,7 +1,7 @@
 import styled from "styled-components";
 
 import type { Lesson, Seat } from "../api/client";
-import { StateMark } from "../design/StateMark";
+import { ProgressRing, StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { firstName } from "../shared/words";
 
@@ -10,6 +10,7 @@ const HEIGHT = 172;
 const RULER = 128;
 const CHAIR = "M0,0 V28 M0,15 H16 V28";
 
+const Scroll = styled.div`@media (max-width: 860px) { overflow-x: auto; margin: 0 -24px; padding: 0 24px; > svg { width: 1000px; } }`;
 const Drawing = styled.svg`
   display: block; width: 100%; height: auto;
   text { fill: ${colour("ink")}; font-size: 14px; }
@@ -28,6 +29,7 @@ export function Chairs({ lesson, chosen, chalk, onChoose }: Props) {
   const last = lesson.seats.at(-1);
   const each = lesson.seats.length > 1 ? (lesson.seats[1]!.minute - first) : 2;
   return (
+    <Scroll>
     <Drawing viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="group" aria-label="Chairs in lesson order">
       <Stretch from={at(0)} to={at(first)} words="seats, hands" />
       {last && <Stretch from={at(last.minute + each)} to={at(lesson.minutes)} words="together, then the tune" />}
@@ -42,6 +44,7 @@ export function Chairs({ lesson, chosen, chalk, onChoose }: Props) {
         <text key={k} className="quiet" x={at(5 * k)} y={RULER + 29} textAnchor={k === 0 ? "start" : 5 * k === lesson.minutes ? "end" : "middle"}>{5 * k} min</text>
       ))}
     </Drawing>
+    </Scroll>
   );
 }
 
@@ -75,7 +78,7 @@ function Mark({ seat, chalk, onInk }: { seat: Seat; chalk: boolean; onInk: boole
   if (!take) return null;
   const ink = onInk ? colour("ground") : colour("ink");
   if (chalk) return <path d="M1,7 L6,12 L15,2" fill="none" stroke={ink} strokeWidth="2" aria-label="filmed" />;
-  if (take.state === "queued" || take.state === "reading") return <circle cx="8" cy="8" r="5.5" fill="none" stroke={ink} strokeWidth="2" strokeDasharray="20 20" />;
+  if (take.state === "queued" || take.state === "reading") return <ProgressRing share={Math.max(take.progress, 0.05)} size={16} />;
   const state = take.state === "failed" ? "unreadable" : (take.headline?.state ?? "unreadable");
   return (
     <g>

@@ -160,7 +160,8 @@ class SoundHeard:
 
 @dataclass(frozen=True)
 class Mark:
-    """What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on."""
+    """What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on;
+    outside: the value itself lies outside its steady band, not only its interval."""
 
     breath: int
     state: str
@@ -170,6 +171,7 @@ class Mark:
     to_s: float
     lane: str
     words: str
+    outside: bool
 
 
 @dataclass(frozen=True)
@@ -186,6 +188,7 @@ class Verdict:
     from_s: float | None
     to_s: float | None
     words: str
+    outside: bool
     why: str
     cue: str | None
     marks: list[Mark]

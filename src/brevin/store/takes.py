@@ -3,7 +3,7 @@
 import json
 import uuid
 from collections.abc import Sequence
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 from brevin.store import people
 from brevin.store.database import db, now
@@ -21,13 +21,15 @@ def may_film(student_id: int) -> None:
         raise NoConsent(str(student_id))
 
 
-def add(*, student_id: int, teacher_id: int | None, lesson_id: int | None, card: str, clip: ClipRecord) -> TakeRecord:
-    """A new take with its clip, waiting to be read: both or neither. Raises NoConsent, NotThere."""
+def add(*, student_id: int, teacher_id: int | None, lesson_id: int | None, card: str, clip: ClipRecord, made_at: datetime | None = None) -> TakeRecord:
+    """A new take with its clip, waiting to be read: both or neither. made_at: now where it is not said. Raises NoConsent, NotThere."""
     may_film(student_id)
     with db.connection_context(), db.atomic():
         student = Student.get_by_id(student_id)
         tries = Take.select().where((Take.student == student_id) & (Take.lesson == lesson_id) & (Take.card == card)).count() if lesson_id else 0
-        take = Take.create(student=student, teacher=teacher_id, lesson=lesson_id, card=card, instrument=student.instrument, try_number=tries + 1)
+        take = Take.create(
+            student=student, teacher=teacher_id, lesson=lesson_id, card=card, instrument=student.instrument, try_number=tries + 1, made_at=made_at or now()
+        )
         Clip.create(take=take, **vars(clip))
     return take_record(take.id)
 
@@ -55,6 +57,12 @@ def latest(limit: int) -> list[TakeRecord]:
     """The newest takes first."""
     with db.connection_context():
         return records(list(Take.select().order_by(Take.made_at.desc()).limit(limit)))
+
+
+def since(moment: datetime, limit: int) -> list[TakeRecord]:
+    """Takes made after a moment, the newest first."""
+    with db.connection_context():
+        return records(list(Take.select().where(Take.made_at >= moment).order_by(Take.made_at.desc()).limit(limit)))
 
 
 def of_student(student_id: int) -> list[TakeRecord]:
@@ -92,7 +100,7 @@ def _headlines(ids: Sequence[str]) -> dict[str, Headline]:
     words = "JSON_EXTRACT(document, '$.verdicts[*].words')"
     marks = ",".join(["%s"] * len(ids))
     rows = db.execute_sql(
-        f"SELECT take_id, version, {verdicts}, {words}, JSON_VALUE(document, '$.cue.text'), JSON_EXTRACT(document, '$.verdicts[*].title'), "
+        f"SELECT take_id, version, {verdicts}, {words}, JSON_EXTRACT(document, '$.verdicts[*].outside'), JSON_VALUE(document, '$.cue.text'), JSON_EXTRACT(document, '$.verdicts[*].title'), "
         f"JSON_EXTRACT(document, '$.breaths[*].pattern'), JSON_VALUE(document, '$.reasons[0].message'), JSON_VALUE(document, '$.readable_for.breath') "
         f"FROM report WHERE take_id IN ({marks}) ORDER BY version",  # noqa: S608 (only placeholders are put in)
         list(ids),
@@ -101,14 +109,16 @@ def _headlines(ids: Sequence[str]) -> dict[str, Headline]:
 
 
 def _headline(row: Sequence[object]) -> Headline:
-    _, version, states, words, cue, titles, patterns, reason, breath = row
-    found = list(zip(json.loads(str(states or "[]")), json.loads(str(words or "[]")), json.loads(str(titles or "[]")), strict=True))
+    _, version, states, words, outside, cue, titles, patterns, reason, breath = row
+    found = list(
+        zip(json.loads(str(states or "[]")), json.loads(str(words or "[]")), json.loads(str(titles or "[]")), json.loads(str(outside or "[]")), strict=True)
+    )
     if not breath or str(breath) in ("0", "false"):
         return Headline("unreadable", str(reason or "not readable"), str(cue or ""), int(str(version)))
-    worst = min((state for state, _, _ in found), key=ORDER.index, default="unreadable")
-    said = [f"{title.lower()}: {word}" for state, word, title in found if state == worst][:2]
+    worst = min((state for state, _, _, _ in found), key=ORDER.index, default="unreadable")
+    said = [f"{title.lower()}: {word}" for state, word, title, beyond in found if state == worst and beyond][:2]
     usual = json.loads(str(patterns or "[]"))
-    text = "; ".join(said) if worst != "steady" else _usual(usual)
+    text = "; ".join(said) or _usual(usual)
     return Headline(worst, text, str(cue or ""), int(str(version)))
 
 

@@ -1,14 +1,18 @@
 """Today: the lesson's line of chairs, what was just read, who is here; and the list of students."""
 
+from datetime import timedelta
+
 from apiflask import APIBlueprint
 
 from brevin.store import lessons, people, takes
+from brevin.store.database import now
 from brevin.store.records import LessonRecord
 from brevin.web.schemas import Done, SeatChange, StudentList, TakeList, TakeOut, TodayOut
 from brevin.web.shapes import lesson_out, student_out, take_out
 
 routes = APIBlueprint("lesson", __name__, url_prefix="/api", tag="lesson")
 JUST_READ = 12
+JUST_NOW = timedelta(hours=12)  # a day of lessons
 
 
 @routes.get("/today")
@@ -18,7 +22,7 @@ def today() -> TodayOut:
     lesson = lessons.last_lesson()
     return TodayOut(
         lesson=lesson_out(lesson) if lesson else None,
-        just_read=[take_out(record) for record in takes.latest(JUST_READ)],
+        just_read=[take_out(record) for record in takes.since(now() - JUST_NOW, JUST_READ)],
         last_time=_last_time(lesson) if lesson else {},
     )
 

@@ -806,7 +806,8 @@ export interface components {
         };
         /**
          * Mark
-         * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on.
+         * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on;
+         *     outside: the value itself lies outside its steady band, not only its interval.
          */
         "ReportOut.Mark": {
             /** Breath */
@@ -815,6 +816,8 @@ export interface components {
             from_s: number;
             /** Lane */
             lane: string;
+            /** Outside */
+            outside: boolean;
             /** State */
             state: string;
             /** To S */
@@ -1016,6 +1019,8 @@ export interface components {
             from_s: number | null;
             /** Marks */
             marks: components["schemas"]["ReportOut.Mark"][];
+            /** Outside */
+            outside: boolean;
             /** State */
             state: string;
             /** Threshold */

@@ -54,7 +54,7 @@ def cue(found: Sequence[Verdict]) -> dict[str, str] | None:
     """
     for state in ("work", "watch"):
         for verdict in found:
-            if verdict.state == state and verdict.cue and verdict.words != JUST_ABOUT:
+            if verdict.state == state and verdict.cue and verdict.outside:
                 return {"criterion": verdict.criterion, "text": verdict.cue}
     if any(verdict.state in ("steady", "watch") for verdict in found):
         return {"criterion": "all", "text": WELL_DONE}
@@ -71,8 +71,10 @@ def _marks(row: BreathCriterion, breaths: Sequence[Breath], asked: Asked) -> lis
             continue
         state = state_of(value, half, band)
         marks.append(
-            Mark(breath=index, state=state, value=value, uncertainty=half, from_s=start, to_s=max(end, start + 0.2), lane=row.lane,
-                 words=_fault(row.key, value, band, state))
+            Mark(
+                breath=index, state=state, value=value, uncertainty=half, from_s=start, to_s=max(end, start + 0.2), lane=row.lane,
+                words=_fault(row.key, value, band, state), outside=_beyond(value, band) > 0,
+            )
         )  # fmt: skip
     return marks
 
@@ -125,7 +127,7 @@ def _unreadable(row: BreathCriterion, why_not: Sequence[Reason]) -> Verdict:
     why = why_not[0].message if why_not else ""
     return Verdict(
         criterion=row.key, title=words.title, state="unreadable", value=None, unit=row.unit, threshold=None, uncertainty=None,
-        from_s=None, to_s=None, words="not readable", why=why, cue=None, marks=[],
+        from_s=None, to_s=None, words="not readable", outside=False, why=why, cue=None, marks=[],
     )  # fmt: skip
 
 
@@ -146,7 +148,7 @@ def _verdict(
     filled = {"value": f"{abs(value):.1f}", "side": side, "percent": f"{100 * value:.0f} %", **facts}
     return Verdict(
         criterion=key, title=words.title, state=state, value=value, unit=unit, threshold=_threshold(band), uncertainty=half,
-        from_s=from_s, to_s=to_s, words=_fault(key, value, band, state), why=words.why.format(**filled),
+        from_s=from_s, to_s=to_s, words=_fault(key, value, band, state), outside=_beyond(value, band) > 0, why=words.why.format(**filled),
         cue=None if state == "steady" else words.cue, marks=marks,
     )  # fmt: skip
 

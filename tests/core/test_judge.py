@@ -108,3 +108,19 @@ def test_every_criterion_has_its_words_and_no_threshold_is_infinite() -> None:
     assert {row.key for row in (*BREATH, *POSTURE)} == set(CRITERIA)
     for verdict in judged(GOOD).values():
         assert verdict.threshold and all(math.isfinite(v) for v in verdict.threshold.values())
+
+
+def test_a_report_in_one_line() -> None:
+    from brevin.core.read import Task, read
+    from brevin.core.verdict.headline import headline
+    from tests.core.made import HIGH, LOW, sighting
+
+    made, _, card = sighting(cycles=[LOW] * 3)
+    good = headline(read(made, Task(card=card)))
+    assert good.state in ("steady", "watch") and good.words == "low, then wide"
+    made, _, card = sighting(cycles=[HIGH] * 3)
+    bad = headline(read(made, Task(card=card)))
+    assert bad.state == "work" and bad.words.startswith("abdomen leads: chest first; shoulders still") and bad.cue
+    made, _, card = sighting(view="front")
+    unseen = headline(read(made, Task(card=card)))
+    assert unseen.state == "unreadable" and unseen.words.startswith("From the front")

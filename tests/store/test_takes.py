@@ -6,10 +6,10 @@ from brevin.core.verdict.words import reason_text
 from brevin.ops.settings import Settings
 from brevin.store import database, lessons, people, takes
 from brevin.store.models import Take
-from brevin.store.records import ClipRecord, NoConsent, NotThere, StudentRecord
+from brevin.store.records import ClipRecord, NewReport, NoConsent, NotThere, StudentRecord
 
-FACTS = {"software_version": "0", "thresholds_id": "t", "profile_id": "p"}
-DOCUMENT = '{"verdicts":[{"state":"watch","words":"late","outside":true,"title":"Starts"},{"state":"steady","words":"still","outside":false,"title":"Shoulders"}],"cue":{"text":"Listen."},"breaths":[{"pattern":"low"}],"reasons":[],"readable_for":{"breath":true}}'  # noqa: E501
+DOCUMENT = '{"schema": "brevin.analysis/1"}'
+REPORT = NewReport(DOCUMENT, True, "watch", "starts: late", "Listen.", "0", "t", "p")
 FAILED = {"code": "reading_failed", "text": reason_text("reading_failed", {})}
 
 
@@ -19,7 +19,7 @@ def new_take(student: StudentRecord, clip: ClipRecord):
 
 def read_once(take_id: str) -> bool:
     token = takes.claim(take_id)
-    return token is not None and takes.finish(take_id, token, document=DOCUMENT, facts=FACTS, readable=True, playable=("x.mp4", "video/mp4"))
+    return token is not None and takes.finish(take_id, token, report=REPORT, playable=("x.mp4", "video/mp4"))
 
 
 def test_migrations_may_be_repeated(store: Settings) -> None:
@@ -57,9 +57,9 @@ def test_one_reader_at_a_time_and_only_the_holder_of_the_lease_may_finish(studen
     assert takes.report_progress(take.id, first, stage="watching", progress=0.4)
     assert not takes.report_progress(take.id, "someone else", stage="watching", progress=0.9)
     assert takes.take_record(take.id).progress == pytest.approx(0.4)
-    assert not takes.finish(take.id, "someone else", document=DOCUMENT, facts=FACTS, readable=True, playable=("x", "y"))
+    assert not takes.finish(take.id, "someone else", report=REPORT, playable=("x", "y"))
     assert takes.report(take.id) is None
-    assert takes.finish(take.id, first, document=DOCUMENT, facts=FACTS, readable=True, playable=("x.mp4", "video/mp4"))
+    assert takes.finish(take.id, first, report=REPORT, playable=("x.mp4", "video/mp4"))
     assert takes.take_record(take.id).state == "read"
 
 
@@ -111,7 +111,7 @@ def test_a_deleted_take_stops_its_reader(student: StudentRecord, clip: ClipRecor
     token = takes.claim(take.id)
     takes.delete(take.id)
     assert token and not takes.report_progress(take.id, token, stage="watching", progress=0.5)
-    assert not takes.finish(take.id, token, document=DOCUMENT, facts=FACTS, readable=True, playable=("x", "y"))
+    assert not takes.finish(take.id, token, report=REPORT, playable=("x", "y"))
 
 
 def test_tries_of_one_check_in_a_lesson_are_counted(student: StudentRecord, clip: ClipRecord) -> None:

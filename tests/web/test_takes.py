@@ -7,7 +7,7 @@ from brevin.store import people, takes
 from brevin.store.database import now
 from tests import clips
 from tests.conftest import DEMO_CLIP
-from tests.store.test_takes import DOCUMENT, FACTS
+from tests.store.test_takes import DOCUMENT, REPORT
 
 CLIP = DEMO_CLIP.read_bytes()
 
@@ -20,7 +20,7 @@ def send(page, student, content: bytes = CLIP, **query):
 def read(take_id: str, settings) -> None:
     token = takes.claim(take_id)
     name = takes.take_record(take_id).clip.stored_name
-    assert takes.finish(take_id, token, document=DOCUMENT, facts=FACTS, readable=True, playable=(name, "video/mp4"))
+    assert takes.finish(take_id, token, report=REPORT, playable=(name, "video/mp4"))
 
 
 def test_a_clip_is_taken_in_with_its_checksum_and_waits_to_be_read(page, student, sent, store) -> None:

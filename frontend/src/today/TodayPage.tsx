@@ -140,6 +140,7 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
       <p className="label">On the chair next</p>
       <h2>{student.name}</h2>
       <p className="setup">{instrumentWords(student.instrument)}, {seat.position}, {seat.side} side to the camera</p>
+      {report.data && shownTake && !chalk && <p className="card">{seat.take ? "just now" : "last time"}: {shownTake.headline?.words}</p>}
       {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.card} width={600} height={210} />}
       <p className="card">count card <b>{cardWords(seat.card)}</b></p>
       <Facts>

@@ -3,18 +3,20 @@
 import json
 import logging
 import time
+from dataclasses import replace
 
 from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.read import Task, read
 from brevin.core.report import to_json
+from brevin.core.verdict.headline import headline
 from brevin.core.verdict.words import reason_text
 from brevin.edge.look import look
 from brevin.edge.transcode import playable
 from brevin.ops.models import model_path
 from brevin.ops.settings import ROOT, Settings
 from brevin.store import takes
-from brevin.store.records import NotThere
+from brevin.store.records import NewReport, NotThere
 
 SAY_EVERY_S = 0.4  # progress goes to the database at most this often
 log = logging.getLogger("brevin.reading")
@@ -46,15 +48,14 @@ def _read(take_id: str, token: str, settings: Settings) -> None:
     path = settings.clips / take.clip.stored_name
     sighting = look(path, model_path(ROOT), progress=_Progress(take_id, token))
     report = read(sighting, Task(card=card_of(take.card), instrument=take.instrument))
-    document = to_json(report) | {"clip": to_json(report)["clip"] | {"file": take.clip.original_name}}
+    document = to_json(replace(report, clip=replace(report.clip, file=take.clip.original_name)))
     _Progress(take_id, token)("keeping the clip", 0.96)
-    stored = takes.finish(
-        take_id, token, document=json.dumps(document, allow_nan=False), readable=report.readable,
-        facts={
-            "software_version": report.software.version, "thresholds_id": report.software.thresholds_id, "profile_id": report.software.profile_id,
-        },
-        playable=playable(path, folder=settings.clips),
+    line = headline(report)
+    new = NewReport(
+        document=json.dumps(document, allow_nan=False), readable=report.readable, state=line.state, words=line.words, cue=line.cue,
+        software_version=report.software.version, thresholds_id=report.software.thresholds_id, profile_id=report.software.profile_id,
     )  # fmt: skip
+    stored = takes.finish(take_id, token, report=new, playable=playable(path, folder=settings.clips))
     if not stored:
         raise LeaseLost(take_id)
 

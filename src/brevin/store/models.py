@@ -105,6 +105,7 @@ class Clip(Base):
 
 
 class Report(Base):
+    take_id: str  # made by the foreign key
     id = AutoField()
     take = ForeignKeyField(Take, backref="reports", on_delete="CASCADE")
     version = IntegerField()
@@ -113,6 +114,9 @@ class Report(Base):
     thresholds_id = CharField(24)
     profile_id = CharField(64)
     readable = BooleanField()
+    state = CharField(16)  # the line for lists: worst state, words, cue
+    words = CharField(400)
+    cue = CharField(255)
     document = LongTextField()
 
     class Meta:

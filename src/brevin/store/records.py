@@ -60,17 +60,31 @@ class TakeRecord:
     reason_text: str
     attempts: int
     clip: ClipRecord | None
-    headline: "Headline | None"
+    headline: "HeadlineRecord | None"
 
 
 @dataclass(frozen=True)
-class Headline:
+class HeadlineRecord:
     """The last report in one line: worst state of its verdicts, words, the cue."""
 
     state: str
     words: str
     cue: str
     report_version: int
+
+
+@dataclass(frozen=True)
+class NewReport:
+    """A report to be stored: document as JSON text, its line for lists, and what made it."""
+
+    document: str
+    readable: bool
+    state: str
+    words: str
+    cue: str
+    software_version: str
+    thresholds_id: str
+    profile_id: str
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,5 @@
 """Takes with their clips and reports, and the lease that makes one worker at a time responsible for a reading."""
 
-import json
 import uuid
 from collections.abc import Sequence
 from datetime import datetime, timedelta
@@ -8,11 +7,10 @@ from datetime import datetime, timedelta
 from brevin.store import people
 from brevin.store.database import db, now
 from brevin.store.models import Clip, Report, Student, Take
-from brevin.store.records import ClipRecord, Headline, NoConsent, NotThere, ReportRecord, TakeRecord
+from brevin.store.records import ClipRecord, HeadlineRecord, NewReport, NoConsent, NotThere, ReportRecord, TakeRecord
 
 LEASE = timedelta(seconds=45)  # a worker that is silent for this long has died
 MOST_ATTEMPTS = 2  # a clip that ended two workers is not tried a third time
-ORDER = ("work", "watch", "unreadable", "steady")
 
 
 def may_film(student_id: int) -> None:
@@ -95,37 +93,10 @@ def _clip(row: Clip | None) -> ClipRecord | None:
     return ClipRecord(row.stored_name, row.original_name, row.sha256, row.size_bytes, row.playable_name, row.playable_type)
 
 
-def _headlines(ids: Sequence[str]) -> dict[str, Headline]:
-    verdicts = "JSON_EXTRACT(document, '$.verdicts[*].state')"
-    words = "JSON_EXTRACT(document, '$.verdicts[*].words')"
-    marks = ",".join(["%s"] * len(ids))
-    rows = db.execute_sql(
-        f"SELECT take_id, version, {verdicts}, {words}, JSON_EXTRACT(document, '$.verdicts[*].outside'), JSON_VALUE(document, '$.cue.text'), JSON_EXTRACT(document, '$.verdicts[*].title'), "
-        f"JSON_EXTRACT(document, '$.breaths[*].pattern'), JSON_VALUE(document, '$.reasons[0].message'), JSON_VALUE(document, '$.readable_for.breath') "
-        f"FROM report WHERE take_id IN ({marks}) ORDER BY version",  # noqa: S608 (only placeholders are put in)
-        list(ids),
-    ).fetchall()
-    return {row[0]: _headline(row) for row in rows}
-
-
-def _headline(row: Sequence[object]) -> Headline:
-    _, version, states, words, outside, cue, titles, patterns, reason, breath = row
-    found = list(
-        zip(json.loads(str(states or "[]")), json.loads(str(words or "[]")), json.loads(str(titles or "[]")), json.loads(str(outside or "[]")), strict=True)
-    )
-    if not breath or str(breath) in ("0", "false"):
-        return Headline("unreadable", str(reason or "not readable"), str(cue or ""), int(str(version)))
-    worst = min((state for state, _, _, _ in found), key=ORDER.index, default="unreadable")
-    said = [f"{title.lower()}: {word}" for state, word, title, beyond in found if state == worst and beyond][:2]
-    usual = json.loads(str(patterns or "[]"))
-    text = "; ".join(said) or _usual(usual)
-    return Headline(worst, text, str(cue or ""), int(str(version)))
-
-
-def _usual(patterns: list[str]) -> str:
-    from brevin.core.verdict.words import PATTERNS
-
-    return PATTERNS[max(set(patterns), key=patterns.count)] if patterns else "steady"
+def _headlines(ids: Sequence[str]) -> dict[str, HeadlineRecord]:
+    """The newest report's line of each take that has one."""
+    rows = Report.select(Report.take, Report.version, Report.state, Report.words, Report.cue).where(Report.take.in_(ids)).order_by(Report.version)
+    return {row.take_id: HeadlineRecord(row.state, row.words, row.cue, row.version) for row in rows}
 
 
 def claim(take_id: str) -> str | None:
@@ -148,7 +119,7 @@ def report_progress(take_id: str, token: str, *, stage: str, progress: float) ->
         return bool(Take.select().where(held).count())
 
 
-def finish(take_id: str, token: str, *, document: str, facts: dict[str, str], readable: bool, playable: tuple[str, str]) -> bool:
+def finish(take_id: str, token: str, *, report: NewReport, playable: tuple[str, str]) -> bool:
     """Store a report as the next version, if the lease still holds. playable: file a browser plays and its type."""
     with db.connection_context(), db.atomic():
         changed = (
@@ -159,7 +130,7 @@ def finish(take_id: str, token: str, *, document: str, facts: dict[str, str], re
         if not changed:
             return False
         version = Report.select().where(Report.take == take_id).count() + 1
-        Report.create(take=take_id, version=version, document=document, readable=readable, **facts)
+        Report.create(take=take_id, version=version, **vars(report))
         Clip.update(playable_name=playable[0], playable_type=playable[1]).where(Clip.take == take_id).execute()
         return True
 

@@ -33,6 +33,7 @@ STATEMENTS = (
     """CREATE TABLE IF NOT EXISTS report (
         id INT AUTO_INCREMENT PRIMARY KEY, take_id VARCHAR(32) NOT NULL, version INT NOT NULL, made_at DATETIME(6) NOT NULL,
         software_version VARCHAR(24) NOT NULL, thresholds_id VARCHAR(24) NOT NULL, profile_id VARCHAR(64) NOT NULL, readable BOOL NOT NULL,
+        state VARCHAR(16) NOT NULL, words VARCHAR(400) NOT NULL, cue VARCHAR(255) NOT NULL,
         document LONGTEXT NOT NULL, UNIQUE KEY report_version (take_id, version),
         FOREIGN KEY (take_id) REFERENCES take (id) ON DELETE CASCADE)""",
 )

@@ -1,4 +1,4 @@
-import type { ReactNode, Ref } from "react";
+import type { ReactNode } from "react";
 import { Button, type ButtonProps } from "react-aria-components";
 import styled from "styled-components";
 
@@ -20,7 +20,7 @@ export const KeyCap = styled.kbd`
   border: 1px solid currentColor; border-radius: 4px; opacity: 0.85;
 `;
 
-type Props = ButtonProps & { children: ReactNode; letter?: string; main?: boolean; large?: boolean; ref?: Ref<HTMLButtonElement> };
+type Props = ButtonProps & { children: ReactNode; letter?: string; main?: boolean; large?: boolean; };
 
 /** A button with its key printed on it. */
 export function Action({ children, letter, main = false, large = false, ...rest }: Props) {

@@ -1,5 +1,5 @@
-import { useRef, useState } from "react";
-import { DropZone, FileTrigger, type DropZoneProps } from "react-aria-components";
+import { useRef, useState, type ChangeEvent } from "react";
+import { DropZone, type DropZoneProps } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
@@ -34,7 +34,7 @@ const Actions = styled.div`display: flex; flex-wrap: wrap; gap: 12px;`;
 const Said = styled.p`border-left: 4px solid ${colour("ink")}; padding: 2px 0 2px 12px; margin-top: 14px; font-size: 17px; max-width: 60ch;`;
 
 type Dropped = Parameters<NonNullable<DropZoneProps["onDrop"]>>[0];
-const CLIPS = ["video/*", ".mkv", ".mjpeg", ".avi"];
+const CLIPS = "video/*,.mkv,.mjpeg,.avi";
 
 /** Who is next, and is everything ready. */
 export function TodayPage({ chalk }: { chalk: boolean }) {
@@ -52,7 +52,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   const [chosenId, setChosenId] = useState<number | null>(null);
   const [sending, setSending] = useState<{ name: string; share: number }[]>([]);
   const [said, setSaid] = useState("");
-  const chooser = useRef<HTMLButtonElement>(null);
+  const chooser = useRef<HTMLInputElement>(null);
   const upload = useUpload();
   const setAway = useSetAway();
   const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats.find(waiting) ?? lesson.seats[0];
@@ -78,6 +78,11 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     const item = event.items.find((one) => one.kind === "file");
     if (item?.kind === "file") send(await item.getFile());
     else setSaid("What was dropped is not a file. Drop a video file from the phone or the camera.");
+  };
+  const choose = (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = ""; // the same file may be chosen again
+    if (file) send(file);
   };
   const mark = (away: "" | "not_here" | "not_today") => {
     if (!seat) return;
@@ -110,9 +115,8 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
           <Next aria-label="On the chair next">
             <OnTheChair seat={seat} lastTime={today.last_time[String(seat.student.id)]} chalk={chalk} />
             <Actions>
-              <FileTrigger acceptedFileTypes={CLIPS} onSelect={(files) => files?.[0] && send(files[0])}>
-                <Action main large letter="F" isDisabled={!mayFilm} ref={chooser}>Add {firstName(seat.student.name)}'s clip</Action>
-              </FileTrigger>
+              <Action main large letter="F" isDisabled={!mayFilm} onPress={() => chooser.current?.click()}>Add {firstName(seat.student.name)}'s clip</Action>
+              <input ref={chooser} type="file" accept={CLIPS} hidden aria-hidden tabIndex={-1} onChange={choose} />
               <Action large letter="N" onPress={() => mark("not_here")}>{seat.away === "not_here" ? "Here after all" : "Not here"}</Action>
               <Action large letter="T" onPress={() => mark("not_today")}>{seat.away === "not_today" ? "Today after all" : "Not today"}</Action>
             </Actions>

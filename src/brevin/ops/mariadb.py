@@ -10,6 +10,7 @@ from pathlib import Path
 
 import pymysql
 
+from brevin.ops.children import spawn
 from brevin.ops.settings import Settings
 
 SCHEMAS = ("brevin", "brevin_queue")
@@ -38,7 +39,7 @@ class MariaDb:
         if not (self.folder / "mysql").exists():
             self._install()
         self.port = free_port()
-        self.process = subprocess.Popen(self._command(), stdout=subprocess.DEVNULL, stderr=self.log.open("ab"), start_new_session=True)
+        self.process = spawn(self._command(), self.log)
         self._wait()
         self._secure()
 

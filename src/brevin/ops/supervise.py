@@ -5,6 +5,7 @@ import fcntl
 import os
 import shutil
 import signal
+import socket
 import ssl
 import subprocess
 import sys
@@ -19,12 +20,14 @@ from typing import IO
 from brevin.jobs.queue import put_back, queue_on
 from brevin.ops import demo
 from brevin.ops import settings as known
+from brevin.ops.children import spawn
 from brevin.ops.mariadb import DatabaseTrouble, MariaDb
 from brevin.ops.settings import ROOT, Settings
 from brevin.store import database, takes
 
 ANSWERS_WITHIN_S = 30.0
 ENDS_WITHIN_S = 6.0
+PORT_FREE_WITHIN_S = 5.0  # a killed run's server needs a moment to end
 
 
 class Stop(Exception):
@@ -98,6 +101,7 @@ class Running:
 
     def up(self) -> None:
         """Everything in order; prints the address once the page answers."""
+        self._claim_port()
         self._sweep()
         self.mariadb.start()
         database.connect(socket=str(self.settings.socket), password=self.settings.values["db_password"])
@@ -112,6 +116,20 @@ class Running:
         self._run("web", self._web())
         self._wait_for_page()
         self._say()
+
+    def _claim_port(self) -> None:
+        """Raises OSError where another program holds the port: its page must not be taken for ours. A moment's patience for one that is ending."""
+        until = time.monotonic() + PORT_FREE_WITHIN_S
+        while True:
+            with socket.socket() as probe:
+                probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+                try:
+                    probe.bind(("0.0.0.0" if self.lan else "127.0.0.1", self.port))  # noqa: S104
+                    return
+                except OSError as why:
+                    if time.monotonic() > until:
+                        raise OSError(f"port {self.port} is in use by another program; choose another with --port") from why
+            time.sleep(0.2)
 
     def _sweep(self) -> None:
         """Files that an interrupted upload or copy left."""
@@ -133,13 +151,11 @@ class Running:
         return command
 
     def _run(self, name: str, command: list[str]) -> None:
-        log = (self.settings.data / "logs" / f"{name}.log").open("ab")
         environment = os.environ | {
             "BREVIN_DATA": str(self.settings.data), "PYTHONPATH": str(ROOT / "src"), "BREVIN_HTTPS": "1" if self.lan else "0",
             "GLOG_minloglevel": "2", "TF_CPP_MIN_LOG_LEVEL": "2",
         }  # fmt: skip
-        process = subprocess.Popen(command, stdout=log, stderr=log, env=environment, start_new_session=True, cwd=ROOT)
-        self.processes.append((name, process))
+        self.processes.append((name, spawn(command, self.settings.data / "logs" / f"{name}.log", environment=environment)))
 
     def _wait_for_page(self) -> None:
         until = time.monotonic() + ANSWERS_WITHIN_S

@@ -67,7 +67,7 @@ def test_a_file_that_is_no_clip_is_refused_in_words_and_the_next_one_works(insid
 
 def test_by_keyboard_alone(page: Page) -> None:
     choosers = []
-    page.on("filechooser", choosers.append)  # listened for from the start: the browser is told without waiting for its answer
+    page.on("filechooser", lambda chooser: choosers.append(chooser))  # listened for from the start: the browser is told without waiting for its answer
     expect(page.get_by_label("Name")).to_be_focused()
     page.keyboard.type("teacher")
     page.keyboard.press("Tab")

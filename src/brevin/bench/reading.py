@@ -6,6 +6,7 @@ import sys
 import tempfile
 import threading
 import time
+from fractions import Fraction
 from pathlib import Path
 
 import av
@@ -39,12 +40,13 @@ def stretched(source: Path, target: Path, *, size: tuple[int, int], length_s: fl
     with av.open(str(target), "w") as out:
         stream = out.add_stream("libx264", rate=RATE_HZ, options={"preset": "veryfast", "b": "4M"})
         stream.width, stream.height, stream.pix_fmt = *size, "yuv420p"
+        stream.codec_context.time_base = Fraction(1, RATE_HZ)
         written, wanted = 0, int(length_s * RATE_HZ)
         while written < wanted:
             with av.open(str(source)) as found:
                 for frame in found.decode(video=0):
                     picture = frame.reformat(width=size[0], height=size[1])
-                    picture.pts, picture.time_base = None, None
+                    picture.pts, picture.time_base = written, Fraction(1, RATE_HZ)
                     out.mux(stream.encode(picture))
                     written += 1
                     if written >= wanted:

@@ -104,6 +104,14 @@ def test_a_4k_clip_is_read_with_a_word_of_advice(tmp_path: Path) -> None:
     assert report.player is not None and report.scale.trunk_px > 500, "in pixels of the clip, not of the picture worked on"
 
 
+@pytest.mark.parametrize("width", [530, 854])
+def test_any_width_of_picture_is_read(width: int, tmp_path: Path) -> None:
+    """Rows that are not aligned once ended the whole program."""
+    pictures = [p[:, 480 - width // 2 : 480 + width // 2] for p in clips.pictures_of(FOLDER / "seated-chest-high.mp4", 90)]
+    report = report_of(clips.write(tmp_path / "odd.mp4", pictures))
+    assert report.view == "side-right" and report.player is not None
+
+
 def test_progress_grows_to_the_end() -> None:
     said: list[tuple[str, float]] = []
     look(FOLDER / "seated-chest-high.mp4", MODEL, progress=lambda stage, share: said.append((stage, share)))

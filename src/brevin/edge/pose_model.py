@@ -11,6 +11,7 @@ from brevin.core.track import Body
 
 os.environ.setdefault("GLOG_minloglevel", "2")  # the network's own chatter says nothing to a person
 
+ALIGNED_PX = 16  # the network's runtime ends the whole program on a mask whose rows are not so aligned
 MOST_PEOPLE = 3  # enough to know that there are others
 
 
@@ -44,8 +45,9 @@ class PoseModel:
         """Everyone in one picture. rgb: [height, width, 3]."""
         import mediapipe
 
-        found = self._landmarker.detect(mediapipe.Image(image_format=mediapipe.ImageFormat.SRGB, data=rgb))
-        size = np.array([rgb.shape[1], rgb.shape[0]], float)
+        padded = np.pad(rgb, ((0, 0), (0, -rgb.shape[1] % ALIGNED_PX), (0, 0)), mode="edge")
+        found = self._landmarker.detect(mediapipe.Image(image_format=mediapipe.ImageFormat.SRGB, data=padded))
+        size = np.array([padded.shape[1], padded.shape[0]], float)
         bodies = tuple(
             Body(
                 points_px=np.array([[p.x, p.y] for p in points]) * size,
@@ -54,5 +56,5 @@ class PoseModel:
             )
             for points, world in zip(found.pose_landmarks, found.pose_world_landmarks, strict=True)
         )
-        masks = tuple(np.array(m.numpy_view()).squeeze() for m in (found.segmentation_masks or ())) if with_masks else ()
+        masks = tuple(np.array(m.numpy_view()).squeeze()[:, : rgb.shape[1]] for m in (found.segmentation_masks or ())) if with_masks else ()
         return Seen(bodies=bodies, masks=masks)

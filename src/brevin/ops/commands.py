@@ -32,7 +32,7 @@ def add_to(jobs: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
     check = jobs.add_parser("check", help="settings with their source, parts of the installation, files against the database", parents=[data])
     check.set_defaults(run=_check)
     bench = jobs.add_parser("bench", help="one figure set, measured on this machine")
-    bench.add_argument("name", help="reading, take-page")
+    bench.add_argument("name", help="accuracy, reading, take-page")
     bench.add_argument("--json", action="store_true")
     bench.set_defaults(run=_bench)
 

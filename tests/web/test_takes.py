@@ -44,6 +44,7 @@ def test_what_is_no_clip_is_refused_in_one_sentence_and_kept_on_record_without_a
     assert list(store.clips.iterdir()) == [] and sent == []
     [kept] = takes.latest(5)
     assert (kept.state, kept.reason_code, kept.reason_text, kept.clip) == ("failed", code, answer.json["message"], None)
+    assert page("POST", f"/api/takes/{kept.id}/read-again").json["code"] == "not_there", "there is nothing to read again"
 
 
 def test_sound_without_picture_is_refused(page, student, store, tmp_path) -> None:

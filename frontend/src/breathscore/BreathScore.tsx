@@ -61,7 +61,7 @@ function Bars({ layout }: { layout: Layout }) {
   const firstBar = layout.beats.find((beat) => beat.bar);
   return (
     <g>
-      {firstBar && firstBar.label === "1" && firstBar.x - layout.left > 54 && <text className="quiet" x={layout.left + 4} y={layout.top - 10}>count-in</text>}
+      {firstBar && firstBar.label === "1" && firstBar.x - layout.left > 54 && <text className="quiet" x={layout.left + 12} y={layout.top - 10}>count-in</text>}
       {layout.beats.map((beat) => (
         <line key={beat.x} x1={beat.x} x2={beat.x} y1={layout.top - (beat.bar ? 6 : 0)} y2={beat.bar ? layout.bottom : layout.top + 8} stroke={beat.bar ? colour("soft") : colour("hair")} strokeWidth="1" />
       ))}

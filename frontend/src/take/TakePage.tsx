@@ -63,7 +63,7 @@ function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
   const reads = take.state === "queued" || take.state === "reading";
   useKeys("Take", [
     ...keys,
-    { key: "r", does: "read again", run: () => again.mutate(), off: reads },
+    { key: "r", does: "read again", run: () => again.mutate(), off: reads || !take.clip },
     { key: "x", does: "delete this take", run: () => setAsking(true) },
   ]);
   return (
@@ -71,7 +71,7 @@ function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
       <h1>{take.student.name}</h1>
       <p>{instrumentWords(take.instrument)} · {take.card ? `counted breathing ${cardWords(take.card)}` : "without a count"} · try {take.try_number}</p>
       <div>
-        <Action letter="R" isDisabled={reads} onPress={() => again.mutate()}>{reads ? `${take.stage} ${Math.round(100 * take.progress)} %` : "Read again"}</Action>
+        <Action letter="R" isDisabled={reads || !take.clip} onPress={() => again.mutate()}>{reads ? `${take.stage} ${Math.round(100 * take.progress)} %` : "Read again"}</Action>
         <Action letter="X" onPress={() => setAsking(true)}>Delete</Action>
         <Action main letter="H" onPress={() => go("/")}>Next student</Action>
       </div>

@@ -161,8 +161,9 @@ def free_leases() -> None:
 
 
 def read_again(take_id: str) -> TakeRecord:
-    """Put a take back to be read once more. Raises NotThere."""
-    take_record(take_id)
+    """Put a take back to be read once more. Raises NotThere, also where it has no clip."""
+    if take_record(take_id).clip is None:
+        raise NotThere(take_id)
     with db.connection_context():
         Take.update(state="queued", stage="waiting", progress=0.0, attempts=0, lease_token="", reason_code="", reason_text="").where(
             (Take.id == take_id) & (Take.state.in_(["read", "failed"]))

@@ -12,6 +12,7 @@ from brevin.core.verdict.words import CRITERIA
 STATES = ("steady", "watch", "work", "unreadable")
 NORMAL_90 = 1.645
 JUST_ABOUT = "just about"
+TOGETHER_S = 0.1  # of chest lag: below it nobody sees an order
 WELL_DONE = "Just like that. Once more, the same way."
 
 
@@ -185,7 +186,7 @@ def _facts(key: str, breath: Breath, asked: Asked) -> dict[str, str]:
     lag = breath.chest_lag_s
     facts = {
         "total": f"{total:.1f}",
-        "lag": "" if lag is None else f"The chest was half full {abs(lag):.1f} s {'after' if lag >= 0 else 'before'} it.",
+        "lag": _lag_words(lag),
     }
     if card is not None:
         asked_beats = card.exhale_beats if key == "exhale_counts" else card.inhale_beats
@@ -193,3 +194,12 @@ def _facts(key: str, breath: Breath, asked: Asked) -> dict[str, str]:
     if key == "pause" and card is not None and breath.pause_beats is not None:
         facts["value"] = f"{max(breath.pause_beats - card.pause_beats, 0.0):.1f}"
     return facts
+
+
+def _lag_words(lag_s: float | None) -> str:
+    """Which of the two was half full first, said plainly; a tenth of a second apart is together."""
+    if lag_s is None:
+        return ""
+    if abs(lag_s) < TOGETHER_S:
+        return "Belly and chest were half full together."
+    return f"The chest was half full {abs(lag_s):.1f} s {'after' if lag_s > 0 else 'before'} it."

@@ -65,7 +65,7 @@ def traces(sighting: Sighting) -> Traces:
     front_view = sighting.view == "front"
     abdomen, chest = (None, None) if front_view else _regions(sighting, rigid)
     shoulder = _shoulder(sighting.points, rigid, sighting.arms_pct, both=front_view)
-    width = _width(sighting.front, sighting.back)
+    width = _width(sighting.front, sighting.back) if front_view else np.zeros(len(sighting.t_s))
 
     def trace(found: "_Region | None") -> Floats:
         return np.zeros(len(grid_s)) if found is None else _settled(sighting.t_s, found.values, grid_s)

@@ -1,0 +1,103 @@
+"""Numbers of a breath on drawn traces, where the answer is seen by eye."""
+
+import numpy as np
+import pytest
+
+from brevin.core import filters
+from brevin.core.breath.breaths import BreathTurns
+from brevin.core.breath.measures import cycle_index, measured
+from brevin.core.breath.turns import Turn
+from brevin.core.kinematics.trunk import Traces
+from brevin.core.music.clicks import NO_BEATS, Beats
+from brevin.core.plan.card import parse
+from brevin.core.verdict.profile import MethodProfile
+
+T = np.arange(0, 20, 1 / filters.GRID_HZ)
+CARD = parse("4-1-5@60x2")
+BEATS = Beats(60.0, 4.0, "clicks", 0.002)
+RULES = MethodProfile()
+
+
+def ramp(start: float, end: float, leave: float, rest: float, size: float) -> np.ndarray:
+    """Up from start to end, flat, down from leave to rest."""
+    return size * (np.clip((T - start) / (end - start), 0, 1) - np.clip((T - leave) / (rest - leave), 0, 1))
+
+
+def traces(abdomen: np.ndarray, chest: np.ndarray, shoulder: np.ndarray | None = None) -> Traces:
+    names = ("abdomen", "chest", "shoulder")
+    return Traces(
+        T, abdomen, chest, np.zeros(len(T)) if shoulder is None else shoulder, np.zeros(len(T)), np.ones(len(T)),
+        dict.fromkeys(names, 0.01), dict.fromkeys(names, 0.05), dict.fromkeys(names, True), 0.1,
+    )  # fmt: skip
+
+
+def turns(start: float, end: float, leave: float, rest: float, half: dict[str, float] | None = None) -> BreathTurns:
+    return BreathTurns(*(Turn(t, 0.05) for t in (start, end, leave, rest)), half_s=half or {"abdomen": 0.5 * (start + end), "chest": 0.5 * (start + end)})
+
+
+def breath(abdomen, chest, shoulder=None, *, at=(4.0, 8.0, 9.0, 14.0), following=None, beats=BEATS, card=CARD, half=None):
+    return measured(turns(*at, half), following, traces(abdomen, chest, shoulder), beats, card, RULES)
+
+
+EVEN = ramp(4, 8, 9, 14, 3.0)
+
+
+def test_lengths_are_read_off_the_turns_in_beats() -> None:
+    found = breath(EVEN, 0.5 * EVEN, following=turns(15.0, 18.0, 18.0, 19.5))
+    assert (found.inhale_beats, found.pause_beats, found.exhale_beats, found.empty_beats) == pytest.approx((4, 1, 5, 1))
+    assert (found.inhale_offset_beats, found.exhale_offset_beats, found.card_index) == pytest.approx((0, 0, 0))
+
+
+def test_amplitudes_share_and_rise_are_levels_before_and_after() -> None:
+    found = breath(EVEN, 0.5 * EVEN, 0.1 * EVEN)
+    assert (found.abdomen_amp, found.chest_amp, found.shoulder_rise) == pytest.approx((3.0, 1.5, 0.3), abs=0.02)
+    assert found.abdominal_share == pytest.approx(2 / 3, abs=0.01) and found.pattern == "low_then_wide"
+
+
+def test_an_even_fill_is_even_and_full_at_nine_tenths_of_its_time() -> None:
+    found = breath(EVEN, EVEN)
+    assert found.intake_unevenness < 0.02 and found.full_at_beat == pytest.approx(3.6, abs=0.05)
+    assert found.exhale_shape == "even" and found.exhale_unevenness < 0.02
+
+
+def test_a_gulp_is_full_early_and_uneven() -> None:
+    gulp = ramp(4, 5, 9, 14, 3.0)
+    found = breath(gulp, gulp)
+    assert found.full_at_beat == pytest.approx(0.9, abs=0.05) and found.intake_unevenness == pytest.approx(0.75, abs=0.02)
+
+
+@pytest.mark.parametrize(("delay_s", "sign"), [(0.8, 1), (-0.8, -1)])
+def test_lag_has_the_sign_of_the_one_that_comes_later(delay_s: float, sign: int) -> None:
+    late = ramp(4 + max(delay_s, 0), 8, 9, 14, 2.0)
+    found = breath(EVEN, late, half={"abdomen": 6.0, "chest": 6.0 + delay_s})
+    assert np.sign(found.chest_lag_s) == sign and found.chest_lag_s == pytest.approx(delay_s)
+
+
+def test_the_loop_of_chest_and_belly_is_shut_together_and_open_apart() -> None:
+    together = breath(EVEN, EVEN).phase_angle_deg
+    opposed = breath(-EVEN, EVEN).phase_angle_deg
+    apart = breath(EVEN, ramp(5.5, 8, 10.5, 14, 3.0)).phase_angle_deg
+    assert together == pytest.approx(0, abs=3) and opposed == pytest.approx(180, abs=3) and 15 < apart < 90
+
+
+def test_opposite_movements_have_no_share_and_are_named() -> None:
+    found = breath(-0.8 * EVEN, EVEN)
+    assert found.abdominal_share is None and found.pattern == "paradoxical"
+
+
+def test_without_beats_seconds_stay_and_beats_are_none() -> None:
+    found = breath(EVEN, EVEN, beats=NO_BEATS)
+    assert found.inhale_start_s == 4.0 and found.abdomen_amp is not None
+    assert found.inhale_beats is None and found.full_at_beat is None and found.inhale_offset_beats is None and found.card_index is None
+
+
+@pytest.mark.parametrize(("start_s", "index"), [(4.0, 0), (5.5, 0), (14.0, 1), (13.2, 1), (24.5, None), (-3.0, None)])
+def test_a_breath_belongs_to_the_nearest_of_the_cards_breaths(start_s: float, index: int | None) -> None:
+    assert cycle_index(turns(start_s, start_s + 3, start_s + 4, start_s + 8), BEATS, CARD) == index
+
+
+def test_every_value_and_its_interval_are_there_or_missing_together() -> None:
+    for found in (breath(EVEN, EVEN), breath(EVEN, 0 * EVEN), breath(EVEN, EVEN, beats=NO_BEATS, card=None)):
+        for key, half in found.uncertainty.items():
+            assert (getattr(found, key) is None) == (half is None), key
+            assert half is None or half > 0

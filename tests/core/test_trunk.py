@@ -1,0 +1,158 @@
+"""From followed outline and texture to traces, on sightings whose truth is planted."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from brevin.core import filters
+from brevin.core.kinematics import profile, trunk
+from brevin.core.synth import Cycle
+from brevin.core.track import Points, Strips
+from tests.core.made import HIGH, LOW, sighting
+
+
+def gain(trace: np.ndarray, truth: np.ndarray, t_s: np.ndarray, at_s: np.ndarray) -> float:
+    """Size of a trace over that of the planted signal."""
+    wanted = np.interp(t_s, at_s, truth)
+    wanted, got = wanted - wanted.mean(), trace - trace.mean()
+    return float(got @ wanted / (wanted @ wanted))
+
+
+@settings(max_examples=10, deadline=None)
+@given(st.floats(1.0, 4.0), st.floats(1.0, 3.0), st.integers(0, 99))
+def test_each_region_comes_back_at_its_size(abdomen: float, chest: float, seed: int) -> None:
+    made, planted, _ = sighting("4-0-4@72x2", [Cycle(abdomen, chest, 1.0)] * 2, seed=seed)
+    found = trunk.traces(made)
+    for name in ("abdomen", "chest", "shoulder"):
+        assert gain(getattr(found, name), getattr(planted, name), found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.08)
+    assert found.seen == {"abdomen": True, "chest": True, "shoulder": True}
+    assert found.model["chest"] < 0.1, "the outline is free: the profile is hardly needed"
+
+
+@settings(max_examples=10, deadline=None)
+@given(st.floats(0.0, 4.0), st.floats(-0.03, 0.03), st.integers(0, 99))
+def test_what_moves_as_one_body_is_taken_away(shift: float, turn: float, seed: int) -> None:
+    made, planted, _ = sighting(sway_pct=0.0, seed=seed)
+    wave = np.sin(2 * np.pi * 0.17 * made.t_s)
+    moved = replace(
+        made,
+        front=_carried(made.front, wave, shift, turn, outward=1),
+        back=_carried(made.back, wave, shift, turn, outward=-1),
+        points=_shifted(made.points, wave, shift, turn),
+    )
+    still, carried = trunk.traces(made), trunk.traces(moved)
+    assert np.abs(carried.abdomen - still.abdomen).max() < 0.12
+    assert np.abs(carried.chest - still.chest).max() < 0.12
+    rigid = trunk.rigid_motion(moved.back, moved.points)
+    assert np.std(rigid.forward_pct - shift * wave) < 0.1
+
+
+def _carried(strips: Strips, wave: np.ndarray, shift: float, turn: float, *, outward: int) -> Strips:
+    rigid = shift * wave[:, None] + 100 * turn * wave[:, None] * strips.up_pct[None] / 100
+    return replace(strips, travel_pct=strips.travel_pct + outward * rigid)
+
+
+def _shifted(points: Points, wave: np.ndarray, shift: float, turn: float) -> Points:
+    move = points.move_pct.copy()
+    move[:, :, 0] += shift * wave[:, None] + 100 * turn * wave[:, None] * points.at_pct[None, :, 1] / 100
+    move[:, :, 1] -= 100 * turn * wave[:, None] * points.at_pct[None, :, 0] / 100
+    return replace(points, move_pct=move)
+
+
+def test_an_arm_before_the_chest_is_not_taken_for_it() -> None:
+    """Strips over an arm stand still and far out: they are neither the chest nor a reason to halve it."""
+    made, planted, _ = sighting()
+    edge, travel = made.front.edge_pct.copy(), made.front.travel_pct.copy()
+    arm = (made.front.up_pct > 62) & (made.front.up_pct < 74)
+    edge[arm], travel[:, arm] = 28.0, 0.0
+    found = trunk.traces(replace(made, front=replace(made.front, edge_pct=edge, travel_pct=travel)))
+    assert gain(found.chest, planted.chest, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.1)
+
+
+def test_strips_with_an_arm_across_or_alone_between_arms_are_not_free() -> None:
+    made, _, _ = sighting()
+    across = np.array([[[0.0, 98.0], [40.0, 66.0]]])
+    free = trunk.free_outline(made.front, across)
+    crossing = np.abs(made.front.up_pct - 84) < 2
+    assert free[(made.front.up_pct > 6) & (made.front.up_pct < 60)].all() and not free[crossing].any()
+    lone = replace(made.front, misfit=np.where((made.front.up_pct == 30.0)[None], 0.1, np.where(made.front.up_pct < 60, 0.9, 0.1)))
+    assert not trunk.free_outline(lone, np.zeros((0, 2, 2)))[made.front.up_pct == 30.0].any()
+
+
+def test_the_flank_alone_gives_a_chest_with_a_wider_interval() -> None:
+    made, planted, _ = sighting(chest_hidden=True)
+    random = np.random.default_rng(3)
+    places = np.array([(x, y) for x in (2.0, 6.0, 10.0, 13.0) for y in (58.0, 64.0, 70.0, 76.0)])
+    share = profile.chest_share(places[:, 1]) * profile.depth_share(places[:, 0], front_pct=18.0)
+    move = np.zeros((len(made.t_s), len(places), 2))
+    move[:, :, 0] = planted.chest[:, None] * share + made.front.travel_pct[:, :1] * 0 + 0.02 * random.normal(size=(len(made.t_s), len(places)))
+    sway = trunk.rigid_motion(made.back, made.points).forward_pct
+    move[:, :, 0] += sway[:, None]
+    points = Points(
+        np.concatenate([made.points.at_pct, places]), np.concatenate([made.points.move_pct, move], axis=1),
+        np.concatenate([made.points.error, np.full(move.shape[:2], 2.0)], axis=1), np.ones(len(made.points.at_pct) + len(places), bool),
+    )  # fmt: skip
+    found = trunk.traces(replace(made, points=points))
+    assert found.seen["chest"] and gain(found.chest, planted.chest, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.15)
+    assert found.model["chest"] >= trunk.MODEL_ERROR_FLANK
+
+
+def test_places_that_do_not_agree_are_no_chest() -> None:
+    made, _, _ = sighting(chest_hidden=True)
+    random = np.random.default_rng(3)
+    places = np.array([(x, y) for x in (4.0, 9.0, 13.0) for y in (60.0, 70.0, 78.0)])
+    walks = filters.smooth(random.normal(size=(len(made.t_s), len(places))), sigma_s=0.8) * 6
+    move = np.stack([walks, np.zeros_like(walks)], axis=-1)
+    points = Points(
+        np.concatenate([made.points.at_pct, places]), np.concatenate([made.points.move_pct, move], axis=1),
+        np.concatenate([made.points.error, np.full(walks.shape, 2.0)], axis=1), np.ones(len(made.points.at_pct) + len(places), bool),
+    )  # fmt: skip
+    assert not trunk.traces(replace(made, points=points)).seen["chest"]
+
+
+def test_a_front_view_has_shoulders_and_width_only() -> None:
+    made, planted, _ = sighting(view="front", cycles=[HIGH] * 3)
+    found = trunk.traces(made)
+    assert found.seen == {"abdomen": False, "chest": False, "shoulder": True}
+    assert gain(found.shoulder, planted.shoulder, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.1)
+
+
+@given(st.floats(-40, 140))
+def test_shares_of_the_profile_lie_between_nothing_and_all(height: float) -> None:
+    at = np.array([height])
+    assert 0 <= profile.abdomen_share(at)[0] <= 1 and 0 <= profile.chest_share(at)[0] <= 1
+    assert 0 <= profile.depth_share(at, front_pct=18.0)[0] <= 1
+
+
+@given(st.integers(0, 500), st.floats(0.01, 2.0))
+@settings(max_examples=25, deadline=None)
+def test_noise_is_estimated_from_noise_and_not_from_movement(seed: int, size: float) -> None:
+    t = np.arange(0, 40, 1 / filters.GRID_HZ)
+    noise = size * np.random.default_rng(seed).normal(size=len(t))
+    assert filters.noise_of(noise) == pytest.approx(size, rel=0.15)
+    assert filters.noise_of(noise + 5 * np.sin(2 * np.pi * 0.1 * t)) == pytest.approx(size, rel=0.15, abs=0.01)
+
+
+def test_smoothing_moves_no_turn_and_keeps_level() -> None:
+    t = np.arange(0, 8, 1 / filters.GRID_HZ)
+    step = (t > 4).astype(float)
+    smooth = filters.smooth(step)
+    assert np.interp(0.5, smooth, t) == pytest.approx(4.0, abs=0.05) and smooth[0] == 0 and smooth[-1] == pytest.approx(1)
+    assert filters.spread(np.zeros(0)) == 0.0
+
+
+def test_uneven_times_come_onto_the_even_grid() -> None:
+    t = np.cumsum(np.random.default_rng(1).uniform(0.01, 0.08, 400))
+    grid = filters.uniform_times(t)
+    assert np.diff(grid) == pytest.approx(1 / filters.GRID_HZ)
+    both = filters.on_grid(t, np.column_stack([t, -2 * t]), grid)
+    assert both == pytest.approx(np.column_stack([grid, -2 * grid]))
+
+
+def test_low_and_high_breaths_keep_their_order_of_regions() -> None:
+    low, _, _ = sighting(cycles=[LOW] * 3)
+    found = trunk.traces(low)
+    assert found.abdomen.max() > found.chest.max() > found.shoulder.max()

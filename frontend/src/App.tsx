@@ -34,6 +34,7 @@ function Rooms({ who }: { who: string }) {
   useKeys("Everywhere", [
     { key: "h", does: "home: Today", run: () => go("/") },
     { key: "d", does: "light or dark", run: turn },
+    { key: "q", does: "sign out", run: () => signOut.mutate() },
     { key: "?", does: "this list", run: () => undefined },
   ]);
   return (

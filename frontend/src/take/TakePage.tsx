@@ -156,6 +156,8 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     { key: "ArrowRight", shown: "→", does: "next breath", run: () => step(1) },
     { key: "ArrowLeft", shown: "←", does: "breath before", run: () => step(-1) },
     { key: "l", does: "repeat the breath", run: turnLoop },
+    { key: "ArrowDown", shown: "↓", does: "next verdict; enter says why", run: () => focusVerdict(1) },
+    { key: "ArrowUp", shown: "↑", does: "verdict before", run: () => focusVerdict(-1) },
     ...report.breaths.slice(0, 9).map((_, i) => ({ key: String(i + 1), does: `breath ${i + 1}`, run: () => choose(i) })),
   ];
   return (
@@ -211,6 +213,13 @@ function momentWords(report: Report, t_s: number): string {
   const beat = ((t_s - first) * tempo) / 60;
   if (beat < 0) return `count-in · ${seconds}`;
   return `${inside >= 0 ? `breath ${inside + 1}, ` : ""}bar ${Math.floor(beat / 4) + 1}, beat ${(Math.floor(beat) % 4) + 1} · ${seconds}`;
+}
+
+/** Moves the focus along the rows of verdicts. */
+function focusVerdict(by: number) {
+  const rows = [...document.querySelectorAll<HTMLButtonElement>("[data-testid^=verdict-]")];
+  const at = rows.indexOf(document.activeElement as HTMLButtonElement);
+  rows[(at + by + rows.length + (at < 0 && by < 0 ? 1 : 0)) % rows.length]?.focus();
 }
 
 /** The breath a moment belongs to, the later one where two meet; -1 between breaths. */

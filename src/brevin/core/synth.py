@@ -4,7 +4,7 @@ Every region moves inside its own window of the inhale and falls together with t
 breath is. Amplitudes in whatever unit they are given; times in seconds.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -101,8 +101,3 @@ def fallen(x: Floats, shape: str, *, ease: float) -> Floats:
     if shape == "kept back":
         return np.where(x <= 0, 0.0, 0.15 * eased(x / 0.6, ease=ease) + 0.85 * eased((x - 0.55) / 0.45, ease=0.2))
     raise ValueError(f"no exhale shape {shape!r}")
-
-
-def steady(cycle: Cycle, count: int) -> list[Cycle]:
-    """The same breath ``count`` times."""
-    return [replace(cycle) for _ in range(count)]

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brevin.core.track import Floats, Strips
-from brevin.edge.film import BACK_PCT, FRONT_PCT, PX_PER_PCT, column, row
+from brevin.edge.film import BACK_PCT, PX_PER_PCT, column, row
 
 STEP_PCT = 3.0  # one strip every three percent of the trunk's height
 LOWEST_PCT, HIGHEST_PCT = -6.0, 105.0
@@ -117,6 +117,3 @@ def _sample(lines: Floats, places: Floats) -> Floats:
     width = lines.shape[1]
     a, b, c, d = (lines[rows, np.clip(whole + k, 0, width - 1)] for k in (-1, 0, 1, 2))
     return b + 0.5 * part * (c - a + part * (2 * a - 5 * b + 4 * c - d + part * (3 * (b - c) + d - a)))
-
-
-assert HIGHEST_PCT < 128 and FRONT_PCT > 0  # the strips lie inside the film

@@ -12,8 +12,7 @@ from brevin.store.records import ClipRecord
 
 CLIPS = ROOT / "demo" / "clips"
 LOGIN, PASSWORD = "teacher", "first-breath"
-SCHOOL = "Alder Lane School"
-GROUP = "Beginner winds, Wednesday group"
+GROUP = "Alder Lane School, beginner winds"
 
 # name, instrument, note for the set-up, consent on record
 STUDENTS: tuple[tuple[str, str, str, bool], ...] = (

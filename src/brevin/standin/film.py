@@ -1,7 +1,6 @@
 """Films a script: pictures, click track and tone into one MP4, the truth beside it as JSON."""
 
 import json
-from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -127,7 +126,7 @@ def _sound(script: Script, card: CountCard, planted: Signals, length_s: float) -
     for at in np.arange(FIRST_CLICK_S, length_s - 0.05, card.beat_s):
         i = int(at * SOUND_HZ)
         heard[i : i + len(click)] += 0.5 * click
-    if script.tone and script.instrument:
+    if script.tone:  # played by the student, or held for one who only breathes
         for breath in planted.planted:
             on = np.clip((t - breath.exhale_start_s - 0.06) / 0.05, 0, 1) * np.clip((breath.exhale_end_s - t) / 0.08, 0, 1)
             heard += on * sum(a * np.sin(2 * np.pi * 233.1 * k * t) for k, a in ((1, 0.10), (2, 0.05), (3, 0.03)))
@@ -206,8 +205,3 @@ def _cycle(index: int, breath: Any, card: CountCard, first_s: float) -> dict[str
         "chest_lag_t50_s": breath.half_s["chest"] - breath.half_s["abdomen"],
         "abdominal_share": a / (a + c),
     }  # fmt: skip
-
-
-def shorten(script: Script, cycles: int) -> Script:
-    """The same script with fewer breaths."""
-    return replace(script, cycles=script.cycles[:cycles])

@@ -118,12 +118,5 @@ class NewTake(BaseModel):
     file_name: str = Field(default="clip", max_length=160)
 
 
-class Problem(BaseModel):
-    """Every refusal: a code for programs, a sentence that says what to do for people."""
-
-    code: str
-    message: str
-
-
 class Done(BaseModel):
     done: bool

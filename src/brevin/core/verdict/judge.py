@@ -9,7 +9,6 @@ from brevin.core.report import Breath, Mark, Posture, Reason, Verdict
 from brevin.core.verdict.criteria import BREATH, POSTURE, SAID_ONCE, Asked, Band, BreathCriterion, PostureCriterion, posture_value
 from brevin.core.verdict.words import CRITERIA
 
-STATES = ("steady", "watch", "work", "unreadable")
 NORMAL_90 = 1.645
 JUST_ABOUT = "just about"
 TOGETHER_S = 0.1  # of chest lag: below it nobody sees an order

@@ -1,0 +1,97 @@
+"""What a teacher sees when things are not as they should be."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import clip
+from tests.browser.test_main_path import READ_MS, drop, newest
+
+
+def all_read(page: Page) -> None:
+    page.wait_for_function(
+        "() => document.querySelector('[data-state=read]') && !document.querySelector('[data-state=reading], [data-state=queued]')", timeout=READ_MS
+    )
+
+
+def test_a_wrong_password_says_so_and_keeps_the_name(page: Page) -> None:
+    page.get_by_label("Name").fill("teacher")
+    page.get_by_label("Password").fill("wrong")
+    page.get_by_role("button", name="Sign in").click()
+    expect(page.get_by_role("alert")).to_contain_text("not right")
+    expect(page.get_by_label("Name")).to_have_value("teacher")
+
+
+def test_signing_out_leaves_nothing_on_the_page(inside: Page) -> None:
+    name = inside.get_by_role("heading", level=2).first.inner_text()
+    inside.get_by_role("button", name=re.compile("Sign out")).click()
+    expect(inside.get_by_label("Password")).to_be_visible()
+    expect(inside.get_by_text(name)).to_have_count(0)
+    inside.go_back()
+    expect(inside.get_by_text(name)).to_have_count(0)
+
+
+def test_a_reading_goes_on_while_the_page_is_closed(inside: Page) -> None:
+    inside.get_by_role("button", name=re.compile("^Kwaku Asantewa")).click()
+    drop(inside, clip("seated-low-then-wide.mp4"))
+    expect(newest(inside)).to_contain_text("Kwaku Asantewa")
+    newest(inside).click()
+    expect(inside.get_by_text(re.compile(r"Waiting to be read|\d+ %")).first).to_be_visible()
+    address = inside.url
+    inside.goto("about:blank")
+    inside.wait_for_timeout(3000)
+    inside.goto(address)
+    expect(inside.get_by_test_id("breath-score")).to_be_visible(timeout=READ_MS)
+    expect(inside.get_by_test_id("verdict-abdomen_leads")).to_contain_text("low first")
+    # the reading came in while the page was open elsewhere: Today has it without being asked
+    inside.keyboard.press("h")
+    expect(inside.get_by_role("button", name="Kwaku Asantewa, read")).to_be_visible()
+
+
+def test_the_front_view_says_what_to_do_and_still_shows_its_shoulders(inside: Page) -> None:
+    all_read(inside)
+    inside.get_by_test_id("take-row").filter(has_text="Mirembe").first.click()
+    expect(inside.get_by_text("film from the side")).to_be_visible()
+    expect(inside.get_by_test_id("unreadable")).to_contain_text("abdomen leads")
+    expect(inside.get_by_test_id("verdict-shoulder_tilt")).to_be_visible()
+    expect(inside.get_by_test_id("breath-score").get_by_text("not readable here")).to_have_count(2)
+
+
+def test_why_opens_with_limits_and_goes_to_the_evidence(inside: Page) -> None:
+    all_read(inside)
+    inside.get_by_test_id("take-row").filter(has_text="Noor").first.click()
+    inside.wait_for_function("() => document.querySelector('video')?.readyState >= 1")
+    before = inside.evaluate("document.querySelector('video').currentTime")
+    inside.get_by_test_id("verdict-shoulders_still").click()
+    expect(inside.get_by_text(re.compile("The shoulders rose"))).to_be_visible()
+    expect(inside.get_by_text(re.compile("work on this above"))).to_be_visible()
+    inside.wait_for_function(f"() => Math.abs(document.querySelector('video').currentTime - {before}) > 1")
+    expect(inside.get_by_test_id("breath-numbers")).to_be_visible()
+
+
+def test_the_breath_repeats_while_it_plays(inside: Page) -> None:
+    all_read(inside)
+    inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
+    inside.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
+    report = inside.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
+    first = report["breaths"][0]
+    inside.keyboard.press("1")
+    inside.keyboard.press("l")
+    inside.evaluate(f"() => {{ document.querySelector('video').currentTime = {first['exhale_end_s'] - 0.2}; }}")
+    inside.keyboard.press(" ")
+    inside.wait_for_function(f"() => document.querySelector('video').currentTime < {first['inhale_start_s'] + 1.5}")
+    inside.keyboard.press(" ")
+    assert inside.evaluate("document.querySelector('video').paused")
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])
+def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int) -> None:
+    all_read(inside)
+    inside.set_viewport_size({"width": width, "height": height})
+    assert inside.evaluate("document.documentElement.scrollWidth") <= width
+    target = inside.get_by_role("button", name=re.compile("^Add ")).bounding_box()
+    assert target and target["height"] >= 56, "in class a finger finds it"
+    inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
+    inside.get_by_test_id("breath-score").wait_for()
+    assert inside.evaluate("document.documentElement.scrollWidth") <= width

@@ -1,0 +1,31 @@
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from brevin.core.kinematics.posture import inclination_deg, posture, shoulder_tilt_deg
+from brevin.core.pose import landmarks as lm
+from tests.core.made import body, player, sighting
+
+
+@given(st.floats(-30, 40), st.sampled_from(["side-left", "side-right"]))
+def test_lean_is_an_angle_toward_the_face(lean_deg: float, view: str) -> None:
+    assert inclination_deg(body(view=view, lean_deg=lean_deg), player(1, view=view)) == pytest.approx(lean_deg, abs=0.1)
+
+
+@given(st.floats(-20, 20), st.floats(0.5, 3.0))
+def test_shoulder_tilt_is_free_of_size(tilt_deg: float, size: float) -> None:
+    seen = body(view="front", trunk_px=100 * size)
+    across = seen.points_px[lm.SHOULDER_L] - seen.points_px[lm.SHOULDER_R]
+    seen.points_px[lm.SHOULDER_L, 1] -= abs(across[0]) * np.tan(np.radians(tilt_deg))
+    assert shoulder_tilt_deg(seen) == pytest.approx(tilt_deg, abs=0.1)
+
+
+def test_each_view_gives_what_it_can_serve() -> None:
+    side = posture(sighting()[0])
+    front = posture(sighting(view="front")[0])
+    lying = posture(sighting(position="lying")[0])
+    assert side.trunk_inclination_deg and side.shoulder_tilt_deg is None
+    assert front.shoulder_tilt_deg and front.trunk_inclination_deg is None
+    assert lying.trunk_inclination_deg is None
+    assert side.trunk_inclination_deg.n > 10 and side.trunk_inclination_deg.uncertainty > 0

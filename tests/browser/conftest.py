@@ -7,6 +7,7 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
@@ -52,29 +53,45 @@ def browser() -> Iterator:
         running.close()
 
 
-@pytest.fixture
-def page(browser, address: str) -> Iterator[Page]:
-    """A fresh page at the door; errors of the page fail the test."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800})
-    opened = context.new_page()
+@contextmanager
+def opened(browser, address: str, **context) -> Iterator[Page]:
+    """A page in a context of its own; errors of the page fail the test."""
+    held = browser.new_context(viewport={"width": 1280, "height": 800}, **context)
+    shown = held.new_page()
     troubles: list[str] = []
-    opened.on("pageerror", lambda error: troubles.append(str(error)))
-    opened.on("console", lambda m: troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
-    opened.set_default_timeout(20_000)
-    opened.goto(address)
-    yield opened
-    context.close()
+    shown.on("pageerror", lambda error: troubles.append(str(error)))
+    shown.on("console", lambda m: troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
+    shown.set_default_timeout(20_000)
+    shown.goto(address)
+    yield shown
+    held.close()
     assert troubles == []
 
 
 @pytest.fixture
-def inside(page: Page) -> Page:
-    """The same, signed in."""
-    page.get_by_label("Name").fill(demo.LOGIN)
-    page.get_by_label("Password").fill(demo.PASSWORD)
-    page.get_by_role("button", name="Sign in").click()
-    page.get_by_role("heading", name="Just read").wait_for()
-    return page
+def page(browser, address: str) -> Iterator[Page]:
+    """A page at the door."""
+    with opened(browser, address) as shown:
+        yield shown
+
+
+@pytest.fixture(scope="session")
+def ticket(browser, address: str) -> dict:
+    """The cookie of a teacher who signed in: once, since tries are counted."""
+    with opened(browser, address) as shown:
+        shown.get_by_label("Name").fill(demo.LOGIN)
+        shown.get_by_label("Password").fill(demo.PASSWORD)
+        shown.get_by_role("button", name="Sign in").click()
+        shown.get_by_role("heading", name="Just read").wait_for()
+        return shown.context.storage_state()
+
+
+@pytest.fixture
+def inside(browser, address: str, ticket: dict) -> Iterator[Page]:
+    """A page of a signed-in teacher, on Today."""
+    with opened(browser, address, storage_state=ticket) as shown:
+        shown.get_by_role("heading", name="Just read").wait_for()
+        yield shown
 
 
 def clip(name: str) -> Path:

@@ -25,8 +25,8 @@ export function useSignOut() {
   return useMutation({
     mutationFn: async () => remembered(body(await client.POST("/api/sign-out"))),
     onSuccess: (me) => {
-      queries.clear();
-      queries.setQueryData(["me"], me);
+      queries.setQueryData(["me"], me); // the door first, then everything that was behind it is forgotten
+      queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "me" });
     },
   });
 }

@@ -21,7 +21,7 @@ const SCORE = { width: 1232, height: 264 };
 
 const Head = styled.div`
   display: flex; align-items: center; gap: 14px; padding: 10px 0 10px; flex-wrap: wrap;
-  h1 { font-size: 25px; font-weight: 800; } p { color: ${colour("soft")}; } div { margin-left: auto; display: flex; gap: 10px; }
+  h1 { font-size: 25px; font-weight: 800; } p { color: ${colour("soft")}; } div { margin-left: auto; display: flex; flex-wrap: wrap; gap: 10px; }
 `;
 const Columns = styled.div`
   display: grid; grid-template-columns: minmax(0, 0.94fr) minmax(0, 1fr); gap: 22px; align-items: start;

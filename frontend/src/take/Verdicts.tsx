@@ -11,6 +11,7 @@ const Row = styled(Button)`
   display: grid; grid-template-columns: 26px minmax(0, 1.25fr) 118px 132px minmax(86px, 0.9fr); align-items: center; gap: 6px; width: 100%; min-height: 31px; padding: 0 2px;
   border: 0; border-bottom: 1px solid ${colour("hair")}; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer;
   &[data-hovered] { background: ${colour("wash")}; }
+  @media (max-width: 620px) { grid-template-columns: 26px minmax(0, 1fr) auto auto; > svg:last-of-type:not(:first-child) { display: none; } }
   .title { font-weight: 650; }
   .value b { font-size: 18px; font-weight: 700; }
   .value { color: ${colour("soft")}; font-size: 14px; b { color: ${colour("ink")}; } }

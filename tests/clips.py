@@ -64,3 +64,14 @@ def pictures_of(path: Path, count: int, *, step: int = 1) -> list[np.ndarray]:
             if len(found) == count:
                 break
     return found
+
+
+def without_sound(source: Path, target: Path) -> Path:
+    """The same pictures, copied as they are coded."""
+    with av.open(str(source)) as found, av.open(str(target), "w") as out:
+        video = out.add_stream_from_template(found.streams.video[0])
+        for packet in found.demux(video=0):
+            if packet.dts is not None:
+                packet.stream = video
+                out.mux(packet)
+    return target

@@ -33,7 +33,7 @@ def settings(data: Path) -> Iterator[Settings]:
     server = MariaDb(found)
     server.start()
     database.connect(socket=str(found.socket), password=found.values["db_password"])
-    assert database.migrate() == ["0001_first"]
+    assert database.migrate() == ["0001_first", "0002_counted"]
     yield found
     server.stop()
 

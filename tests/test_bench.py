@@ -3,8 +3,7 @@ import json
 import pytest
 
 from brevin import bench
-from brevin.bench.accuracy import planted_pattern
-from brevin.bench.reading import stretched
+from brevin.bench.reading import repeated, stretched
 from brevin.edge.video import probe
 from tests.conftest import DEMO_CLIP
 
@@ -32,6 +31,7 @@ def test_the_clip_that_is_timed_has_the_size_rate_and_length_it_says(tmp_path) -
     assert (facts.width_px, facts.height_px, round(facts.frame_rate_hz)) == (1280, 720, 30) and facts.duration_s == pytest.approx(2.0, abs=0.1)
 
 
-def test_planted_amplitudes_are_named_by_the_same_table() -> None:
-    assert planted_pattern({"abdomen": 3.0, "chest": 1.5, "shoulder": 0.3}, {"chest_lag_t50_s": 0.4}) == "low_then_wide"
-    assert planted_pattern({"abdomen": 0.7, "chest": 2.4, "shoulder": 3.0}, {"chest_lag_t50_s": 0.0}) == "chest_high"
+def test_a_long_recording_is_as_long_as_its_parts(tmp_path) -> None:
+    stretched(DEMO_CLIP, tmp_path / "c.mp4", size=(320, 180), length_s=1.0)
+    repeated(tmp_path / "c.mp4", tmp_path / "long.mp4", times=5)
+    assert probe(tmp_path / "long.mp4").duration_s == pytest.approx(5.0, abs=0.1)

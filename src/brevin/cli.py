@@ -50,7 +50,7 @@ def _parser() -> argparse.ArgumentParser:
 
 def _analyse(asked: argparse.Namespace) -> int:
     from brevin.edge.look import look  # loads the networks: only where a clip is read
-    from brevin.ops.models import model_path
+    from brevin.ops.settings import model_path
 
     task = Task(
         card=_card(asked.count),

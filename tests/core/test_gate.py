@@ -39,17 +39,41 @@ def test_a_still_camera_says_nothing_a_moving_one_is_told_and_a_shaking_one_refu
     assert refused.reasons[0].code == "camera_moving" and not refused.readable_for.breath
 
 
+def only(made, kept):
+    """The sighting with only some of its pictures. kept: slice or mask over them."""
+    return replace(
+        made, t_s=made.t_s[kept],
+        front=replace(made.front, travel_pct=made.front.travel_pct[kept], misfit=made.front.misfit[kept]),
+        back=replace(made.back, travel_pct=made.back.travel_pct[kept], misfit=made.back.misfit[kept]),
+        points=replace(made.points, move_pct=made.points.move_pct[kept], error=made.points.error[kept]),
+        picture=replace(made.picture, light=made.picture.light[kept], detail=made.picture.detail[kept], change=made.picture.change[kept]),
+    )  # fmt: skip
+
+
 def test_too_few_pictures_a_second_are_refused() -> None:
     made, _, card = sighting()
-    slow = slice(None, None, 3)
-    thin = replace(
-        made, t_s=made.t_s[slow],
-        front=replace(made.front, travel_pct=made.front.travel_pct[slow], misfit=made.front.misfit[slow]),
-        back=replace(made.back, travel_pct=made.back.travel_pct[slow], misfit=made.back.misfit[slow]),
-        points=replace(made.points, move_pct=made.points.move_pct[slow], error=made.points.error[slow]),
-        picture=replace(made.picture, light=made.picture.light[slow], detail=made.picture.detail[slow], change=made.picture.change[slow]),
-    )  # fmt: skip
-    assert codes(thin, card)[0] == "low_frame_rate"
+    assert codes(only(made, slice(None, None, 3)), card)[0] == "low_frame_rate"
+
+
+def test_a_hole_in_the_pictures_is_told_with_its_place_and_makes_only_its_own_turn_unsure() -> None:
+    made, planted, card = sighting()
+    at = planted.planted[1].exhale_start_s
+    holed = read(only(made, np.abs(made.t_s - at) > 0.4), Task(card=card))
+    told = next(r for r in holed.reasons if r.code == "dropped_frames")
+    assert holed.readable_for.breath and told.from_s == pytest.approx(at - 0.4, abs=0.05) and told.to_s == pytest.approx(at + 0.4, abs=0.05)
+    widths = [b.uncertainty["exhale_start_s"] for b in holed.breaths]
+    assert widths[1] >= 0.8 and max(widths[0], widths[2]) < 0.5
+
+
+def test_a_clip_full_of_holes_is_refused() -> None:
+    made, _, card = sighting()
+    assert codes(only(made, (made.t_s % 2.0) > 0.6), card)[0] == "dropped_frames"
+
+
+def test_single_dropped_pictures_are_no_holes() -> None:
+    made, _, card = sighting()
+    found = codes(only(made, np.arange(len(made.t_s)) % 9 != 4), card)
+    assert "dropped_frames" not in found
 
 
 @pytest.mark.parametrize(("frozen_s", "share"), [(0.5, 0.0), (3.0, 3.0), (10.0, 10.0)])

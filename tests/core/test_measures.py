@@ -5,7 +5,7 @@ import pytest
 
 from brevin.core import filters
 from brevin.core.breath.breaths import BreathTurns
-from brevin.core.breath.measures import cycle_index, measured
+from brevin.core.breath.measures import LAG_NOISE_PCT, Excursion, _lag_half, cycle_index, measured
 from brevin.core.breath.turns import Turn
 from brevin.core.kinematics.trunk import Traces
 from brevin.core.music.clicks import NO_BEATS, Beats
@@ -101,3 +101,22 @@ def test_every_value_and_its_interval_are_there_or_missing_together() -> None:
         for key, half in found.uncertainty.items():
             assert (getattr(found, key) is None) == (half is None), key
             assert half is None or half > 0
+
+
+def test_an_exhale_is_held_against_the_shape_the_school_teaches() -> None:
+    gone = np.expm1(-3 * np.clip((T - 9) / 5, 0, 1)) / np.expm1(-3)
+    falls = 3.0 * (np.clip((T - 4) / 4, 0, 1) - gone)
+    even, free = (
+        measured(turns(4, 8, 9, 14), None, traces(falls, falls), BEATS, CARD, rules) for rules in (RULES, MethodProfile(changed={"even_exhale.release": 3.0}))
+    )
+    assert even.exhale_unevenness > 0.3 and free.exhale_unevenness < 0.05
+
+
+def test_a_lag_is_the_surer_the_quicker_and_the_larger_the_regions_move() -> None:
+    def half(size_pct: float, length_s: float) -> float:
+        turns = BreathTurns(Turn(2.0, 0.1), Turn(2.0 + length_s, 0.1), None, None, {})
+        return _lag_half(Excursion(size_pct, 0.1), Excursion(size_pct, 0.1), turns)
+
+    assert half(3.0, 2.0) < half(1.0, 2.0) and half(3.0, 1.0) < half(3.0, 2.0)
+    assert half(3.0, 2.0) == pytest.approx(1.645 * LAG_NOISE_PCT * 2.0 / 3.0 * 2**0.5)
+    assert half(50.0, 0.3) == 0.04, "no lag is surer than a video frame"

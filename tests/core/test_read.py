@@ -83,6 +83,14 @@ def test_full_too_early_is_one_fault_with_its_mark_on_the_count() -> None:
     assert report.cue["criterion"] == "not_full_early"
 
 
+def test_a_width_that_jumps_from_picture_to_picture_is_no_breathing() -> None:
+    made, _, card = sighting(view="front")
+    assert made.front is not None
+    jumping = made.front.travel_pct + np.random.default_rng(3).normal(0.0, 1.0, len(made.t_s))[:, None]
+    report = read(replace(made, front=replace(made.front, travel_pct=jumping)), Task(card=card))
+    assert report.breaths == [] and report.segments == []
+
+
 def test_the_front_view_gives_timing_and_shoulders_but_no_breath_verdict() -> None:
     report, _ = report_of(view="front")
     assert report.readable and not report.readable_for.breath and report.readable_for.posture
@@ -98,8 +106,8 @@ def test_lying_has_no_verdict_on_share_and_none_on_lean() -> None:
     assert not {"abdomen_leads", "trunk_inclination"} & {v.criterion for v in report.verdicts}
 
 
-def test_without_clicks_nothing_is_judged_against_the_count() -> None:
-    report, _ = report_of(clicks=False)
+def test_without_clicks_two_breaths_are_not_judged_against_the_count() -> None:
+    report, _ = report_of(card_text="4-0-4@72x2", clicks=False)
     assert report.beats.source is None and "no_beats" in [r.code for r in report.reasons]
     assert all(b.inhale_beats is None and b.inhale_offset_beats is None for b in report.breaths)
     assert not {"with_count", "inhale_counts", "exhale_counts"} & {v.criterion for v in report.verdicts}
@@ -171,7 +179,9 @@ def test_lean_is_toward_the_face_on_both_sides() -> None:
 
 
 def test_every_reason_has_a_check_and_says_what_to_do() -> None:
-    facts = dict.fromkeys(("most_mb", "duration_s", "people", "frozen_share", "rate_hz", "read_s", "width_px", "height_px"), "7")
+    facts = dict.fromkeys(
+        ("most_mb", "duration_s", "people", "frozen_share", "rate_hz", "read_s", "width_px", "height_px", "pictures", "missing_s", "zoom_pct", "shift_pct"), "7"
+    )
     for code, sentence in REASONS.items():
         assert sentence.check in {"all", "breath", "posture", "hold", "sound"}
         said = reason(code, facts).message

@@ -4,8 +4,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core import filters
+from brevin.core.breath.breaths import HOLD_WIDER, MEET, _met
 from brevin.core.breath.cycles import breath_signal, swings
-from brevin.core.breath.turns import arriving, leaving
+from brevin.core.breath.turns import Turn, arriving, leaving
+from brevin.core.synth import eased
 
 STEP = 1 / filters.GRID_HZ
 
@@ -26,6 +28,51 @@ def test_start_and_end_of_a_drawn_rise(start_s: float, length_s: float, seed: in
     assert arriving(t, values, middle_i=middle, to_i=len(t) - 1).t_s == pytest.approx(start_s + length_s, abs=0.12 + 0.06 * length_s)
 
 
+@settings(max_examples=30, deadline=None)
+@given(st.floats(0.08, 0.25), st.floats(0.8, 6.0), st.integers(0, 30))
+def test_a_smooth_movement_begins_where_it_does_however_slow_it_is(ease: float, length_s: float, seed: int) -> None:
+    t = np.arange(0, 3.0 + length_s + 2.0, STEP)
+    values = filters.smooth(3.0 * eased((t - 3.0) / length_s, ease=ease) + 0.02 * np.random.default_rng(seed).normal(size=len(t)))
+    middle = int((3.0 + length_s / 2) / STEP)
+    found = leaving(t, values, from_i=0, middle_i=middle, noise=0.01)
+    assert found.t_s == pytest.approx(3.0, abs=0.06 + 0.05 * length_s)
+    assert arriving(t, values, middle_i=middle, to_i=len(t) - 1, noise=0.01).t_s == pytest.approx(3.0 + length_s, abs=0.06 + 0.05 * length_s)
+    assert 0.1 <= found.half_width_s < 0.2 + 0.12 * length_s
+
+
+def test_what_the_coding_swallows_is_given_back() -> None:
+    t = np.arange(0, 8, STEP)
+    shown = filters.smooth(np.maximum(eased((t - 3.0) / 4.0, ease=0.15) * 2.0 - 0.05, 0.0))
+    middle = int(5.0 / STEP)
+    late = leaving(t, shown, from_i=0, middle_i=middle).t_s
+    corrected = leaving(t, shown, from_i=0, middle_i=middle, swallowed=0.05).t_s
+    assert late - 3.0 > 0.08 and abs(corrected - 3.0) < 0.6 * (late - 3.0)
+
+
+def test_a_ripple_on_the_way_is_no_rest() -> None:
+    t = np.arange(0, 12, STEP)
+    fall = 3.0 * eased((t - 3.0) / 6.0, ease=0.15)
+    fall -= 0.12 * np.exp(-0.5 * ((t - 6.0) / 0.1) ** 2)  # a moment's way back at the very middle
+    values = filters.smooth(fall)
+    middle = int(np.flatnonzero(values >= 1.5)[0])
+    assert leaving(t, values, from_i=0, middle_i=middle).t_s == pytest.approx(3.0, abs=0.3)
+    assert arriving(t, values, middle_i=middle, to_i=len(t) - 1).t_s == pytest.approx(9.0, abs=0.3)
+
+
+def test_fullness_and_leaving_that_cannot_be_told_apart_are_one_turn() -> None:
+    end, leave = _met(Turn(7.0, 0.1), Turn(7.2, 0.2))
+    assert end == leave and end.t_s == pytest.approx(7.04), "nearer to the surer one"
+    assert end.half_width_s >= 0.1
+    crossed, _ = _met(Turn(7.6, 0.1), Turn(7.0, 0.1))
+    assert crossed.t_s == pytest.approx(7.3) and crossed.half_width_s == pytest.approx(0.3), "both readings lie inside"
+
+
+def test_a_pause_that_is_clear_stays_a_pause() -> None:
+    gap_s = MEET * np.hypot(0.1, 0.1) + 0.01
+    end, leave = _met(Turn(7.0, 0.1), Turn(7.0 + gap_s, 0.1))
+    assert (end, leave) == (Turn(7.0, 0.1), Turn(7.0 + gap_s, HOLD_WIDER * 0.1))
+
+
 def test_a_gentle_start_is_found_where_it_begins() -> None:
     t, values = ramp(2.0, 2.0, power=2.0)
     assert leaving(t, values, from_i=0, middle_i=int(3.3 / STEP)).t_s == pytest.approx(2.0, abs=0.09)
@@ -34,7 +81,7 @@ def test_a_gentle_start_is_found_where_it_begins() -> None:
 def test_a_turn_without_rest_before_it() -> None:
     t = np.arange(0, 6, STEP)
     values = np.abs(t - 3.0)
-    assert leaving(t, values, from_i=int(1.5 / STEP), middle_i=int(4.5 / STEP)).t_s == pytest.approx(3.0, abs=0.08)
+    assert leaving(t, values, from_i=int(1.5 / STEP), middle_i=int(4.5 / STEP)).t_s == pytest.approx(3.0, abs=0.1)
 
 
 @given(st.floats(-3, 3), st.floats(0.3, 4.0))
@@ -44,6 +91,14 @@ def test_level_and_size_do_not_move_a_turn(level: float, size: float) -> None:
     assert leaving(t, level + size * values, from_i=0, middle_i=int(2.5 / STEP)).t_s == pytest.approx(
         leaving(t, values, from_i=0, middle_i=int(2.5 / STEP)).t_s, abs=0.021
     )
+
+
+def test_who_fidgets_and_then_sits_still_begins_where_the_stillness_ends() -> None:
+    t = np.arange(0, 9, STEP)
+    fidget = (t < 2.4) * (0.25 * np.sin(2 * np.pi * 0.8 * t) - 0.1)  # it ends 0.6 s before the inhale, and lower lay a moment of it
+    values = filters.smooth(3.0 * eased((t - 3.0) / 2.5, ease=0.15) + fidget)
+    middle = int(4.25 / STEP)
+    assert leaving(t, values, from_i=0, middle_i=middle, steady=True).t_s == pytest.approx(3.0, abs=0.1)
 
 
 def square(times: list[float], total_s: float) -> np.ndarray:

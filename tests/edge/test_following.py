@@ -27,7 +27,7 @@ def body_film(travel_px: np.ndarray, *, noise: float = 1.5, texture: bool = Fals
 @given(st.floats(-9, 14), st.booleans(), st.integers(0, 50))
 def test_the_outline_is_followed_to_a_fraction_of_a_pixel(move: float, texture: bool, seed: int) -> None:
     pictures, mask, reference = body_film(np.array([0, 0, 0, move / 2, move]), texture=texture, seed=seed)
-    found = strips.follow(pictures, mask, reference=reference, outward=1)
+    found = strips.follow(pictures, mask, reference=reference, outward=1, risen_pct=np.zeros(len(pictures)))
     travel = np.median(found.travel_pct[:, (found.up_pct > 5) & (found.up_pct < 90)], axis=1) * film.PX_PER_PCT
     assert travel[3] == pytest.approx(move / 2, abs=0.15)
     assert travel[4] == pytest.approx(move, abs=0.15)
@@ -36,7 +36,7 @@ def test_the_outline_is_followed_to_a_fraction_of_a_pixel(move: float, texture: 
 
 def test_outward_is_positive_on_both_sides() -> None:
     pictures, mask, reference = body_film(np.array([0.0, 0.0, 0.0, 4.0]))
-    back = strips.follow(pictures, mask, reference=reference, outward=-1)
+    back = strips.follow(pictures, mask, reference=reference, outward=-1, risen_pct=np.zeros(len(pictures)))
     assert np.abs(np.median(back.travel_pct, axis=1)).max() < 0.1
     assert np.median(back.edge_pct) == pytest.approx(-18, abs=1)
 
@@ -63,3 +63,21 @@ def test_the_film_has_hips_and_shoulders_where_it_says() -> None:
     for up in (0.0, 100.0):
         assert seen[int(film.row(up)), int(film.column(0.0))] > 200
     assert film.to_body_pct(np.array([480.0 + 80.0, 320.0 - 40.0]), who) == pytest.approx([50.0, 25.0])
+
+
+def test_a_body_that_goes_up_does_not_seem_to_come_forward() -> None:
+    x, y = np.meshgrid(np.arange(film.WIDTH, dtype=float), np.arange(film.HEIGHT, dtype=float))
+    risen_px = np.array([0.0, 0.0, 3.0, 6.0])
+    random = np.random.default_rng(3)
+
+    def picture(up_px: float) -> np.ndarray:
+        front = film.column(18.0) + 0.3 * (film.row(50.0) - (y + up_px))  # a belly that slants forward with height
+        inside = 1 / (1 + np.exp(-(x - film.column(-18.0)) / 1.2)) / (1 + np.exp((x - front) / 1.2))
+        return np.clip(170 - 110 * inside + random.normal(0, 1.0, x.shape), 0, 255)
+
+    pictures = np.array([picture(up) for up in risen_px], np.uint8)
+    mask = ((x > film.column(-18.0)) & (x < film.column(18.0) + 0.3 * (film.row(50.0) - y))).astype(np.float32)
+    found = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=risen_px / film.PX_PER_PCT)
+    assert np.abs(np.median(found.travel_pct, axis=1)).max() * film.PX_PER_PCT < 0.15
+    left_alone = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=np.zeros(4))
+    assert np.abs(np.median(left_alone.travel_pct, axis=1)[3]) * film.PX_PER_PCT > 1.0

@@ -42,6 +42,19 @@ def test_time_starts_at_the_first_picture_and_ends_where_asked(tmp_path: Path) -
     assert seen[0] == 0 and seen[-1] <= 0.4 and len(seen) == 11
 
 
+def test_stamps_that_jump_back_stand_still_or_leap_ahead_cost_only_their_own_picture(monkeypatch: pytest.MonkeyPatch) -> None:
+    from brevin.edge.video import Stamps, _in_order
+
+    class Frame:
+        def __init__(self, time: float | None) -> None:
+            self.time = time
+
+    stamps = Stamps()
+    given = [0.0, 0.04, 0.08, 0.02, 0.12, 0.12, 0.16, 90.0, 0.20, None, 0.24, 0.28]
+    kept = [f.time for f in _in_order([Frame(t) for t in given], stamps)]
+    assert kept == [0.0, 0.04, 0.08, 0.12, 0.16, 0.20, 0.24, 0.28] and stamps.left_out == 4
+
+
 def test_faster_pictures_than_needed_are_left_out(tmp_path: Path) -> None:
     path = clips.write(tmp_path / "fast.mp4", ladder(60), rate=60)
     assert 29 <= len(list(video_frames(path, until_s=9, fastest_hz=30))) <= 31

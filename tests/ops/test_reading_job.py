@@ -16,11 +16,11 @@ from brevin.store.records import ClipRecord, StudentRecord
 from tests import clips
 
 
-def queued(student: StudentRecord, settings: Settings, source: Path, card: str = "4-0-6@84x3") -> str:
+def queued(student: StudentRecord, settings: Settings, source: Path, card: str = "4-0-6@84x3", first_inhale_s: float | None = None) -> str:
     name = hashlib.sha256(str(source).encode()).hexdigest()[:32] + source.suffix
     shutil.copyfile(source, settings.clips / name)
     clip = ClipRecord(name, source.name, "0" * 64, source.stat().st_size, "", "")
-    return takes.add(student_id=student.id, teacher_id=None, lesson_id=None, card=card, clip=clip).id
+    return takes.add(student_id=student.id, teacher_id=None, lesson_id=None, card=card, clip=clip, first_inhale_s=first_inhale_s).id
 
 
 def test_a_demo_clip_is_read_and_kept_with_what_made_it(student, store) -> None:
@@ -34,6 +34,15 @@ def test_a_demo_clip_is_read_and_kept_with_what_made_it(student, store) -> None:
     assert (report.software_version, report.thresholds_id) == (document["software"]["version"], document["software"]["thresholds_id"])
     read_take(take_id, store)
     assert takes.report(take_id).version == 1, "a take that is read is not read twice"
+
+
+def test_a_clip_without_sound_is_counted_as_the_app_counted(student, store, tmp_path) -> None:
+    silent = clips.without_sound(demo.CLIPS / "standing-full-early.mp4", tmp_path / "silent.mp4")
+    take_id = queued(student, store, silent, first_inhale_s=3.66)
+    read_take(take_id, store)
+    document = json.loads(takes.report(take_id).document)
+    assert (document["beats"]["source"], document["beats"]["first_inhale_s"]) == ("recorded", 3.66)
+    assert document["readable_for"]["breath"] and not document["readable_for"]["sound"]
 
 
 def test_a_clip_that_cannot_be_read_ends_in_its_reason_and_the_worker_goes_on(student, store, tmp_path) -> None:

@@ -36,6 +36,12 @@ def test_a_clip_is_taken_in_with_its_checksum_and_waits_to_be_read(page, student
     assert [t["id"] for t in page("GET", f"/api/students/{student.id}/takes").json["takes"]] == [take["id"]]
 
 
+def test_where_the_app_counted_is_kept_with_the_take(page, student, sent, store) -> None:
+    assert takes.take_record(send(page, student, first_inhale_s="4.25").json["id"]).first_inhale_s == 4.25
+    assert takes.take_record(send(page, student).json["id"]).first_inhale_s is None
+    assert send(page, student, first_inhale_s="-3").status_code == 422
+
+
 @pytest.mark.parametrize(("content", "code"), [(b"dear teacher, this is a letter\n" * 50, "not_a_video"), (b"", "empty_file"), (CLIP[:3000], "not_a_video")])
 def test_what_is_no_clip_is_refused_in_one_sentence_and_kept_on_record_without_a_file(page, student, sent, store, content: bytes, code: str) -> None:
     answer = send(page, student, content)

@@ -11,6 +11,14 @@ export const PATTERNS: Record<string, string> = {
   low_then_lifted: "low, then mostly chest", low_then_wide: "low, then wide", low: "low", unclear: "not sure",
 };
 
+type Scale = { trunk_px: number | null; mm_per_px: number | null } | null;
+
+/** An amount in percent of trunk, with millimetres beside where the printed card gave the clip a scale. */
+export function amountWords(percent: number, scale: Scale): string {
+  const said = `${percent.toFixed(1)} %`;
+  return scale?.mm_per_px && scale.trunk_px ? `${said} · ${((percent / 100) * scale.trunk_px * scale.mm_per_px).toFixed(0)} mm` : said;
+}
+
 export const firstName = (name: string) => name.split(" ")[0] ?? name;
 
 export const dayWords = (day: string) => new Date(`${day}T00:00:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long" });

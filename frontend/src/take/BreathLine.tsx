@@ -1,9 +1,9 @@
 import { ToggleButton, ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Breath } from "../api/client";
+import type { Breath, Report } from "../api/client";
 import { colour } from "../design/tokens";
-import { PATTERNS } from "../shared/words";
+import { PATTERNS, amountWords } from "../shared/words";
 
 const Line = styled.div`display: flex; align-items: center; gap: 16px; min-height: 44px; padding: 4px 0; flex-wrap: wrap;`;
 const Group = styled(ToggleButtonGroup)`display: flex;`;
@@ -17,10 +17,10 @@ const Numbers = styled.dl`
   div { display: flex; gap: 6px; align-items: baseline; } dd { color: ${colour("ink")}; font-weight: 650; font-size: 17px; }
 `;
 
-type Props = { breaths: Breath[]; chosen: number | null; onChoose: (index: number | null) => void };
+type Props = { breaths: Breath[]; scale: Report["scale"]; chosen: number | null; onChoose: (index: number | null) => void };
 
 /** One breath chosen at a time, with its numbers. */
-export function BreathLine({ breaths, chosen, onChoose }: Props) {
+export function BreathLine({ breaths, scale, chosen, onChoose }: Props) {
   const breath = chosen === null ? undefined : breaths[chosen];
   return (
     <Line>
@@ -29,20 +29,22 @@ export function BreathLine({ breaths, chosen, onChoose }: Props) {
         onSelectionChange={(keys) => onChoose(keys.size ? Number([...keys][0]) : null)}>
         {breaths.map((b, i) => <Choice key={b.inhale_start_s ?? i} id={String(i)} aria-label={`breath ${i + 1}`}>{i + 1}</Choice>)}
       </Group>
-      {breath ? <BreathNumbers breath={breath} /> : <span style={{ color: colour("soft") }}>choose one by its number, or click in the score</span>}
+      {breath ? <BreathNumbers breath={breath} scale={scale} /> : <span style={{ color: colour("soft") }}>choose one by its number, or click in the score</span>}
     </Line>
   );
 }
 
-function BreathNumbers({ breath }: { breath: Breath }) {
-  const measured: [string, number | null | undefined, string, number][] = [
-    ["in", breath.inhale_beats, "beats", 1], ["pause", breath.pause_beats, "", 1], ["out", breath.exhale_beats, "", 1],
-    ["belly", breath.abdomen_amp, "%", 1], ["chest", breath.chest_amp, "%", 1], ["shoulders", breath.shoulder_rise, "%", 1],
+function BreathNumbers({ breath, scale }: { breath: Breath; scale: Report["scale"] }) {
+  const amount = (value: number) => amountWords(value, scale);
+  const beats = (value: number) => value.toFixed(1);
+  const measured: [string, number | null | undefined, (value: number) => string][] = [
+    ["in", breath.inhale_beats, (value) => `${beats(value)} beats`], ["pause", breath.pause_beats, beats], ["out", breath.exhale_beats, beats],
+    ["belly", breath.abdomen_amp, amount], ["chest", breath.chest_amp, amount], ["shoulders", breath.shoulder_rise, amount],
   ];
   return (
     <Numbers data-testid="breath-numbers">
-      {measured.map(([name, value, unit, places]) => (
-        <div key={name}><dt>{name}</dt><dd>{value == null ? "–" : value.toFixed(places)}{value == null || !unit ? "" : ` ${unit}`}</dd></div>
+      {measured.map(([name, value, words]) => (
+        <div key={name}><dt>{name}</dt><dd>{value == null ? "–" : words(value)}</dd></div>
       ))}
       <div><dt>pattern</dt><dd>{PATTERNS[breath.pattern] ?? breath.pattern}</dd></div>
     </Numbers>

@@ -178,7 +178,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           <Verdicts verdicts={report.verdicts} onEvidence={evidence} />
         </section>
       </Columns>
-      {count > 0 && <BreathLine breaths={report.breaths} chosen={chosen} onChoose={choose} />}
+      {count > 0 && <BreathLine breaths={report.breaths} scale={report.scale} chosen={chosen} onChoose={choose} />}
       {(count > 0 || report.trace.t_s.length > 0) && (
         <BreathScore report={report} card={take.card} {...SCORE} chosen={chosen} onSeek={seek} playhead={playhead} />
       )}

@@ -81,14 +81,14 @@ function Measured({ verdict, state }: { verdict: Verdict; state: State }) {
   );
 }
 
-const SHARES = new Set(["abdomen_leads", "even_intake"]);
+const SHARES = new Set(["abdomen_leads", "even_intake", "even_exhale"]);
 const digits = (verdict: Verdict, value: number) => {
   const said = SHARES.has(verdict.criterion) ? (100 * value).toFixed(0) : value.toFixed(1);
   return said.replace(/^-(0(\.0)?)$/, "$1"); // no minus before nothing
 };
 const unitWords = (verdict: Verdict) => {
   if (verdict.criterion === "abdomen_leads") return "% from the belly";
-  if (verdict.criterion === "even_intake") return "% off even";
+  if (verdict.criterion === "even_intake" || verdict.criterion === "even_exhale") return "% off even";
   if (verdict.unit === "deg") return "°";
   return verdict.unit;
 };

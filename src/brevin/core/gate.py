@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core import filters
 from brevin.core.breath.breaths import BreathTurns
 from brevin.core.kinematics.trunk import Traces
 from brevin.core.report import Reason
@@ -15,6 +16,7 @@ SOFT_CLEAR = 4.0  # grey levels of contrast across the outline, median
 SLOWEST_HZ = 12.0  # a 0.3 s inhale has three pictures at 12 a second
 FROZEN_CHANGE = 0.002  # mean grey change from picture to picture: below it the coded pictures are the same
 FROZEN_RUN_S, FROZEN_SHARE = 1.5, 0.2  # coders repeat a still picture for moments; a camera that hangs does it for longer
+HOLES_NOTED_S, HOLES_MOST_SHARE = 0.5, 0.2  # of holes in all: said from here, refused from this share of the clip
 ROOM_MOVES_PCT, ROOM_SHAKES_PCT = 1.5, 6.0  # of trunk, spread of the room's points: advice, refusal
 SWAY_MOST_PCT = 5.0  # of trunk, standard deviation of the back's own motion
 
@@ -55,6 +57,9 @@ def _stops(sighting: Sighting, traces: Traces, breaths: list[BreathTurns]) -> li
     rate_hz = 1.0 / max(float(np.median(np.diff(sighting.t_s))), 1e-6)
     if rate_hz < SLOWEST_HZ:
         found.append(reason("low_frame_rate", {"rate_hz": round(rate_hz)}))
+    missing_s = float(sum(end - start for start, end in filters.holes(sighting.t_s)))
+    if missing_s > HOLES_MOST_SHARE * float(sighting.t_s[-1]):
+        found.append(reason("dropped_frames", {"missing_s": f"{missing_s:.1f}"}))
     frozen = frozen_share(sighting)
     if frozen > FROZEN_SHARE:
         found.append(reason("frozen_picture", {"frozen_share": f"{100 * frozen:.0f} %"}))
@@ -82,6 +87,11 @@ def frozen_share(sighting: Sighting) -> float:
 
 def _advice(sighting: Sighting, traces: Traces) -> list[Reason]:
     found = []
+    holes = filters.holes(sighting.t_s)
+    missing_s = sum(end - start for start, end in holes)
+    if HOLES_NOTED_S < missing_s <= HOLES_MOST_SHARE * float(sighting.t_s[-1]):
+        start, end = max(holes, key=lambda hole: hole[1] - hole[0])
+        found.append(reason("dropped_frames", {"missing_s": f"{missing_s:.1f}"}, from_s=start, to_s=end))
     if sighting.view != "front" and traces.seen["abdomen"] and (not traces.seen["chest"] or traces.model["chest"] > 0.2):
         found.append(reason("chest_covered"))
     if ROOM_MOVES_PCT < room_spread_pct(sighting) <= ROOM_SHAKES_PCT:

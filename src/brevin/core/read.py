@@ -10,6 +10,7 @@ from brevin.core.breath.measures import measured
 from brevin.core.kinematics.posture import posture
 from brevin.core.kinematics.trunk import Traces, traces
 from brevin.core.music.clicks import Beats, from_clicks
+from brevin.core.music.grids import fitted, recorded
 from brevin.core.plan.card import CountCard
 from brevin.core.report import (
     SCHEMA,
@@ -36,31 +37,39 @@ from brevin.core.verdict.profile import MethodProfile
 
 @dataclass(frozen=True)
 class Task:
-    """What a clip is read for: the count card (None = no count), the instrument's name, the programme's limits, the position where the person said it."""
+    """What a clip is read for: the count card (None = no count), the instrument's name, the programme's limits, the position where the person said it,
+    and where the app's own count put the first inhale on the clip's clock (None where nobody but the clip knows)."""
 
     card: CountCard | None = None
     instrument: str = "none"
     rules: MethodProfile = MethodProfile()
     position: str | None = None
+    first_inhale_s: float | None = None
 
 
 def read(sighting: Sighting, task: Task) -> Report:
     """Read one clip. Never guesses: what could not be measured is None, and ``reasons`` says why."""
     beats = from_clicks(sighting.sound, task.card)
+    if beats.source is None:
+        beats = recorded(task.card, task.first_inhale_s)
     if sighting.player is None:
         return _report(sighting, task, beats, reasons=gate.refused(sighting))
     moved = traces(sighting)
     turns = breaths(moved)
     judged = gate.judge(sighting, moved, turns)
+    if beats.source is None and judged.breath:
+        beats = fitted(task.card, [turn.inhale_start.t_s for turn in turns if turn.whole and turn.inhale_start])
     whole, partial = _measured(turns, moved, beats, task, amplitudes=judged.breath)
     return _report(
         sighting, task, beats, reasons=_with_beats(judged.reasons, beats, task), moved=moved, whole=whole, partial=partial,
-        stance=posture(sighting), breath=judged.breath,
+        stance=posture(sighting, moved), breath=judged.breath,
     )  # fmt: skip
 
 
 def _with_beats(reasons: list[Reason], beats: Beats, task: Task) -> list[Reason]:
-    return [*reasons, gate.reason("no_beats")] if task.card is not None and beats.source is None else reasons
+    if task.card is None or beats.source in ("clicks", "recorded"):
+        return reasons
+    return [*reasons, gate.reason("no_beats" if beats.source is None else "beats_fitted")]
 
 
 def _measured(turns: list[BreathTurns], moved: Traces, beats: Beats, task: Task, *, amplitudes: bool) -> tuple[list[Breath], list[Breath]]:
@@ -91,7 +100,7 @@ def _report(
 ) -> Report:  # fmt: skip
     stance = stance or Posture()
     position = task.position or sighting.position
-    readable_for = ReadableFor(breath=breath, posture=any(v is not None for v in vars(stance).values()), hold=False, sound=beats.source is not None)
+    readable_for = ReadableFor(breath=breath, posture=any(v is not None for v in vars(stance).values()), hold=False, sound=beats.source == "clicks")
     why_not = [r for r in reasons if r.check in ("breath", "all")]
     found = [] if moved is None else verdicts(
         whole or [], stance, Asked(task.card, beats.beat_s, task.rules), view=sighting.view, position=position,
@@ -140,7 +149,8 @@ def _player(sighting: Sighting) -> PlayerSeen | None:
 def _scale(sighting: Sighting) -> Scale | None:
     if sighting.player is None:
         return None
-    return Scale(trunk_px=sighting.player.trunk_px / _shrink(sighting), mm_per_px=None, source="key points")
+    card_mm = None if sighting.mm_per_px is None else sighting.mm_per_px * _shrink(sighting)
+    return Scale(trunk_px=sighting.player.trunk_px / _shrink(sighting), mm_per_px=card_mm, source="key points" if card_mm is None else "card")
 
 
 def _trace(moved: Traces | None) -> Trace:

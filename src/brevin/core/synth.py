@@ -17,7 +17,8 @@ EASE_S = 0.35  # start and end of a movement are rounded over this long, at most
 @dataclass(frozen=True)
 class Cycle:
     """One planted breath. region windows: shares of the inhale in which each region moves; full_after: share of the inhale after which
-    all is in (1 = spread over all counts); exhale_shape: even, collapsing, kept back."""
+    all is in (1 = spread over all counts); exhale_shape: even, collapsing, kept back; ease_share: of each movement's own time, instead of
+    ``EASE_S``."""
 
     abdomen: float
     chest: float
@@ -28,6 +29,11 @@ class Cycle:
     full_after: float = 1.0
     exhale_late_s: float = 0.0
     exhale_shape: str = "even"
+    ease_share: float | None = None
+
+    def ease(self, length_s: float) -> float:
+        """Share of a movement of this length over which its speed grows, and falls."""
+        return EASE_S / length_s if self.ease_share is None else self.ease_share
 
 
 @dataclass(frozen=True)
@@ -76,8 +82,8 @@ def _play(t_s: Floats, traces: dict[str, Floats], cycle: Cycle, start: float, en
     half: dict[str, float] = {}
     for name, (first, last) in windows.items():
         low, high = start + first * (end - start), start + last * (end - start)
-        rise = eased((t_s - low) / (high - low), ease=EASE_S / (high - low))
-        fall = fallen((t_s - leave) / (rest - leave), cycle.exhale_shape, ease=EASE_S / (rest - leave))
+        rise = eased((t_s - low) / (high - low), ease=cycle.ease(high - low))
+        fall = fallen((t_s - leave) / (rest - leave), cycle.exhale_shape, ease=cycle.ease(rest - leave))
         traces[name] += size[name] * (rise - fall)
         half[name] = 0.5 * (low + high)
     return Planted(start, end, leave, rest, half, size)

@@ -117,7 +117,7 @@ class Sighting:
     """Everything the core needs from one clip. t_s: [n] presentation times of the video frames read.
 
     ``player`` is None where nobody could be picked; then strips, points and picture are empty and ``refused`` says why.
-    Arms: [m, 2, 2] segments of both arms in body coordinates at the reference.
+    Arms: [m, 2, 2] segments of both arms in body coordinates at the reference. mm_per_px: of the working picture, where the printed card is seen.
     """
 
     clip: ClipFacts
@@ -134,3 +134,4 @@ class Sighting:
     sound: Sound | None
     refused: tuple[tuple[str, dict[str, float]], ...] = ()
     notes: tuple[tuple[str, dict[str, float]], ...] = ()
+    mm_per_px: float | None = None

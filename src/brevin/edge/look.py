@@ -9,23 +9,26 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brevin.core.errors import ClipUnusable
+from brevin.core.kinematics.trunk import rise
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose import player as pick
 from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import ClipFacts, Floats, Picture, Player, PoseSample, Sighting
 from brevin.edge import film as trunk_film
-from brevin.edge import points, strips
+from brevin.edge import points, scale_card, steady, strips
 from brevin.edge.pose_model import PoseModel, Seen
-from brevin.edge.video import VideoFrame, probe, sound, video_frames
+from brevin.edge.video import Stamps, VideoFrame, probe, sound, video_frames
 
 LONGEST_S = 120.0  # of a recording is read; the film of it fits in 400 MB
 FASTEST_HZ = 30.0  # more video frames a second say nothing more of a breath
 SHORTEST_S = 3.0  # one count-in and one breath do not fit in less
 FIRST_POSES_S, FIRST_EVERY_S = 1.6, 0.2  # poses of the first seconds pick the player
-LATER_EVERY_S = 0.5  # posture changes slowly
+LATER_EVERY_S = 1.5  # posture changes slowly
 DARK_GREY = 40.0  # of 255, upper quartile of the picture: nobody found in less light than this is a matter of light
 MASKS = 4  # masks averaged into the outline
-REFERENCE_FROM_S, REFERENCE_TO_S, REFERENCE_FRAMES = 0.5, 2.5, 9  # averaged into the reference
+REFERENCE_FROM_S, REFERENCE_LENGTH_S, REFERENCE_FRAMES = 0.5, 2.0, 9  # averaged into the reference
+REFERENCE_LATEST_S = 8.0  # a reference from later on would see half a breath more
+RESTLESS_GREY, RESTLESS_SHARE = 0.3, 0.3  # a count-in that changes from frame to frame by this much, and share, more than the calmest time
 
 Progress = Callable[[str, float], None]
 Film = NDArray[np.uint8]
@@ -42,6 +45,8 @@ class _Gathered:
     masks: list[NDArray[np.float32]] = field(default_factory=list)
     size: tuple[int, int] = (0, 0)
     light: list[float] = field(default_factory=list)
+    scales_mm: list[float] = field(default_factory=list)
+    stamps: Stamps = field(default_factory=Stamps)
 
 
 def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: None, view: str | None = None) -> Sighting:
@@ -64,19 +69,22 @@ def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: N
     seen = Sighting(
         clip=clip, t_s=np.array(gathered.t_s), poses=tuple(gathered.samples), player=None, view=None, position=None,
         front=None, back=None, points=None, picture=_picture(gathered.pictures), arms_pct=np.zeros((0, 2, 2)),
-        sound=heard, refused=refused, notes=_notes(clip),
+        sound=heard, refused=refused, notes=_notes(clip, gathered.stamps),
+        mm_per_px=float(np.median(gathered.scales_mm)) if gathered.scales_mm else None,
     )  # fmt: skip
     if player is None:
         return seen
     return _follow(seen, player, gathered, progress, view)
 
 
-def _notes(clip: ClipFacts) -> tuple[tuple[str, dict[str, float]], ...]:
+def _notes(clip: ClipFacts, stamps: Stamps) -> tuple[tuple[str, dict[str, float]], ...]:
     notes: list[tuple[str, dict[str, float]]] = []
     if clip.duration_s > LONGEST_S + 1.0:
         notes.append(("long_clip", {"duration_s": round(clip.duration_s), "read_s": LONGEST_S}))
     if max(clip.width_px, clip.height_px) > 2200:
         notes.append(("large_picture", {"width_px": clip.width_px, "height_px": clip.height_px}))
+    if stamps.left_out:
+        notes.append(("time_stamps", {"pictures": stamps.left_out}))
     return tuple(notes)
 
 
@@ -90,7 +98,7 @@ def _run(
     length_s = min(clip.duration_s, LONGEST_S) or LONGEST_S
     next_pose_s = 0.0
     try:
-        for frame in video_frames(path, until_s=LONGEST_S, fastest_hz=FASTEST_HZ):
+        for frame in video_frames(path, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=gathered.stamps):
             if frame.t_s >= next_pose_s:
                 _ask(frame, gathered, network, pool, first=turn is None)
                 next_pose_s = frame.t_s + (FIRST_EVERY_S if turn is None else LATER_EVERY_S)
@@ -121,6 +129,8 @@ def _run(
 def _ask(frame: VideoFrame, gathered: _Gathered, network: PoseModel, pool: ThreadPoolExecutor, *, first: bool) -> None:
     gathered.size = (frame.luma.shape[1], frame.luma.shape[0])
     gathered.light.append(float(np.percentile(frame.luma[::8, ::8], 75)))
+    if first and (scale := scale_card.mm_per_px(frame.luma)) is not None:
+        gathered.scales_mm.append(scale)
     picture = frame.rgb()
     gathered.waiting.append((frame.t_s, pool.submit(network.see, picture, with_masks=first)))
     while len(gathered.waiting) > 8 and not first:  # the network must not fall behind with pictures piling up
@@ -154,13 +164,22 @@ def _follow(seen: Sighting, player: Player, gathered: _Gathered, progress: Progr
     bodies = [s.bodies[i] for s, i in zip(seen.poses, player.chosen, strict=True) if i >= 0]
     turn = trunk_film.turn_for(player)
     film = np.stack(gathered.pictures)
+    gathered.pictures.clear()
     mask = np.mean([turn.apply(m) for m in gathered.masks[-MASKS:]], axis=0)
-    reference = film[_reference_at(np.array(gathered.t_s))].astype(np.float64).mean(axis=0)
-    progress("following the outline", 0.62)
-    front = strips.follow(film, mask, reference=reference, outward=1)
-    back = strips.follow(film, mask, reference=reference, outward=-1)
-    progress("following the shirt", 0.72)
+    calm = _reference_at(np.array(gathered.t_s), seen.picture.change)
+    reference = film[calm].astype(np.float64).mean(axis=0)
+    progress("following the shirt", 0.62)
     followed = points.follow(film, mask, reference=reference.astype(np.uint8))
+    camera = steady.camera_moves(followed)
+    if camera is not None and camera.stepped:
+        seen = replace(seen, notes=(*seen.notes, ("camera_moved", camera.facts())))
+        steady.steady(film, camera)
+        reference = film[calm].astype(np.float64).mean(axis=0)  # it may lie after the step, or across it
+        followed = points.follow(film, mask, reference=reference.astype(np.uint8))
+    progress("following the outline", 0.82)
+    risen_pct = rise(followed)
+    with ThreadPoolExecutor(2) as pool:
+        front, back = pool.map(lambda outward: strips.follow(film, mask, reference=reference, outward=outward, risen_pct=risen_pct), (1, -1))
     progress("reading the breath", 0.92)
     view = view_of(bodies)
     if asked_view and not view.startswith(asked_view):
@@ -171,9 +190,14 @@ def _follow(seen: Sighting, player: Player, gathered: _Gathered, progress: Progr
     )  # fmt: skip
 
 
-def _reference_at(t_s: Floats) -> NDArray[np.int_]:
-    """The frames averaged into the reference: spread over the count-in, so that no single coded picture's faults are taken for the player."""
-    wanted = np.linspace(REFERENCE_FROM_S, REFERENCE_TO_S, REFERENCE_FRAMES)
+def _reference_at(t_s: Floats, change: Floats) -> NDArray[np.int_]:
+    """The frames averaged into the reference, spread so that no single coded picture's faults are taken for the player: the count-in's, or
+    those of the calmest time of the first seconds where the count-in is restless. change: [n], what moves from frame to frame, grey levels."""
+    starts_s = np.arange(REFERENCE_FROM_S, min(REFERENCE_LATEST_S, t_s[-1] - REFERENCE_LENGTH_S) + 1e-9, 0.25)
+    unrest = [float(change[(t_s >= start) & (t_s < start + REFERENCE_LENGTH_S)].mean()) for start in starts_s]
+    restless = len(unrest) > 0 and unrest[0] - min(unrest) > max(RESTLESS_GREY, RESTLESS_SHARE * min(unrest))
+    from_s = float(starts_s[int(np.argmin(unrest))]) if restless else REFERENCE_FROM_S
+    wanted = np.linspace(from_s, from_s + REFERENCE_LENGTH_S, REFERENCE_FRAMES)
     return np.unique(np.clip(np.searchsorted(t_s, wanted), 0, len(t_s) - 1))
 
 

@@ -13,7 +13,7 @@ ON_BODY, IN_ROOM = 420, 60  # points looked for
 APART_PX = 5
 TRUNK_UP_PCT, TRUNK_FORWARD_PCT = (-10.0, 106.0), (-32.0, 45.0)  # where points of the body are wanted: trunk and upper arms
 WINDOW_PX = 21  # 10 % of trunk: the seam of a plain shirt still fits in
-LEVELS = 2
+LEVELS = 1  # halvings of the picture: with the place in the picture before as a start, a step of 20 px is still followed
 WEAKEST = 0.002  # of the strongest corner; a plain shirt has only weak ones
 CRITERIA = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_COUNT, 20, 0.01)
 

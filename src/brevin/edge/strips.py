@@ -16,6 +16,7 @@ LOWEST_PCT, HIGHEST_PCT = -6.0, 105.0
 BAND_PX = 2  # rows on either side that are averaged with the strip's own
 REACH_PX = 11  # half width of the template, 5.5 % of trunk
 SEARCH_PX = 22  # farthest travel looked for, 11 % of trunk
+AROUND_PX = REACH_PX + SEARCH_PX + 4  # what is looked at on either side of the edge
 EDGE_SIGMA_PX = 5.0  # weight falls off this far from the edge
 SETTLE_PX = 14  # how far from the mask's border the real edge is looked for
 STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
@@ -23,11 +24,12 @@ STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
 Film = NDArray[np.uint8]
 
 
-def follow(film: Film, mask: NDArray[np.float32], *, reference: Floats, outward: int) -> Strips:
+def follow(film: Film, mask: NDArray[np.float32], *, reference: Floats, outward: int, risen_pct: Floats) -> Strips:
     """Strips along one outline. film: [n, HEIGHT, WIDTH]; mask: [HEIGHT, WIDTH], 0 to 1; reference: [HEIGHT, WIDTH] grey;
-    outward: 1 = front, -1 = back. Strips whose outline is not in the film are left out."""
+    outward: 1 = front, -1 = back; risen_pct: [n] how far the body has gone up or the camera down, which the strips go along with, so
+    that a slanted outline is followed at the same place of the body. Strips whose outline is not in the film are left out."""
     heights, edges = _outline(mask, reference, outward=outward)
-    found = [_one(film, reference, up_pct=h, edge=e, outward=outward) for h, e in zip(heights, edges, strict=True)]
+    found = [_one(film, reference, up_pct=h, edge=e, outward=outward, risen_pct=risen_pct) for h, e in zip(heights, edges, strict=True)]
     empty = np.zeros((len(film), 0))
     return Strips(
         up_pct=heights,
@@ -52,8 +54,7 @@ def _outline(mask: NDArray[np.float32], reference: Floats, *, outward: int) -> t
             continue
         border = axis + outward * int(out[np.argmax(out > 4)]) if (out > 4).any() else 0
         low, high = border - SETTLE_PX, border + SETTLE_PX
-        margin = REACH_PX + SEARCH_PX + 2
-        if low < margin or high > reference.shape[1] - margin:
+        if low < AROUND_PX or high >= reference.shape[1] - AROUND_PX:
             continue
         strength = _band(slope[None], up_pct)[0][low : high + 1] * np.hanning(high - low + 3)[1:-1]
         heights.append(float(up_pct))
@@ -67,53 +68,72 @@ def _band(pictures: NDArray[np.generic], up_pct: float) -> Floats:
     return pictures[:, middle - BAND_PX : middle + BAND_PX + 1].mean(axis=1, dtype=np.float64)
 
 
-def _one(film: Film, reference: Floats, *, up_pct: float, edge: float, outward: int) -> tuple[Floats, Floats, float]:
+def _risen_band(film: Film, up_pct: float, risen_pct: Floats) -> Floats:
+    """The band of each picture at the height its place has risen to, between the rows by straight lines: [n, WIDTH]."""
+    middle = np.clip(row(up_pct + risen_pct), BAND_PX, film.shape[1] - BAND_PX - 2)
+    whole = np.floor(middle).astype(int)
+    part = (middle - whole)[:, None]
+    picture = np.arange(len(film))
+    rows = [film[picture, whole + k] for k in range(-BAND_PX, BAND_PX + 2)]
+    inner = np.sum(rows[1:-1], axis=0, dtype=np.float64)
+    return (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1)
+
+
+def _one(film: Film, reference: Floats, *, up_pct: float, edge: float, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, float]:
     """Travel outward in px [n], misfit [n] and contrast of one strip."""
     offsets = np.arange(-REACH_PX, REACH_PX + 1)
     weight = np.exp(-0.5 * (offsets / EDGE_SIGMA_PX) ** 2)
     weight /= weight.sum()
     template = _band(reference[None], up_pct)[0][int(edge) + offsets]
-    lines = _band(film, up_pct)
-    coarse = _whole_pixels(lines, template, weight, edge=int(edge), offsets=offsets)
-    shift, misfit = _fraction(lines, template, weight, places=edge + offsets.astype(float), shift=coarse)
+    lines = _risen_band(film[:, :, int(edge) - AROUND_PX : int(edge) + AROUND_PX + 1], up_pct, risen_pct)
+    coarse = _whole_pixels(lines, template, weight)
+    shift, misfit = _fraction(lines, template, weight, shift=coarse)
     contrast = float(np.sqrt(weight @ (template - weight @ template) ** 2))
     return shift * outward, misfit / max(contrast, 1e-6), contrast
 
 
-def _whole_pixels(lines: Floats, template: Floats, weight: Floats, *, edge: int, offsets: NDArray[np.int_]) -> Floats:
+def _whole_pixels(lines: Floats, template: Floats, weight: Floats) -> Floats:
+    """The whole shift with the least weighted squared difference, all shifts at once: the square is multiplied out into three products."""
     shifts = np.arange(-SEARCH_PX, SEARCH_PX + 1)
+    near = lines[:, AROUND_PX - SEARCH_PX - REACH_PX : AROUND_PX + SEARCH_PX + REACH_PX + 1]
     wanted = template - weight @ template
-    cost = np.empty((len(lines), len(shifts)))
-    for i, shift in enumerate(shifts):
-        window = lines[:, edge + offsets + shift]
-        window = window - (window @ weight)[:, None]
-        cost[:, i] = ((window - wanted) ** 2) @ weight
+    plain, matched = _sliding(weight, len(shifts)), _sliding(weight * wanted, len(shifts))
+    cost = (near**2) @ plain - (near @ plain) ** 2 - 2.0 * (near @ matched) + weight @ wanted**2
     cost *= 1.0 + 0.01 * np.abs(shifts)  # of two equal fits the nearer one
     return shifts[np.argmin(cost, axis=1)].astype(float)
 
 
-def _fraction(lines: Floats, template: Floats, weight: Floats, *, places: Floats, shift: Floats) -> tuple[Floats, Floats]:
+def _sliding(kernel: Floats, places: int) -> Floats:
+    """Matrix that takes the kernel's sum at each place of a line: [places + len(kernel) - 1, places]."""
+    out = np.zeros((places + len(kernel) - 1, places))
+    for i in range(places):
+        out[i : i + len(kernel), i] = kernel
+    return out
+
+
+def _fraction(lines: Floats, template: Floats, weight: Floats, *, shift: Floats) -> tuple[Floats, Floats]:
     """Gauss-Newton from whole pixels on; returns the shift and the root mean square misfit in grey levels."""
     wanted = template - weight @ template
     slope_wanted = np.gradient(template)
     start = shift.copy()
     for _ in range(STEPS):
-        window = _sample(lines, places[None] + shift[:, None])
+        window = _sample(lines, AROUND_PX - REACH_PX + shift, len(template))
         slope = 0.5 * (np.gradient(window, axis=1) + slope_wanted)
         slope = slope - (slope @ weight)[:, None]
         gap = wanted - (window - (window @ weight)[:, None])
         step = ((gap * slope) @ weight) / np.maximum((slope**2) @ weight, 1e-3)
         shift = np.clip(shift + np.clip(step, -1.0, 1.0), start - 2.0, start + 2.0)
-    window = _sample(lines, places[None] + shift[:, None])
+    window = _sample(lines, AROUND_PX - REACH_PX + shift, len(template))
     gap = wanted - (window - (window @ weight)[:, None])
     return shift, np.sqrt((gap**2) @ weight)
 
 
-def _sample(lines: Floats, places: Floats) -> Floats:
-    """Values between pixels by cubic convolution (Keys 1981). lines: [n, WIDTH]; places: [n, m]."""
-    whole = np.floor(places).astype(int)
-    part = places - whole
-    rows = np.arange(len(lines))[:, None]
-    width = lines.shape[1]
-    a, b, c, d = (lines[rows, np.clip(whole + k, 0, width - 1)] for k in (-1, 0, 1, 2))
-    return b + 0.5 * part * (c - a + part * (2 * a - 5 * b + 4 * c - d + part * (3 * (b - c) + d - a)))
+def _sample(lines: Floats, first: Floats, length: int) -> Floats:
+    """Values between pixels by cubic convolution (Keys 1981): ``length`` of them, one pixel apart, from place ``first`` [n] of each line on."""
+    whole = np.floor(first).astype(int)
+    places = np.clip(whole[:, None] + np.arange(-1, length + 2), 0, lines.shape[1] - 1)
+    block = np.take_along_axis(lines, places, axis=1)
+    p = (first - whole)[:, None]
+    weights = 0.5 * p * (-1 + p * (2 - p)), 1 + 0.5 * p * p * (-5 + 3 * p), 0.5 * p * (1 + p * (4 - 3 * p)), 0.5 * p * p * (p - 1)
+    out: Floats = sum(w * block[:, k : k + length] for k, w in enumerate(weights))
+    return out

@@ -13,8 +13,7 @@ from brevin.core.verdict.headline import headline
 from brevin.core.verdict.words import reason_text
 from brevin.edge.look import look
 from brevin.edge.transcode import playable
-from brevin.ops.models import model_path
-from brevin.ops.settings import ROOT, Settings
+from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.store import takes
 from brevin.store.records import NewReport, NotThere
 
@@ -47,7 +46,7 @@ def _read(take_id: str, token: str, settings: Settings) -> None:
     assert take.clip is not None
     path = settings.clips / take.clip.stored_name
     sighting = look(path, model_path(ROOT), progress=_Progress(take_id, token))
-    report = read(sighting, Task(card=card_of(take.card), instrument=take.instrument))
+    report = read(sighting, Task(card=card_of(take.card), instrument=take.instrument, first_inhale_s=take.first_inhale_s))
     document = to_json(replace(report, clip=replace(report.clip, file=take.clip.original_name)))
     _Progress(take_id, token)("keeping the clip", 0.96)
     line = headline(report)

@@ -15,6 +15,8 @@ import flatbuffers
 from mediapipe.tasks.metadata import metadata_schema_py_generated as meta_schema
 from mediapipe.tasks.metadata import schema_py_generated as model_schema
 
+from brevin.ops.settings import model_path
+
 WHEEL = "mediapipe==0.10.21"
 INSIDE = "mediapipe/modules/"
 # name in the .task file: (path in the wheel, sha256 of that file, input normalisation mean, standard deviation)
@@ -36,11 +38,6 @@ PARTS = {
 
 class ModelMismatch(RuntimeError):
     """A file in the wheel is not the one this version was proven with."""
-
-
-def model_path(root: Path) -> Path:
-    """Where the built model stands below the project's root."""
-    return root / ".build" / "pose_full.task"
 
 
 def build(root: Path) -> Path:

@@ -11,6 +11,11 @@ ROOT = Path(__file__).resolve().parents[3]
 FILE = "brevin.toml"
 
 
+def model_path(root: Path) -> Path:
+    """Where the built pose model stands below the project's root."""
+    return root / ".build" / "pose_full.task"
+
+
 @dataclass(frozen=True)
 class Setting:
     """One setting: starting value, what it means, whether it is masked when shown."""

@@ -4,18 +4,17 @@ import json
 from pathlib import Path
 from typing import Any
 
-import av
 import numpy as np
 
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
+from brevin.standin import tape
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
 
 FIRST_CLICK_S = 0.8
 AFTER_S = 1.2
-SOUND_HZ = 44100
 WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
 CRF = "24"
 
@@ -34,7 +33,8 @@ def film(script: Script, folder: Path) -> Path:
     sway = _sway(script, t_s)
     camera = Camera(lens, script.look, meshes, seed=script.seed)
     pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0)) for i in range(len(t_s)))
-    _write(clip, pictures, _sound(script, card, planted, length_s), rate_hz=script.rate_hz, size_px=script.size_px)
+    heard = tape.sound(card, planted, length_s, first_click_s=FIRST_CLICK_S, tone=script.tone, seed=script.seed + 200)
+    tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=CRF)
     truth = _truth(script, card, planted, pose, lens, sway, instrument, first_s, length_s)
     clip.with_suffix(".json").write_text(json.dumps(truth, separators=(",", ":")))
     return clip
@@ -116,38 +116,6 @@ def _lens(script: Script, pose: figure.Stance) -> Lens:
     return Lens(azimuth, distance, 0.5 * top, *script.size_px, focal_px=focal)
 
 
-def _sound(script: Script, card: CountCard, planted: Signals, length_s: float) -> np.ndarray:
-    """Click track, the breath's own hush, and a plain tone while it goes out."""
-    random = np.random.default_rng(script.seed + 200)
-    n = int(length_s * SOUND_HZ)
-    t = np.arange(n) / SOUND_HZ
-    heard = 0.002 * random.normal(size=n)
-    click = np.exp(-np.arange(int(0.03 * SOUND_HZ)) / (0.006 * SOUND_HZ)) * np.sin(2 * np.pi * 1900 * np.arange(int(0.03 * SOUND_HZ)) / SOUND_HZ)
-    for at in np.arange(FIRST_CLICK_S, length_s - 0.05, card.beat_s):
-        i = int(at * SOUND_HZ)
-        heard[i : i + len(click)] += 0.5 * click
-    if script.tone:  # played by the student, or held for one who only breathes
-        for breath in planted.planted:
-            on = np.clip((t - breath.exhale_start_s - 0.06) / 0.05, 0, 1) * np.clip((breath.exhale_end_s - t) / 0.08, 0, 1)
-            heard += on * sum(a * np.sin(2 * np.pi * 233.1 * k * t) for k, a in ((1, 0.10), (2, 0.05), (3, 0.03)))
-    return np.clip(heard, -1, 1).astype(np.float32)
-
-
-def _write(clip: Path, pictures: Any, heard: np.ndarray, *, rate_hz: int, size_px: tuple[int, int]) -> None:
-    with av.open(str(clip), "w") as out:
-        video = out.add_stream("libx264", rate=rate_hz, options={"crf": CRF, "preset": "slow"})
-        video.width, video.height, video.pix_fmt = *size_px, "yuv420p"
-        audio = out.add_stream("aac", rate=SOUND_HZ, layout="mono")
-        for picture in pictures:
-            out.mux(video.encode(av.VideoFrame.from_ndarray(picture, format="rgb24")))
-        out.mux(video.encode(None))
-        for start in range(0, len(heard), 1024):
-            frame = av.AudioFrame.from_ndarray(heard[None, start : start + 1024], format="fltp", layout="mono")
-            frame.sample_rate, frame.pts = SOUND_HZ, start
-            out.mux(audio.encode(frame))
-        out.mux(audio.encode(None))
-
-
 LABELS = {"side-left": "side_left", "side-right": "side_right", "front": "front"}
 KEY_POINTS = ("shoulder", "elbow", "wrist", "hip", "knee", "ankle")
 
@@ -185,23 +153,6 @@ def _truth(
         "fps": script.rate_hz, "width": script.size_px[0], "height": script.size_px[1], "duration_s": round(length_s, 4),
         "camera": {"px_per_mm_torso": lens.focal_px / depth / 1000},
         "beat_s": card.beat_s, "first_inhale_beat_s": first_s,
-        "cycles": [_cycle(i, breath, card, first_s) for i, breath in enumerate(planted.planted)],
+        "cycles": [tape.cycle(i, breath, card, first_s) for i, breath in enumerate(planted.planted)],
         "per_frame": per_frame,
-    }  # fmt: skip
-
-
-def _cycle(index: int, breath: Any, card: CountCard, first_s: float) -> dict[str, Any]:
-    due = first_s + index * (card.cycle_beats or 0) * card.beat_s
-    a, c = breath.amplitude["abdomen"], breath.amplitude["chest"]
-    return {
-        "index": index,
-        "nominal": {
-            "inhale_start": due, "inhale_end": due + card.inhale_beats * card.beat_s,
-            "exhale_start": due + (card.inhale_beats + card.pause_beats) * card.beat_s, "exhale_end": due + (card.cycle_beats or 0) * card.beat_s,
-        },
-        "inhale_start": breath.inhale_start_s, "inhale_end": breath.inhale_end_s,
-        "exhale_start": breath.exhale_start_s, "exhale_end": breath.exhale_end_s,
-        "amplitude_mm": {k: 1000 * v for k, v in breath.amplitude.items()},
-        "chest_lag_t50_s": breath.half_s["chest"] - breath.half_s["abdomen"],
-        "abdominal_share": a / (a + c),
     }  # fmt: skip

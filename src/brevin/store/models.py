@@ -80,6 +80,7 @@ class Take(Base):
     lesson = ForeignKeyField(Lesson, null=True, on_delete="SET NULL")
     made_at = MomentField(default=now, index=True)
     card = CharField(48, default="")
+    first_inhale_s = FloatField(null=True)  # where the app counted it; None where nobody but the clip knows
     instrument = CharField(24, default="none")
     try_number = IntegerField(default=1)
     state = CharField(16, default="queued", index=True)  # queued, reading, read, failed

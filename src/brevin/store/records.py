@@ -45,12 +45,13 @@ class ClipRecord:
 
 @dataclass(frozen=True)
 class TakeRecord:
-    """state: queued, reading, read or failed; progress: 0 to 1."""
+    """state: queued, reading, read or failed; progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count."""
 
     id: str
     student: StudentRecord
     made_at: datetime
     card: str
+    first_inhale_s: float | None
     instrument: str
     try_number: int
     state: str

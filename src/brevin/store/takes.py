@@ -19,15 +19,19 @@ def may_film(student_id: int) -> None:
         raise NoConsent(str(student_id))
 
 
-def add(*, student_id: int, teacher_id: int | None, lesson_id: int | None, card: str, clip: ClipRecord, made_at: datetime | None = None) -> TakeRecord:
+def add(
+    *, student_id: int, teacher_id: int | None, lesson_id: int | None, card: str, clip: ClipRecord, first_inhale_s: float | None = None,
+    made_at: datetime | None = None,
+) -> TakeRecord:  # fmt: skip
     """A new take with its clip, waiting to be read: both or neither. made_at: now where it is not said. Raises NoConsent, NotThere."""
     may_film(student_id)
     with db.connection_context(), db.atomic():
         student = Student.get_by_id(student_id)
         tries = Take.select().where((Take.student == student_id) & (Take.lesson == lesson_id) & (Take.card == card)).count() if lesson_id else 0
         take = Take.create(
-            student=student, teacher=teacher_id, lesson=lesson_id, card=card, instrument=student.instrument, try_number=tries + 1, made_at=made_at or now()
-        )
+            student=student, teacher=teacher_id, lesson=lesson_id, card=card, first_inhale_s=first_inhale_s, instrument=student.instrument,
+            try_number=tries + 1, made_at=made_at or now(),
+        )  # fmt: skip
         Clip.create(take=take, **vars(clip))
     return take_record(take.id)
 
@@ -79,6 +83,7 @@ def records(rows: Sequence[Take]) -> list[TakeRecord]:
     return [
         TakeRecord(
             id=row.id, student=people.student_record(students[row.student_id], until), made_at=row.made_at, card=row.card,
+            first_inhale_s=row.first_inhale_s,
             instrument=row.instrument, try_number=row.try_number, state=row.state, stage=row.stage, progress=row.progress,
             reason_code=row.reason_code, reason_text=row.reason_text, attempts=row.attempts,
             clip=_clip(clips.get(row.id)), headline=heads.get(row.id),

@@ -116,6 +116,7 @@ class NewTake(BaseModel):
     card: str = Field(default="", max_length=48)
     lesson_id: int | None = None
     file_name: str = Field(default="clip", max_length=160)
+    first_inhale_s: float | None = Field(default=None, ge=0, le=60, description="where the app's own count stood on the clip's clock")
 
 
 class Done(BaseModel):

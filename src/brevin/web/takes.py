@@ -48,7 +48,10 @@ def new_take(query_data: NewTake) -> TakeOut:
     settings = _settings()
     clip = _taken_in(query_data, card, settings)
     try:
-        record = takes.add(student_id=query_data.student_id, teacher_id=teacher().id, lesson_id=query_data.lesson_id, card=card, clip=clip)
+        record = takes.add(
+            student_id=query_data.student_id, teacher_id=teacher().id, lesson_id=query_data.lesson_id, card=card, clip=clip,
+            first_inhale_s=query_data.first_inhale_s,
+        )  # fmt: skip
     except Exception:
         (settings.clips / clip.stored_name).unlink(missing_ok=True)  # consent withdrawn meanwhile, or the database away: nothing half-written
         raise

@@ -306,6 +306,7 @@ export interface paths {
                 query: {
                     card?: string;
                     file_name?: string;
+                    first_inhale_s?: number | null;
                     lesson_id?: number | null;
                     student_id: number;
                 };

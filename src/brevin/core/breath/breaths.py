@@ -1,20 +1,28 @@
 """Breaths from traces: the four turns of each, taken from the regions that move."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from brevin.core.breath.cycles import Swing, breath_signal, swings
 from brevin.core.breath.turns import Turn, arriving, leaving
+from brevin.core.filters import SMOOTH_S
 from brevin.core.kinematics.trunk import Traces
 from brevin.core.track import Floats
 
 LEAST_REGION_PCT = 0.35  # of trunk: a region that moves less has no turns of its own
-REGION_SHARE = 0.28  # of the larger region's excursion: below it the turns are the larger one's
-LEAST_NOISE_PCT = 0.02  # of trunk: no trace is surer than this
+START_SHARE, END_SHARE = 0.28, 0.15  # of the larger region's excursion: below it the start, and the end, is the larger one's
+LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
+LEAST_NOISE_PCT, LEAST_NOISE_LEAVING_PCT = 0.02, 0.05  # of trunk: no trace is surer than this, less so where movement turns back
 TIMES_NOISE = 6.0  # a region that moves stands this far out of its own noise
+JOINT_SHARE = 0.2  # of the largest: what moves less says nothing about the exhale
+SWALLOWED_PCT = 0.015  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, measured on made clips
 FULLNESS_WIDER = 1.2  # times: the last of several turns is less sure than each; own, measured on made clips
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
+MEET = 1.5  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
+MET_NARROWER = 0.85  # times the wider of the two: the half width where they meet
+HOLD_WIDER = 1.25  # times: a start after a held breath, whose level wanders meanwhile; own, measured on made clips
+CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
 @dataclass(frozen=True)
@@ -41,13 +49,28 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     regions, weights, signal = _signals(traces)
     if signal is None:
         return []
-    noise = {name: traces.noise.get(name, 0.0) for name in (*regions, "shoulder")}
+    noise = {name: traces.noise[name] for name in (*regions, "shoulder")}
     carriers = regions | ({"shoulder": traces.shoulder} if traces.seen["shoulder"] and "width" not in regions else {})
     found = swings(signal, noise=max(abs(weights[name]) * noise[name] for name in regions))
     return [
-        _turns(traces.t_s, regions, carriers, noise, signal, swing, earlier, later)
+        _unsure_in_holes(_turns(traces.t_s, regions, carriers, noise, signal, swing, earlier, later), traces.holes)
         for earlier, swing, later in zip([None, *found], found, [*found[1:], None], strict=False)
     ]
+
+
+def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...]) -> BreathTurns:
+    """A turn that falls where pictures are missing may lie anywhere in the hole."""
+
+    def unsure(turn: Turn | None) -> Turn | None:
+        if turn is None:
+            return None
+        inside = [end - start for start, end in holes if start - SMOOTH_S <= turn.t_s <= end + SMOOTH_S]
+        return Turn(turn.t_s, max([turn.half_width_s, *inside]))
+
+    return replace(
+        turns, inhale_start=unsure(turns.inhale_start), inhale_end=unsure(turns.inhale_end),
+        exhale_start=unsure(turns.exhale_start), exhale_end=unsure(turns.exhale_end),
+    )  # fmt: skip
 
 
 def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:
@@ -60,15 +83,31 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
     return {}, {}, None
 
 
-def _joint(carriers: dict[str, Floats], noise: dict[str, float], swing: Swing) -> tuple[Floats, float]:
-    """All that falls in the exhale as one trace, each weighted by how clearly it moves; + = inhale. Returns it with its noise."""
+def _joint(carriers: dict[str, Floats], noise: dict[str, float], swing: Swing, *, least_noise: float = LEAST_NOISE_PCT) -> tuple[Floats, float]:
+    """Several traces as one, each weighted by how clearly it moves; + = inhale. Returns it with its noise."""
     size = {name: float(values[swing.peak] - values[swing.trough]) for name, values in carriers.items()}
     largest = max(abs(s) for s in size.values())
-    clear = {n: s / max(noise[n], LEAST_NOISE_PCT) ** 2 for n, s in size.items() if abs(s) >= max(TIMES_NOISE * noise[n], 0.2 * largest)}
+    clear = {n: s / max(noise[n], least_noise) ** 2 for n, s in size.items() if abs(s) >= max(TIMES_NOISE * noise[n], JOINT_SHARE * largest)}
     clear = clear or {max(size, key=lambda n: abs(size[n])): 1.0}
     total = sum(abs(w) for w in clear.values())
     joint = np.sum([w / total * carriers[n] for n, w in clear.items()], axis=0)
     return joint, float(np.sqrt(sum((w / total * noise[n]) ** 2 for n, w in clear.items())))
+
+
+@dataclass(frozen=True)
+class _Around:
+    """A swing with its surroundings. from_i, to_i: the middles of the exhale before and the inhale after, between which its turns lie."""
+
+    t_s: Floats
+    swing: Swing
+    from_i: int
+    to_i: int
+    noise: dict[str, float]
+
+    def own(self, values: Floats) -> tuple[int, int, int, int]:
+        """A trace's own middle of its rise, middle of its fall, bottom and top around the swing."""
+        bottom, top, after = _own_turns(values, self.from_i, self.swing, self.to_i)
+        return _crossing(values, bottom, top), _crossing(values, top, after), bottom, top
 
 
 def _turns(
@@ -85,45 +124,81 @@ def _turns(
     fall_mid = _crossing(signal, swing.peak, swing.next_trough)
     from_i = _crossing(signal, earlier.peak, swing.trough) if earlier else 0
     to_i = _crossing(signal, later.trough, later.peak) if later else len(t_s) - 1
-    moving = _moving(regions, rise=(swing.trough, swing.peak), noise=noise)
-    starts, ends = [], []
-    half: dict[str, float | None] = {}
-    for name, sign in moving.items():
-        values = sign * regions[name]
-        bottom, top, after = _own_turns(values, from_i, swing, to_i)
-        rise, fall = _crossing(values, bottom, top), _crossing(values, top, after)
-        half[name] = _half_s(t_s, values, bottom, top)
-        starts.append(leaving(t_s, values, from_i=from_i, middle_i=rise, noise=noise[name], steady=True))
-        ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=noise[name]))
-    start, end = _earliest(starts), _latest(ends)
-    end = Turn(end.t_s, FULLNESS_WIDER * end.half_width_s)
-    if len(regions) == 1 and "width" not in regions:  # the other region may still be filling where it cannot be seen
-        end = Turn(end.t_s, end.half_width_s + UNSEEN_FILLING * (end.t_s - start.t_s))
-    joint, joint_noise = _joint(carriers, noise, swing)
-    top, after = _own_turns(joint, from_i, swing, to_i)[1:]
-    fall = _crossing(joint, top, after)
-    leave = leaving(t_s, -joint, from_i=min(_crossing(joint, swing.trough, top), fall - 1), middle_i=fall, noise=joint_noise)
-    rest = arriving(t_s, -joint, middle_i=fall, to_i=to_i, noise=joint_noise)
-    if end.t_s > leave.t_s:  # no pause: one turn, where both readings meet
-        between = 0.5 * (end.t_s + leave.t_s)
-        width = max(end.half_width_s, leave.half_width_s, 0.5 * (end.t_s - leave.t_s))
-        end, leave = Turn(between, width), Turn(between, width)
+    around = _Around(t_s, swing, from_i, to_i, noise)
+    start, end, half = _inhale(regions, carriers, around)
+    leave, rest = _exhale(carriers, around)
+    end, leave = _met(end, leave)
     cut_start = swing.cut_at_start and rise_mid - swing.trough < 2
     cut_end = swing.cut_at_end or fall_mid >= len(t_s) - 2
+    hardly_fell = signal[swing.peak] - signal[-1] < CUT_FALL * (signal[swing.peak] - signal[swing.trough])
     return BreathTurns(
         inhale_start=None if cut_start else start,
         inhale_end=end,
-        exhale_start=leave if not (cut_end and signal[swing.peak] - signal[-1] < 0.3 * (signal[swing.peak] - signal[swing.trough])) else None,
+        exhale_start=None if cut_end and hardly_fell else leave,
         exhale_end=None if cut_end else rest,
         half_s=half,
     )
 
 
-def _moving(regions: dict[str, Floats], *, rise: tuple[int, int], noise: dict[str, float]) -> dict[str, float]:
+def _inhale(regions: dict[str, Floats], carriers: dict[str, Floats], around: _Around) -> tuple[Turn, Turn, dict[str, float | None]]:
+    """Start: the first region's. End: the last to fill of abdomen and upper trunk, the chest and shoulder in one. And each region's half rise."""
+    t_s, noise, swing = around.t_s, around.noise, around.swing
+    starts, ends = [], []
+    half: dict[str, float | None] = {}
+    first_to_move = _moving(regions, swing, noise=noise, share_least=START_SHARE)
+    for name, sign in _moving(regions, swing, noise=noise, share_least=END_SHARE).items():
+        values = sign * regions[name]
+        rise, fall, bottom, top = around.own(values)
+        half[name] = _half_s(t_s, values, bottom, top)
+        if name in first_to_move:
+            starts.append(leaving(t_s, values, from_i=around.from_i, middle_i=rise, noise=noise[name], steady=True, swallowed=SWALLOWED_PCT))
+        if name != "chest":
+            ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=noise[name]))
+    upper = {
+        name: values
+        for name, values in carriers.items()
+        if name in ("chest", "shoulder") and _rises(values, swing, max(TIMES_NOISE * noise[name], LEAST_UPPER_PCT))
+    }
+    if upper:
+        values, upper_noise = _joint(upper, noise, swing)
+        rise, fall, *_ = around.own(values)
+        ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=upper_noise))
+    start, end = _earliest(starts), _latest(ends)
+    unseen_s = 0.0
+    if len(regions) == 1 and "width" not in regions:  # the other region may still be filling where it cannot be seen
+        unseen_s = UNSEEN_FILLING * (end.t_s - start.t_s)
+    return start, Turn(end.t_s, FULLNESS_WIDER * end.half_width_s + unseen_s), half
+
+
+def _rises(values: Floats, swing: Swing, least: float) -> bool:
+    return bool(values[swing.peak] - values[swing.trough] > least)
+
+
+def _exhale(carriers: dict[str, Floats], around: _Around) -> tuple[Turn, Turn]:
+    """When all that falls begins to fall, and when it has come to rest."""
+    joint, noise = _joint(carriers, around.noise, around.swing, least_noise=LEAST_NOISE_LEAVING_PCT)
+    _, fall, _, top = around.own(joint)
+    from_i = min(_crossing(joint, around.swing.trough, top), fall - 1)
+    leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, swallowed=SWALLOWED_PCT)
+    return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise)
+
+
+def _met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:
+    """Fullness and the exhale's start; one turn, the mean weighted by how sure each is, where no pause can be told between them."""
+    gap_s = leave.t_s - end.t_s
+    if gap_s >= MEET * float(np.hypot(end.half_width_s, leave.half_width_s)):
+        return end, Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
+    sure = 1.0 / end.half_width_s**2, 1.0 / leave.half_width_s**2
+    t_s = (sure[0] * end.t_s + sure[1] * leave.t_s) / sum(sure)
+    turn = Turn(t_s, max(MET_NARROWER * max(end.half_width_s, leave.half_width_s), 0.5 * abs(gap_s)))
+    return turn, turn
+
+
+def _moving(regions: dict[str, Floats], swing: Swing, *, noise: dict[str, float], share_least: float) -> dict[str, float]:
     """Regions that move in this breath, each with the sign that makes its inhale a rise."""
-    size = {name: values[rise[1]] - values[rise[0]] for name, values in regions.items()}
+    size = {name: values[swing.peak] - values[swing.trough] for name, values in regions.items()}
     largest = max(abs(s) for s in size.values())
-    least = max(min(LEAST_REGION_PCT, largest), REGION_SHARE * largest)
+    least = max(min(LEAST_REGION_PCT, largest), share_least * largest)
     return {name: float(np.sign(s) or 1.0) for name, s in size.items() if abs(s) >= max(least, TIMES_NOISE * noise[name]) or abs(s) == largest}
 
 

@@ -19,9 +19,10 @@ from brevin.core.verdict.profile import MethodProfile
 NORMAL_90 = 1.645  # standard deviations to the half width of a 90 % interval
 LEVEL_S = 0.08  # a level is the mean over this long at a turn
 FULL = 0.9  # of the excursion
+LAG_NOISE_PCT = 0.05  # percent of trunk: what a trace wanders by between the two half rises; own, measured on made clips
 NEAREST_CYCLES = 0.5  # a breath belongs to the card's cycle whose start is nearest, within this many cycles
 STOPS_PULSING, STOP_S = 3, 0.12
-TRACKING_PCT = {"abdomen": 0.06, "chest": 0.06, "shoulder": 0.20}
+TRACKING_PCT = {"abdomen": 0.08, "chest": 0.08, "shoulder": 0.17}
 """What outline and texture differ by on a still body, percent of trunk, standard deviation; own, measured on made clips."""
 
 
@@ -42,7 +43,7 @@ def measured(turns: BreathTurns, following: BreathTurns | None, traces: Traces, 
     _put_lengths(values, half, turns, following, beats)
     _put_offsets(values, half, turns, beats, card)
     _put_amplitudes(values, half, moved, turns)
-    _put_shape(values, half, turns, traces, beats)
+    _put_shape(values, half, turns, traces, beats, release=rules.limit("even_exhale.release"))
     values["pattern"] = _pattern(values, half, rules)
     return Breath(**values, uncertainty=half)  # type: ignore[arg-type]
 
@@ -133,11 +134,11 @@ def _lag_half(a: Excursion, c: Excursion, turns: BreathTurns) -> float:
     """Noise over slope at half rise, both regions; the slope taken as the excursion over the inhale's length."""
     assert turns.inhale_start is not None and turns.inhale_end is not None
     length_s = max(turns.inhale_end.t_s - turns.inhale_start.t_s, 0.2)
-    parts = [NORMAL_90 * TRACKING_PCT["chest"] * length_s / max(abs(e.value), 0.2) for e in (a, c)]
+    parts = [NORMAL_90 * LAG_NOISE_PCT * length_s / max(abs(e.value), 0.2) for e in (a, c)]
     return max(math.hypot(*parts), 0.04)
 
 
-def _put_shape(values: dict, half: dict, turns: BreathTurns, traces: Traces, beats: Beats) -> None:
+def _put_shape(values: dict, half: dict, turns: BreathTurns, traces: Traces, beats: Beats, *, release: float) -> None:
     keys = ("full_at_beat", "intake_unevenness", "phase_angle_deg", "exhale_unevenness")
     values.update(dict.fromkeys(keys), exhale_shape=None)
     half.update(dict.fromkeys(keys))
@@ -156,7 +157,7 @@ def _put_shape(values: dict, half: dict, turns: BreathTurns, traces: Traces, bea
     if turns.exhale_start is not None and turns.exhale_end is not None:
         emptied = _fill(traces.t_s, both, turns.exhale_start.t_s, turns.exhale_end.t_s)
         if emptied is not None:
-            values["exhale_unevenness"], half["exhale_unevenness"] = _unevenness(emptied), 0.05
+            values["exhale_unevenness"], half["exhale_unevenness"] = _unevenness(emptied, release=release), 0.05
             values["exhale_shape"] = exhale_shape(emptied)
 
 
@@ -172,10 +173,12 @@ def _fill(t_s: Floats, both: Floats, start_s: float, end_s: float) -> tuple[Floa
     return t_s[window] - start_s, (values - values[0]) / way
 
 
-def _unevenness(fill: tuple[Floats, Floats]) -> float:
-    """Largest distance between the fill and an even fill, share of the excursion."""
+def _unevenness(fill: tuple[Floats, Floats], *, release: float = 0.0) -> float:
+    """Largest distance between the fill and the taught one, share of the excursion. release: 0 = even, more = most of it at first."""
     time, done = fill
-    return float(np.abs(done - time / time[-1]).max())
+    even = time / time[-1]
+    taught = even if release < 1e-6 else np.expm1(-release * even) / np.expm1(-release)
+    return float(np.abs(done - taught).max())
 
 
 def exhale_shape(fill: tuple[Floats, Floats]) -> str:

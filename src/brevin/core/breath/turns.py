@@ -1,33 +1,37 @@
 """The moment a region leaves rest or fullness, or comes to it: a hinge fitted to the trace around the turn.
 
-Model: rest before the turn, or a movement that dies away into it; after it the speed grows evenly over an ease of up to ``EASES_S`` and
-then stays. Only the first part of the movement is looked at, so that a gulp or a thin tail has its own turn and not that of the rest of
-it. The model is smoothed as the trace was, so that smoothing moves no turn. The turn is where the squared misfit is least; its interval
+Model: rest before the turn, or a movement that dies away into it; after it the speed grows evenly over an ease and then stays. The ease
+is a share of the movement's own time, near the usual one unless the trace says otherwise. Only the first part of the movement is looked
+at, so that a gulp or a thin tail has its own turn and not that of the rest of it. The model is smoothed as the trace was, so that
+smoothing moves no turn, and starts late by what the clip's coding swallows. The turn is where the squared misfit is least; its interval
 holds all turns whose misfit is not clearly worse. Source: own.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.ndimage import gaussian_filter1d
 
-from brevin.core.filters import GRID_HZ, SMOOTH_S
+from brevin.core.filters import GRID_HZ, SMOOTH_S, gaussian
 from brevin.core.track import Floats
 
-EASES_S = (0.1, 0.25, 0.45, 0.7)
+EASES = (0.02, 0.07, 0.12, 0.17, 0.22, 0.3, 0.45)  # shares of a movement's time over which its speed grows
+EASE_USUAL, EASE_SPREAD = 0.15, 0.04  # what a smooth movement has; own, after Flash and Hogan 1985: the share is the same at every speed
 EASE_BEFORE_S = 0.4  # of a movement that ends at the turn
 BEFORE_S = 0.7  # of rest looked at before the turn
 BEFORE_LEVEL = 0.06  # of the excursion: above it the samples belong to the movement before
 REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.20, 0.45  # share of the excursion the hinge is fitted to, more where the trace is noisier
 REACH_NOISE = 8.0  # times the noise that the reach stands out of it
 FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
+FOOT_RIPPLE = 0.15  # of the half rise: less is a ripple on the way, no other movement
+FOOT_REST_S, FOOT_LEVEL = 0.5, 0.02  # a level kept so long, within this share of the half rise, is the rest the movement leaves
 ROUGH_LEVEL = 0.04  # of the excursion: the turn is looked for around the last moment below it
 ROUGH_NOISE, ROUGH_MOST = 2.0, 0.2  # times the noise, where that is more; and at most this
 EARLIER_S, LATER_S = 1.5, 0.15  # and this far before and after
 STEP_S = 0.02
-UNSEEN_PCT = 0.12  # of trunk: a movement so small is not in the coded picture yet; own, measured on made clips
+UNSEEN_PCT = 0.05  # of trunk: a movement so small is not in the coded picture yet; own, measured on made clips
+STEADY_EASE_S = 0.45  # ease of a steady movement, at most
 PACE = 2.0  # times the way from a quarter to a half of the movement
-CORRELATED = 4.0  # samples that share the kernel of the smoothing count as one
+CORRELATED = 8.0  # samples that share what is wrong with a trace, its smoothing and its wander, count as one; own, measured on made clips
 NORMAL_90 = 2.71  # likelihood ratio of a 90 % interval, one parameter
 LEAST_HALF_WIDTH_S = 0.10  # key pictures of a coded clip come about this far apart in what they can tell; own, measured on made clips
 LEAST_RIDGE = 1e-6  # keeps the fit solvable where a part of the model is not in the window
@@ -38,16 +42,13 @@ _U = np.arange(-4.0, 12.0, _FINE_S)
 
 def _eased(ease_s: float) -> Floats:
     after = np.maximum(_U, 0.0)
-    if ease_s == 0.0:
-        return after
     return np.where(after < ease_s, after**2 / (2 * ease_s), after - ease_s / 2)
 
 
 def _smoothed(values: Floats) -> Floats:
-    return gaussian_filter1d(values, SMOOTH_S / _FINE_S, mode="nearest")
+    return gaussian(values.T, SMOOTH_S / _FINE_S).T
 
 
-_RISES = np.stack([_smoothed(_eased(ease)) for ease in EASES_S])
 _REST = -np.interp(-_U, _U, _smoothed(_eased(EASE_BEFORE_S)))
 
 
@@ -59,28 +60,41 @@ class Turn:
     half_width_s: float
 
 
-def leaving(t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float | None = None, steady: bool = False) -> Turn:
+def leaving(
+    t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float = REACH_LEAVING, steady: bool = False,
+    swallowed: float = 0.0,
+) -> Turn:  # fmt: skip
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
     values: rising, any unit; noise: the trace's own standard deviation, same unit; steady: the movement is taken to keep its pace from its
-    first quarter to its half, so that a ripple long before it is not its start.
+    first quarter to its half, so that a ripple long before it is not its start; swallowed: movement that does not show at first, same unit.
     """
     window = slice(from_i, middle_i + 1)
     time, height = t_s[window], values[window]
     if len(time) < 5:
         return Turn(float(time[0]), 0.2)
-    lowest = _foot(time, height)
+    lowest = _foot(time, height, rest_s=FOOT_REST_S if steady else FOOT_S)
     excursion = max(2.0 * (float(height[-1]) - float(height[lowest])), 1e-9)
     done = (height - height[lowest]) / excursion
-    reach = float(np.clip(REACH_NOISE * noise / excursion, least_reach or REACH_LEAVING, REACH_MOST))
+    reach = float(np.clip(REACH_NOISE * noise / excursion, least_reach, REACH_MOST))
     end = lowest + max(_first_above(done[lowest:], reach), 4)
     end = min(end, len(time) - 1)
     level = float(np.clip(ROUGH_NOISE * noise / excursion, ROUGH_LEVEL, ROUGH_MOST))
     rough = lowest + _last_below(done[lowest : end + 1], level)
+    eases_s = _eases_s(time, done, lowest)
     earliest_s = _earliest_s(time, done, lowest) if steady else float(time[0])
     rough_s = max(float(time[rough]), earliest_s)
     first = max(_rest_from(done, rough), int(np.searchsorted(time, min(rough_s, float(time[rough])) - BEFORE_S - EARLIER_S)))
-    found = _hinge(time[first : end + 1], done[first : end + 1], rough_s=rough_s, earliest_s=earliest_s)
+    rough_pace = 0.5 * excursion / max(float(time[-1]) - rough_s, 1.0 / GRID_HZ)
+    found = _hinge(
+        time[first : end + 1],
+        done[first : end + 1],
+        rough_s=rough_s,
+        earliest_s=earliest_s,
+        eases_s=eases_s,
+        swallowed_s=swallowed / rough_pace,
+        noise=noise / excursion,
+    )
     pace = 0.5 * excursion / max(float(time[-1]) - found.t_s, 1.0 / GRID_HZ)
     return Turn(found.t_s, float(np.hypot(found.half_width_s, UNSEEN_PCT / pace)))
 
@@ -88,7 +102,21 @@ def leaving(t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: f
 def _earliest_s(time: Floats, done: Floats, lowest: int) -> float:
     """A movement that keeps its pace began at most this early: twice the way back from its quarter that lies between quarter and half, and an ease."""
     quarter = time[min(lowest + _first_above(done[lowest:], 0.25), len(time) - 1)]
-    return float(quarter - PACE * (time[-1] - quarter) - EASES_S[-2])
+    return float(quarter - PACE * (time[-1] - quarter) - STEADY_EASE_S)
+
+
+def _eases_s(time: Floats, done: Floats, lowest: int) -> list[float]:
+    """How long the speed may have grown: shares of the movement's time, which follows from its pace between quarter and half."""
+    quarter = _level_s(time, done, lowest, 0.25)
+    pace = 0.25 / max(_level_s(time, done, lowest, 0.5) - quarter, 1.0 / GRID_HZ)
+    return [ease / (1.0 - ease) / pace for ease in EASES]
+
+
+def _level_s(time: Floats, done: Floats, lowest: int, level: float) -> float:
+    i = lowest + _first_above(done[lowest:], level - 1e-9)
+    if i == lowest or done[i] <= done[i - 1]:
+        return float(time[i])
+    return float(time[i - 1] + np.clip((level - done[i - 1]) / (done[i] - done[i - 1]), 0.0, 1.0) * (time[i] - time[i - 1]))
 
 
 def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0) -> Turn:
@@ -98,14 +126,17 @@ def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: fl
     return Turn(-found.t_s, found.half_width_s)
 
 
-def _foot(time: Floats, height: Floats) -> int:
+def _foot(time: Floats, height: Floats, *, rest_s: float) -> int:
     """Lowest place before the rise, walking back from its middle: not further than ``FOOT_S`` past the lowest so far, nor back up the movement before."""
-    lowest = len(time) - 1
+    lowest = kept = len(time) - 1
+    ripple = FOOT_RIPPLE * float(height[-1] - height.min())
     for i in range(len(time) - 1, -1, -1):
         if height[i] < height[lowest]:
             lowest = i
-        climbed = height[i] - height[lowest] > FOOT_CLIMB * (height[-1] - height[lowest])
-        if time[lowest] - time[i] > FOOT_S or (climbed and i < lowest):
+        if height[i] < height[kept] - FOOT_LEVEL * (height[-1] - height[i]):
+            kept = i
+        climbed = height[i] - height[lowest] > max(FOOT_CLIMB * (height[-1] - height[lowest]), ripple)
+        if time[lowest] - time[i] > FOOT_S or time[kept] - time[i] > rest_s or (climbed and i < lowest):
             break
     return lowest
 
@@ -126,26 +157,27 @@ def _rest_from(done: Floats, rough: int) -> int:
     return int(moving[-1]) + 1 if len(moving) else 0
 
 
-def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float) -> Turn:
+def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float, eases_s: list[float], swallowed_s: float, noise: float) -> Turn:
     tried = np.arange(max(time[0], rough_s - EARLIER_S, earliest_s), min(time[-1] - 1.5 / GRID_HZ, rough_s + LATER_S) + 1e-9, STEP_S)
     if len(time) < 5 or not len(tried):
         return Turn(rough_s, 0.2)
-    misfit = _misfits(time, height, tried)
+    misfit = _misfits(time, height, tried, eases_s=eases_s, swallowed_s=swallowed_s)
+    per_sample = max(float(misfit.min()) / max(len(time) - 4, 1), noise**2) + 1e-6
+    misfit = misfit + per_sample * CORRELATED * ((np.array(EASES) - EASE_USUAL) / EASE_SPREAD)[:, None] ** 2
     best = np.unravel_index(int(np.argmin(misfit)), misfit.shape)
-    least = float(misfit[best])
-    per_sample = least / max(len(time) - 4, 1) + 1e-6
-    inside = tried[misfit.min(axis=0) <= least + NORMAL_90 * per_sample * CORRELATED]
+    inside = tried[misfit.min(axis=0) <= misfit[best] + NORMAL_90 * per_sample * CORRELATED]
     half = max(0.5 * float(inside[-1] - inside[0]), LEAST_HALF_WIDTH_S)
     return Turn(float(tried[best[1]]), half)
 
 
-def _misfits(time: Floats, height: Floats, tried: Floats) -> Floats:
+def _misfits(time: Floats, height: Floats, tried: Floats, *, eases_s: list[float], swallowed_s: float) -> Floats:
     """Least squared misfit for every ease and turn: [eases, turns]. Falling after the turn counts as no fit."""
     since = time[None, :] - tried[:, None]
     rest = np.interp(since, _U, _REST)
     flat = np.ones_like(rest)
-    out = np.empty((len(EASES_S), len(tried)))
-    for i, rise in enumerate(_RISES):
+    out = np.empty((len(eases_s), len(tried)))
+    rises = _smoothed(np.maximum(np.stack([_eased(ease) for ease in eases_s]) - swallowed_s, 0.0))
+    for i, rise in enumerate(rises):
         after = np.interp(since, _U, rise)
         design = np.stack([flat, rest, after], axis=-1)
         normal = np.einsum("tni,tnj->tij", design, design) + LEAST_RIDGE * np.eye(3)

@@ -4,17 +4,19 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
+from brevin.core.kinematics.trunk import Traces
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Posture, PostureValue
 from brevin.core.track import Body, Player, Sighting
 
 NORMAL_90 = 1.645
 KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own, measured on made clips
+SWAY_NOISE_PCT = 0.1  # what the back's strips wander by on a still body, percent of trunk; own, measured on made clips
 SHOULDER_LINE_DEG = 1.5  # the same for the shoulder line
 
 
-def posture(sighting: Sighting) -> Posture:
-    """What the view can serve: trunk inclination from the side, shoulder tilt from the front; None elsewhere."""
+def posture(sighting: Sighting, moved: Traces) -> Posture:
+    """What the view can serve: trunk inclination and sway from the side, shoulder tilt from the front; None elsewhere."""
     player = sighting.player
     if player is None:
         return Posture()
@@ -22,8 +24,16 @@ def posture(sighting: Sighting) -> Posture:
     side = (sighting.view or "").startswith("side") and sighting.position != "lying"
     return Posture(
         trunk_inclination_deg=_over(bodies, lambda b: inclination_deg(b, player), bias_deg=KEY_POINT_DEG) if side else None,
+        sway_pct=_sway(moved) if side else None,
         shoulder_tilt_deg=_over(bodies, shoulder_tilt_deg, bias_deg=SHOULDER_LINE_DEG) if sighting.view == "front" else None,
     )
+
+
+def _sway(moved: Traces) -> PostureValue | None:
+    """Standard deviation of the back's own way forward and back over the clip, percent of trunk."""
+    if not len(moved.t_s):
+        return None
+    return PostureValue(value=moved.sway_pct, uncertainty=NORMAL_90 * SWAY_NOISE_PCT, n=len(moved.t_s), by_segment={})
 
 
 def _over(bodies: Sequence[Body], angle: Callable[[Body], float], *, bias_deg: float) -> PostureValue | None:

@@ -19,12 +19,16 @@ ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 POINT_ERROR_MOST = 12.0  # grey levels a followed patch may differ on average
 LEAST_STRIPS = 2  # from which a region counts as seen on its outline
 LEAST_PLACES, ENOUGH_STRIPS = 3, 4  # places a region needs; strips of free outline that need no help from the flank
+JUMPS_TIMES, JUMPS_LEAST = 4.0, 0.10  # times the usual, and percent of trunk, from frame to frame: a place that jumps more is lost
+TRAVEL_MOST = 9.0  # percent of trunk: no belly and no chest goes farther in a breath; a sleeve or an instrument does
 LEAST_SHARE = 0.35  # of a region's largest travel: places that move less say little of it
 POINT_WEIGHT = 0.25  # of a texture point beside a strip of outline
 NEIGHBOURS_ALIKE = 3.0  # strips or points that see the same error of the picture
 NOISE_MOST_OUTLINE, NOISE_MOST_FLANK, NOISE_ALWAYS = 0.25, 0.10, 0.12  # share of the travel by which places may differ, and percent of trunk
+NOISE_ALONE = 0.06  # percent of trunk, of a single strip, which nothing can be held against
+ALIKE_SURE = 0.95  # the same where only one place moves far enough
 ALIKE = 0.85  # correlation with the common movement from which a place belongs to it
-MODEL_ERROR_OUTLINE, MODEL_ERROR_FLANK = 0.05, 0.2  # share of an amplitude that the assumed profile may be wrong by
+MODEL_ERROR_OUTLINE, MODEL_ERROR_FLANK = 0.12, 0.2  # share of an amplitude that the assumed profile may be wrong by
 
 
 @dataclass(frozen=True)
@@ -42,7 +46,8 @@ class Traces:
     """The three traces on the even grid, percent of trunk; + = outward, upward.
 
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
-    profile; seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent.
+    profile; seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
+    seconds.
     """
 
     t_s: Floats
@@ -55,6 +60,7 @@ class Traces:
     model: dict[str, float]
     seen: dict[str, bool]
     sway_pct: float
+    holes: tuple[tuple[float, float], ...] = ()
 
 
 def traces(sighting: Sighting) -> Traces:
@@ -76,10 +82,11 @@ def traces(sighting: Sighting) -> Traces:
         abdomen=trace(abdomen), chest=trace(chest), shoulder=trace(shoulder),
         width=_settled(sighting.t_s, width, grid_s),
         confidence=_confidence(sighting, grid_s),
-        noise={k: 0.0 if r is None else r.noise for k, r in found.items()},
+        noise={k: 0.0 if r is None else r.noise for k, r in found.items()} | {"width": float(np.std(width - filters.smooth(width)))},
         model={k: 0.0 if r is None else r.model_error for k, r in found.items()},
         seen={k: r is not None for k, r in found.items()},
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
+        holes=filters.holes(sighting.t_s),
     )  # fmt: skip
 
 
@@ -104,7 +111,7 @@ def rigid_motion(back: Strips, points: Points) -> RigidMotion:
     keep = _coherent(height, move)
     base, turn = _lines(height[keep], move[:, keep])
     rest = move[:, keep] - (base[:, None] + turn[:, None] * height[keep] / 100)
-    return RigidMotion(base, _rise(points, turn), turn, noise_pct=float(rest.std() / np.sqrt(keep.sum())))
+    return RigidMotion(base, rise(points, turn), turn, noise_pct=float(rest.std() / np.sqrt(keep.sum())))
 
 
 def _good(strips: Strips) -> np.ndarray:
@@ -130,7 +137,9 @@ def _lines(height: Floats, move: Floats) -> tuple[Floats, Floats]:
     return solved[0], solved[1]
 
 
-def _rise(points: Points, turn: Floats) -> Floats:
+def rise(points: Points, turn: Floats | None = None) -> Floats:
+    """How far the lower back has gone up, percent of trunk [n]: median of its points, their share of the trunk's turn taken away."""
+    turn = np.zeros(len(points.move_pct)) if turn is None else turn
     at, move = points.at_pct, points.move_pct
     low = points.on_body & (at[:, 0] < 6.0) & (at[:, 1] < 40.0) & (at[:, 1] > -8.0) & _followed(points)
     if low.sum() < 3:
@@ -198,7 +207,7 @@ def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]
 def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: _Region | None) -> _Region | None:
     """A region's trace: places where it moves by at least ``LEAST_SHARE`` of its largest, each scaled by the assumed profile, the coherent ones averaged."""
     share = share_of(seen.up_pct) * seen.depth
-    use = share > LEAST_SHARE
+    use = (share > LEAST_SHARE) & _steady(seen.moves, share)
     outlined = use & (seen.weight == 1.0)
     if outlined.sum() >= ENOUGH_STRIPS:
         use = outlined
@@ -208,14 +217,26 @@ def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: _Regi
     if other is not None:
         own = own - (profile.abdomen_share(seen.up_pct[use]) * seen.depth[use])[None] * other.values[:, None]
     weight = seen.weight[use] * share[use] ** 2
-    trace, kept = _coherent_mean(own / share[use][None], weight, far=outlined.sum() < ENOUGH_STRIPS)
+    trace, kept, alike = _coherent_mean(own / share[use][None], weight, far=outlined.sum() < ENOUGH_STRIPS)
     outline = kept & (seen.weight[use] == 1.0)
-    noise = _disagreement(own[:, kept] / share[use][kept][None], trace, weight[kept])
+    if kept.sum() < 2 and not outline.any() and (alike > ALIKE_SURE).sum() < 2:
+        return None  # one point alone may lie on anything
+    noise = _disagreement(own[:, kept] / share[use][kept][None], trace, weight[kept]) if kept.sum() > 1 else NOISE_ALONE
     travel = filters.spread(filters.smooth(trace))
     most = NOISE_MOST_OUTLINE if outline.sum() >= LEAST_STRIPS else NOISE_MOST_FLANK
     if noise > max(most * travel, NOISE_ALWAYS):
         return None  # places that do not agree are sleeves
     return _Region(values=trace, model_error=_model_error(share[use], outline, kept), noise=noise)
+
+
+def _steady(moves: Floats, share: Floats) -> np.ndarray:
+    """Places that keep to one edge and move no farther than a trunk can: what jumps follows now one thing and now another."""
+    if not moves.shape[1]:
+        return np.zeros(0, bool)
+    calm = filters.smooth(moves)
+    jumps = np.std(moves - calm, axis=0)
+    travel = np.ptp(calm, axis=0) / np.maximum(share, LEAST_SHARE)
+    return (jumps < max(JUMPS_TIMES * float(np.median(jumps)), JUMPS_LEAST)) & (travel < TRAVEL_MOST)
 
 
 def _disagreement(scaled: Floats, trace: Floats, weight: Floats) -> float:
@@ -235,11 +256,11 @@ def _model_error(share: Floats, outline: np.ndarray, kept: np.ndarray) -> float:
     return MODEL_ERROR_FLANK + (0.15 if kept.sum() < 6 else 0.0)
 
 
-def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats, np.ndarray]:
+def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats, np.ndarray, Floats]:
     """Weighted mean of the columns that move alike and as far as the farther ones; an arm or an instrument before the trunk stays still.
 
-    scaled: [n, k]; far: what moves farthest leads, for places of which many may lie on arms, else what most do. Returns the mean [n] and
-    which columns were kept [k].
+    scaled: [n, k]; far: what moves farthest leads, for places of which many may lie on arms, else what most do. Returns the mean [n],
+    which columns were kept [k] and each one's correlation with the common movement [k].
     """
     calm = filters.smooth(scaled - scaled.mean(axis=0), sigma_s=0.2)
     size = np.maximum(np.linalg.norm(calm, axis=0), 1e-9)
@@ -248,10 +269,10 @@ def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats
     gain = gain * (np.sign(np.sum(weight * gain / size)) or 1.0)
     alike = gain / size
     if (alike > ALIKE).sum() < 2:
-        return scaled @ weight / weight.sum(), np.ones(len(weight), bool)
+        return scaled @ weight / weight.sum(), np.ones(len(weight), bool), alike
     reach = _weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
     kept = (alike > ALIKE) & (gain > 0.6 * reach) & (gain < 1.6 * reach)
-    return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept
+    return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept, alike
 
 
 def _weighted_quantile(values: Floats, weight: Floats, share: float) -> float:

@@ -98,6 +98,10 @@ def _even(breath: Breath, asked: Asked) -> Band | None:
     return Band(steady_high=asked.rules.limit("even_intake.steady"), work_high=asked.rules.limit("even_intake.work"))
 
 
+def _even_out(breath: Breath, asked: Asked) -> Band:
+    return Band(steady_high=asked.rules.limit("even_exhale.steady"), work_high=asked.rules.limit("even_exhale.work"))
+
+
 def _pause(breath: Breath, asked: Asked) -> Band | None:
     if asked.card is None or asked.beat_s is None:
         return None
@@ -136,6 +140,7 @@ BREATH: tuple[BreathCriterion, ...] = (
         lambda b, a: _length(a.card.exhale_beats if a.card else None, a), span=("exhale_start_s", "exhale_end_s"), needs_card=True,
     ),
     BreathCriterion("even_intake", "intake_unevenness", "of the breath", "count", _even, needs_card=True),
+    BreathCriterion("even_exhale", "exhale_unevenness", "of the breath", "count", _even_out, span=("exhale_start_s", "exhale_end_s"), needs_card=True),
 )  # fmt: skip
 
 SAID_ONCE: dict[str, tuple[str, ...]] = {"not_full_early": ("pause", "even_intake", "inhale_counts")}

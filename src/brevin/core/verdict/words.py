@@ -42,7 +42,10 @@ REASONS: dict[str, Sentence] = {
     "long_clip": Sentence("all", "This recording lasts {duration_s} s; the first {read_s} s were read. Half a minute is enough."),
     "large_picture": Sentence("all", "Filmed at {width_px} x {height_px}: reading takes longer and is no better than at 1080p."),
     "no_beats": Sentence("sound", "No click track was heard, so nothing is judged against the count. Let the clicks run while filming."),
-    "time_stamps": Sentence("all", "Some pictures of this clip carry wrong times and were left out."),
+    "beats_fitted": Sentence("sound", "No clicks were heard: the beat is taken from the breaths. Let the clicks run while filming."),
+    "time_stamps": Sentence("all", "{pictures} pictures of this clip carry a wrong time and were left out. Film again if a breath is missing."),
+    "camera_moved": Sentence("breath", "The camera zoomed {zoom_pct} % or moved {shift_pct} % of the trunk: taken away. Leave it standing next time."),
+    "dropped_frames": Sentence("breath", "For {missing_s} s in all there are no pictures. Close other programs on the phone and film again."),
     "reading_failed": Sentence("all", "The reading stopped with an error of the program. The clip is kept: read it again, or film once more."),
 }
 
@@ -103,6 +106,11 @@ CRITERIA: dict[str, CriterionWords] = {
         "Even intake", "even", "in one gulp",
         "The fill was at most {percent} of the breath away from an even one.",
         "Let the air in as evenly as a slow zip.",
+    ),
+    "even_exhale": CriterionWords(
+        "Trunk returns evenly", "even", "uneven",
+        "On its way back the trunk was at most {percent} of the breath away from the shape that is taught.",
+        "Let the wall of your belly come home slowly, the same amount on every count.",
     ),
     "trunk_inclination": CriterionWords(
         "Sits tall", "tall", "leans {side}",

@@ -1,0 +1,35 @@
+import { expect, it } from "vitest";
+
+import { bracket, stroke } from "../src/breathscore/pencil";
+import { amountWords, dayWords, firstName, instrumentWords } from "../src/shared/words";
+
+const points = (path: string) => path.slice(1).split(" L").map((pair) => pair.split(",").map(Number) as [number, number]);
+
+it("a pencil line goes from end to end, never far off, and looks the same each time", () => {
+  const drawn = points(stroke(100, 300, 40));
+  expect(drawn[0]?.[0]).toBe(100);
+  expect(drawn.at(-1)?.[0]).toBe(300);
+  expect(drawn.every(([, y]) => Math.abs(y - 40) <= 1.1)).toBe(true);
+  expect(new Set(drawn.map(([, y]) => y)).size).toBeGreaterThan(3);
+  expect(stroke(100, 300, 40)).toBe(stroke(100, 300, 40));
+});
+
+it("a short line still has points to bend at", () => expect(points(stroke(10, 12, 5)).length).toBeGreaterThanOrEqual(4));
+
+it("a bracket drops at both ends", () => {
+  const drawn = points(bracket(10, 90, 30));
+  expect([drawn[0], drawn.at(-1)]).toEqual([[10, 37], [90, 37]]);
+});
+
+it("names and days are said as people say them", () => {
+  expect(instrumentWords("alto_sax")).toBe("alto saxophone");
+  expect(instrumentWords("kazoo")).toBe("kazoo");
+  expect(firstName("Ilka Voss")).toBe("Ilka");
+  expect(dayWords("2026-03-09")).toBe("9 March");
+});
+
+it("an amount has millimetres only where a card gave the scale", () => {
+  expect(amountWords(2.44, { trunk_px: 200, mm_per_px: 2 })).toBe("2.4 % · 10 mm");
+  expect(amountWords(2.44, { trunk_px: 200, mm_per_px: null })).toBe("2.4 %");
+  expect(amountWords(-0.5, null)).toBe("-0.5 %");
+});

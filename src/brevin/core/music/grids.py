@@ -1,0 +1,34 @@
+"""Beat grids where no click was heard: the one the app counted, else one from the breaths themselves. A wrong grid is worse than none."""
+
+import numpy as np
+
+from brevin.core.music.clicks import NO_BEATS, Beats
+from brevin.core.plan.card import CountCard
+
+LEAST_BREATHS = 3  # whole breaths: two lie on a grid by chance
+OFF_MOST_BEATS = 0.25  # a start farther from the common grid than this: the breaths do not follow the count, there is no grid
+CLOCKS_S = 0.05  # by which a page's clock and its camera's differ; own, measured with a beat that flashes
+PHASE_BEATS = 0.25  # how far all starts together may lie off the beat that nobody heard
+
+
+def recorded(card: CountCard | None, first_inhale_s: float | None) -> Beats:
+    """The grid of the app's own count. first_inhale_s: due time on the clip's clock; ``NO_BEATS`` where it did not count."""
+    if card is None or first_inhale_s is None:
+        return NO_BEATS
+    return Beats(tempo_bpm=card.tempo_bpm, first_inhale_s=first_inhale_s, source="recorded", residual_s=CLOCKS_S)
+
+
+def fitted(card: CountCard | None, starts_s: list[float]) -> Beats:
+    """The grid on which the breaths' starts lie best; ``NO_BEATS`` where they are too few or do not keep the card's tempo.
+
+    starts_s: inhale starts in order. That a player is late by the same amount every time cannot be seen: the residual says so.
+    """
+    if card is None or card.cycle_beats is None or len(starts_s) < LEAST_BREATHS:
+        return NO_BEATS
+    own_s = np.array(starts_s) - np.arange(len(starts_s)) * card.cycle_beats * card.beat_s
+    first_s = float(np.median(own_s))
+    off_s = np.abs(own_s - first_s)
+    if off_s.max() > OFF_MOST_BEATS * card.beat_s:
+        return NO_BEATS
+    residual_s = float(np.hypot(off_s.mean(), PHASE_BEATS * card.beat_s))
+    return Beats(tempo_bpm=card.tempo_bpm, first_inhale_s=first_s, source="fitted", residual_s=residual_s)

@@ -1,0 +1,131 @@
+"""Taking the camera's own steps out of the film: a zoom or a bump in mid-clip, found from the room and undone picture by picture.
+
+A hand's tremor is left to the back and the pelvis (``core/kinematics/trunk.py``): undoing it here would add the error of every estimate.
+"""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from brevin.core.track import Floats, Points
+from brevin.edge.film import column, row
+
+ZOOM_LEAST, TURN_LEAST_RAD, SHIFT_LEAST_PCT = 0.01, 0.01, 1.5  # from one picture to the next, the shift in percent of trunk: no breath is so quick
+JUMP_LEAST_PCT = 0.25  # of trunk, from one picture to the next, half of the points: a step of the least zoom moves them twice as far
+ERROR_MOST_GREY = 15.0  # a point that looks this unlike its reference was lost on the way
+POINTS_LEAST = 12
+LASTING = 10  # pictures on either side of the running median
+ALONG_SHARE = 0.35  # of the way: what a point may lie off the common step
+FOLLOWED_SHARE = 0.9  # of the pictures in which a point must still look like itself
+TRIMS, TRIM_TIMES, TRIM_LEAST_PCT = 3, 2.5, 0.3  # points that move on their own: the player, a door
+
+Film = NDArray[np.uint8]
+
+
+@dataclass(frozen=True)
+class CameraMoves:
+    """What the camera did against the reference, [n] each: zoom (1 = none), turn in radians, and shift of the film's middle in percent of trunk."""
+
+    zoom: Floats
+    turn: Floats
+    shift_pct: Floats
+
+    @property
+    def stepped(self) -> bool:
+        """Whether there was a step at all."""
+        return bool((self.zoom != 1.0).any() or self.turn.any() or self.shift_pct.any())
+
+    def facts(self) -> dict[str, float]:
+        """Largest zoom and shift, percent, for the person."""
+        return {"zoom_pct": round(100.0 * float(np.abs(self.zoom - 1.0).max())), "shift_pct": round(float(np.hypot(*self.shift_pct.T).max()))}
+
+
+def camera_moves(points: Points) -> CameraMoves | None:
+    """The similarity that carries most points from the reference to each picture; the room's where enough of it is seen. None without points."""
+    followed = (points.error < ERROR_MOST_GREY).mean(axis=0) > FOLLOWED_SHARE
+    room = followed & ~points.on_body
+    use = room if room.sum() >= POINTS_LEAST else followed
+    if use.sum() < POINTS_LEAST:
+        return None
+    levels = np.zeros((len(points.move_pct), 4))
+    everything = points.move_pct[:, followed]
+    if np.median(np.hypot(*np.diff(everything, axis=0).T), axis=0).max() < JUMP_LEAST_PCT:  # the usual case, in no time
+        return _moves(levels)
+    at = points.at_pct[use]
+    found = [_similarity(at, move[use], error[use]) for move, error in zip(points.move_pct, points.error, strict=True)]
+    moves = np.array(found)  # [n, 4]: zoom less one, turn, shift forward and up
+    for step in _steps(_lasting(moves)):
+        change = _change(moves, step)
+        if _all_follow(points.at_pct[followed], _change(everything, step), change):
+            levels[step:] += change
+    return _moves(levels)
+
+
+def _moves(levels: Floats) -> CameraMoves:
+    return CameraMoves(zoom=1.0 + levels[:, 0], turn=levels[:, 1], shift_pct=levels[:, 2:])
+
+
+def _lasting(values: Floats) -> Floats:
+    """Running median along the first axis: a step stays as sharp as it was, what lasts less than half the window is gone."""
+    padded = np.concatenate([np.repeat(values[:1], LASTING, axis=0), values, np.repeat(values[-1:], LASTING, axis=0)])
+    return np.median(np.lib.stride_tricks.sliding_window_view(padded, 2 * LASTING + 1, axis=0), axis=-1)
+
+
+def _steps(calm: Floats) -> list[int]:
+    """First picture after each step: where more changes from one picture to the next than a player can."""
+    change = np.abs(np.diff(calm, axis=0))
+    size = (change / np.array([ZOOM_LEAST, TURN_LEAST_RAD, SHIFT_LEAST_PCT, SHIFT_LEAST_PCT])).max(axis=1)
+    found: list[int] = []
+    for i in np.flatnonzero(size > 1.0):
+        if not found or i + 1 - found[-1] > LASTING:
+            found.append(int(i) + 1)
+    return found
+
+
+def _change(values: Floats, step: int) -> Floats:
+    """What a step changed, from the pictures just before to those from it on; what moves slowly is the player."""
+    change: Floats = np.median(values[step : step + LASTING], axis=0) - np.median(values[max(step - LASTING, 0) : step], axis=0)
+    return change
+
+
+def _all_follow(at: Floats, moved: Floats, change: Floats) -> bool:
+    """Whether player and room alike went the way of the step: a camera takes everything along."""
+    solved = np.array([(1.0 + change[0]) * np.cos(change[1]) - 1.0, (1.0 + change[0]) * np.sin(change[1]), *change[2:]])
+    off = np.hypot(*(moved - _moved(at, solved)).T)
+    return bool(np.median(off) < ALONG_SHARE * np.median(np.hypot(*moved.T)))
+
+
+def _similarity(at: Floats, move: Floats, error: Floats) -> Floats:
+    """Zoom less one, turn and shift of one picture."""
+    keep = error < ERROR_MOST_GREY
+    solved = np.zeros(4)
+    for _ in range(TRIMS):
+        if keep.sum() < POINTS_LEAST // 2:
+            return np.zeros(4)
+        x, y = at[keep].T
+        ones, nothing = np.ones_like(x), np.zeros_like(x)
+        design = np.concatenate([np.column_stack([x, -y, ones, nothing]), np.column_stack([y, x, nothing, ones])])
+        solved = np.linalg.lstsq(design, move[keep].T.reshape(-1), rcond=None)[0]
+        off = np.hypot(*(move - _moved(at, solved)).T)
+        keep = (error < ERROR_MOST_GREY) & (off < max(TRIM_TIMES * float(np.median(off[keep])), TRIM_LEAST_PCT))
+    grown, turned = solved[0] + 1.0, solved[1]
+    return np.array([np.hypot(grown, turned) - 1.0, np.arctan2(turned, grown), *solved[2:]])
+
+
+def _moved(at: Floats, solved: Floats) -> Floats:
+    x, y = at.T
+    return np.column_stack([solved[0] * x - solved[1] * y + solved[2], solved[1] * x + solved[0] * y + solved[3]])
+
+
+def steady(film: Film, moves: CameraMoves) -> None:
+    """Turn the film, in place, into what a camera that stood still would have seen. film: [n, HEIGHT, WIDTH]."""
+    origin = np.array([column(0.0), row(0.0)])
+    unit = np.array([column(1.0) - column(0.0), row(1.0) - row(0.0)])  # px of one percent, forward and up
+    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
+    for i, picture in enumerate(film):
+        cos, sin = moves.zoom[i] * np.cos(moves.turn[i]), moves.zoom[i] * np.sin(moves.turn[i])
+        turn_px = np.array([[cos, sin], [-sin, cos]])  # the same turn in pixels, whose rows run down
+        matrix = np.column_stack([turn_px, origin + moves.shift_pct[i] * unit - turn_px @ origin])
+        film[i] = cv2.warpAffine(picture, matrix, (film.shape[2], film.shape[1]), flags=flags, borderMode=cv2.BORDER_REPLICATE)

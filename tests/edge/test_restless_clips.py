@@ -1,0 +1,53 @@
+"""Clips of a player who fidgets before the count is over, and of a camera that zooms: read as the calm ones are."""
+
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from brevin.core.plan.card import parse
+from brevin.core.read import Task, read
+from brevin.core.report import Report
+from brevin.core.synth import Cycle
+from brevin.edge.look import look
+from brevin.ops.settings import ROOT, model_path
+from brevin.standin.still import Still, Take, still_of, take
+
+MODEL = model_path(ROOT)
+LOW = Cycle(abdomen=2.8, chest=1.5, shoulder=0.3, abdomen_window=(0.0, 0.75), chest_window=(0.3, 1.0), ease_share=0.17)
+CALM = Take(name="calm", card="4-0-4@88x2", cycles=(LOW, LOW), sway_pct=0.1, noise=1.0, crf="20")
+
+
+@pytest.fixture(scope="module")
+def still() -> Still:
+    return still_of(ROOT / "demo" / "clips" / "seated-low-then-wide.mp4", MODEL)
+
+
+def report_of(still: Still, planted: Take, folder: Path) -> Report:
+    return read(look(take(still, planted, folder), MODEL), Task(card=parse(planted.card)))
+
+
+@pytest.mark.parametrize(
+    ("planted", "told"),
+    [(replace(CALM, name="zoomed", zoom=1.06), True), (replace(CALM, name="fidgets", fidget_pct=4.0), False)],
+    ids=["zoom in mid-clip", "fidgeting in the count-in"],
+)
+def test_what_was_planted_is_read_all_the_same(still: Still, planted: Take, told: bool, tmp_path: Path) -> None:
+    report = report_of(still, planted, tmp_path)
+    assert ("camera_moved" in [r.code for r in report.reasons]) == told
+    assert report.readable_for.breath and len(report.breaths) == 2
+    card = parse(planted.card)
+    for index, breath in enumerate(report.breaths):
+        due_s = 0.8 + (card.countin_beats + 8 * index) * card.beat_s
+        assert breath.inhale_start_s == pytest.approx(due_s, abs=0.2)
+        assert breath.exhale_start_s == pytest.approx(due_s + 4 * card.beat_s, abs=0.3)
+        assert breath.abdominal_share == pytest.approx(LOW.abdomen / (LOW.abdomen + LOW.chest), abs=0.1)
+        assert breath.shoulder_rise == pytest.approx(LOW.shoulder, abs=0.5)
+        assert breath.pattern == "low_then_wide"
+
+
+def test_the_clips_are_made_the_same_each_time(still: Still, tmp_path: Path) -> None:
+    short = replace(CALM, card="1-0-2@120x1", cycles=(LOW,))
+    first, again = (take(still, short, tmp_path / name) for name in ("a", "b") if not (tmp_path / name).mkdir())
+    assert first.with_suffix(".json").read_text() == again.with_suffix(".json").read_text()
+    assert first.read_bytes() == again.read_bytes()

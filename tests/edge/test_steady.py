@@ -1,0 +1,89 @@
+import cv2
+import numpy as np
+import pytest
+
+from brevin.core.track import Points
+from brevin.edge import film, points, steady
+from tests.edge.test_following import body_film
+
+STEP_AT = 30
+
+
+def moved_points(zoom: np.ndarray, shift_pct: np.ndarray, *, wander_pct: float = 0.02, seed: int = 1) -> Points:
+    """Points of body and room under a camera that zooms about the hips and shifts: [n] each."""
+    random = np.random.default_rng(seed)
+    at = random.uniform((-60, -20), (70, 120), (80, 2))
+    move = (zoom[:, None, None] - 1) * at[None] + shift_pct[:, None] + random.normal(0, wander_pct, (len(zoom), 80, 2))
+    return Points(at_pct=at, move_pct=move, error=np.full((len(zoom), 80), 2.0), on_body=np.arange(80) < 55)
+
+
+def step(to: float, n: int = 60) -> np.ndarray:
+    return np.where(np.arange(n) >= STEP_AT, to, 0.0)
+
+
+@pytest.mark.parametrize(("zoom", "shift"), [(0.06, (0.0, 0.0)), (-0.05, (0.0, 0.0)), (0.0, (4.0, -2.5)), (0.03, (-3.0, 1.0))])
+def test_a_step_is_found_where_it_was_drawn(zoom: float, shift: tuple[float, float]) -> None:
+    found = steady.camera_moves(moved_points(1 + step(zoom), np.column_stack([step(shift[0]), step(shift[1])])))
+    assert found is not None and found.stepped
+    assert found.zoom[STEP_AT - 3] == 1.0 and found.zoom[STEP_AT + 3] == pytest.approx(1 + zoom, abs=0.003)
+    assert found.shift_pct[STEP_AT + 3] == pytest.approx(shift, abs=0.1)
+    assert np.flatnonzero(found.zoom != 1.0)[0] == pytest.approx(STEP_AT, abs=1)
+
+
+def test_a_breath_a_sway_and_a_tremor_are_no_steps() -> None:
+    t = np.arange(150) / 25
+    breathing = moved_points(1 + 0.02 * np.sin(t), np.column_stack([3 * np.sin(0.9 * t), 0.4 * np.sin(9 * t)]))
+    found = steady.camera_moves(breathing)
+    assert found is not None and not found.stepped
+
+
+def test_a_player_who_jerks_before_a_still_room_is_no_camera() -> None:
+    made = moved_points(np.ones(60), np.zeros((60, 2)))
+    made.move_pct[STEP_AT:, made.on_body] += (5.0, 0.0)
+    found = steady.camera_moves(made)
+    assert found is not None and not found.stepped
+
+
+def test_too_few_points_say_nothing() -> None:
+    made = moved_points(1 + step(0.06), np.zeros((60, 2)))
+    made.error[:, 8:] = 200.0
+    assert steady.camera_moves(made) is None
+
+
+def test_a_zoomed_film_is_turned_back() -> None:
+    cloud = cv2.GaussianBlur(np.random.default_rng(4).uniform(0, 255, (film.HEIGHT, film.WIDTH)), (0, 0), 5)
+    still = np.clip(128 + 9 * (cloud - cloud.mean()), 0, 255).astype(np.uint8)
+    mask = body_film(np.zeros(3))[1]
+    origin = (float(film.column(0.0)), float(film.row(0.0)))
+    zoom = cv2.getRotationMatrix2D(origin, 0.0, 1.05)
+    zoomed = [cv2.warpAffine(still, zoom, (film.WIDTH, film.HEIGHT), borderMode=cv2.BORDER_REPLICATE) for _ in range(30)]
+    pictures = np.array([*([still] * 30), *zoomed], np.uint8)
+    camera = steady.camera_moves(points.follow(pictures, mask, reference=still))
+    assert camera is not None and camera.facts()["zoom_pct"] == 5
+    steady.steady(pictures, camera)
+    inner = (slice(20, -20), slice(20, -20))
+    assert np.abs(pictures[-1][inner].astype(int) - pictures[0][inner]).mean() < 3.0
+
+
+def test_two_steps_add_up() -> None:
+    zoom = 1 + step(0.04, n=120)
+    zoom[80:] += 0.03
+    found = steady.camera_moves(moved_points(zoom, np.zeros((120, 2))))
+    assert found is not None
+    assert [found.zoom[i] for i in (10, 50, 110)] == pytest.approx([1.0, 1.04, 1.07], abs=0.004)
+
+
+def test_a_camera_that_is_turned_is_turned_back() -> None:
+    angle = step(0.03)
+    made = moved_points(np.ones(60), np.zeros((60, 2)))
+    turned = np.stack([made.at_pct @ np.array([[np.cos(a), np.sin(a)], [-np.sin(a), np.cos(a)]]) - made.at_pct for a in angle])
+    made.move_pct[:] += turned
+    found = steady.camera_moves(made)
+    assert found is not None and found.stepped and found.turn[-1] == pytest.approx(0.03, abs=0.002) and found.zoom[-1] == pytest.approx(1.0, abs=0.002)
+
+
+def test_a_step_that_most_points_lost_is_found_by_those_that_are_left() -> None:
+    made = moved_points(1 + step(0.05), np.zeros((60, 2)))
+    made.error[STEP_AT:, ~made.on_body] = 255.0
+    found = steady.camera_moves(made)
+    assert found is not None and found.zoom[-1] == pytest.approx(1.05, abs=0.004)

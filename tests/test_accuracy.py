@@ -1,0 +1,115 @@
+"""The accuracy page: what is counted, and that the page says it."""
+
+from dataclasses import replace
+from xml.etree import ElementTree
+
+import pytest
+
+from brevin.bench import accuracy, accuracy_page
+from brevin.bench.accuracy import BARS, Tally, add, planted_pattern
+from brevin.core.read import Task, read
+from brevin.core.report import Report
+from brevin.core.track import Sighting
+from brevin.standin import tape
+from tests.core.made import sighting
+
+TRUNK_MM = 400.0
+
+
+def clip(card_text: str = "4-0-4@72x3") -> tuple[Report, dict]:
+    """A drawn clip's report and its truth in the layout of the clip sets."""
+    made, planted, card = sighting(card_text)
+    assert isinstance(made, Sighting)
+    mm = TRUNK_MM / 100
+    first_s = planted.planted[0].inhale_start_s
+    truth = {
+        "label": {"view": "side_right"}, "beat_s": card.beat_s, "camera": {"px_per_mm_torso": 0.5},
+        "cycles": [tape.cycle(i, b, card, first_s, mm=mm) for i, b in enumerate(planted.planted)],
+        "per_frame": {
+            "t": planted.t_s.tolist(),
+            "keypoints_px": {"shoulder_l": [[0, 0]], "shoulder_r": [[0, 0]], "hip_l": [[0, 0.5 * TRUNK_MM]], "hip_r": [[0, 0.5 * TRUNK_MM]]},
+            **{f"{k}_mm": (mm * getattr(planted, k)).tolist() for k in ("abdomen", "chest", "shoulder")},
+        },
+    }  # fmt: skip
+    return read(made, Task(card=card)), truth
+
+
+@pytest.fixture(scope="module")
+def tally() -> Tally:
+    report, truth = clip()
+    counted = Tally("drawn clips")
+    add(counted, truth, report, "drawn")
+    return counted
+
+
+def test_planted_breaths_are_found_with_small_errors_inside_their_intervals(tally: Tally) -> None:
+    assert (tally.clips, tally.planted, len(tally.found), tally.extra, tally.f1) == (1, 3, 3, 0, 1.0)
+    assert set(tally.found[0].errors) == set(BARS) - {"empty_beats"}, "no still time on empty was planted"
+    for key in ("inhale_start_s", "exhale_start_s", "abdominal_share", "shoulder_rise"):
+        assert tally.errors(key)[-1] < 2 * BARS[key], key
+        assert tally.covered(key) == 1.0 and 0 < tally.half_width(key) < 4 * BARS[key], key
+    assert tally.patterns == {("low_then_wide", "low_then_wide"): 3}
+
+
+def test_a_breath_that_is_not_there_is_missed_and_one_too_many_is_extra() -> None:
+    report, truth = clip()
+    counted = Tally("x")
+    add(counted, truth, replace(report, breaths=report.breaths[:2]), "one short")
+    truth["cycles"] = truth["cycles"][:2]
+    add(counted, truth, report, "one long")
+    assert (counted.planted, len(counted.found), counted.extra, counted.missed) == (5, 4, 1, ["one short, breath 3"])
+    assert counted.f1 == pytest.approx(2 * 4 / (5 + 4 + 1))
+
+
+def test_a_breath_off_by_more_than_half_a_second_is_another_breath() -> None:
+    report, truth = clip()
+    for cycle in truth["cycles"]:
+        cycle["inhale_start"] += 0.6
+    counted = Tally("x")
+    add(counted, truth, report, "late")
+    assert (len(counted.found), len(counted.missed), counted.extra) == (0, 3, 3)
+
+
+def test_refused_clips_and_front_views_are_named_and_not_counted() -> None:
+    report, truth = clip()
+    counted = Tally("x")
+    add(counted, truth, replace(report, readable_for=replace(report.readable_for, breath=False)), "refused")
+    add(counted, {**truth, "label": {"view": "front"}}, report, "front")
+    assert (counted.planted, counted.refused) == (0, ["refused", "front"])
+
+
+def test_an_exhale_ends_where_the_next_inhale_begins_at_the_latest() -> None:
+    _, truth = clip()
+    truth["cycles"][0]["exhale_end"] = truth["cycles"][1]["inhale_start"] + 1.0
+    [(first, still), *_] = accuracy._cycles(truth)
+    assert first["exhale_end"] == truth["cycles"][1]["inhale_start"] and still == 0.0
+
+
+def test_a_missing_interval_counts_as_one_that_missed(tally: Tally) -> None:
+    without = replace(tally.found[0], halves={})
+    assert Tally("x", found=[tally.found[0], without]).covered("shoulder_rise") == 0.5
+    assert Tally("x", found=[without]).half_width("shoulder_rise") is None
+
+
+def test_planted_amplitudes_are_named_by_the_same_table() -> None:
+    assert planted_pattern({"abdomen": 3.0, "chest": 1.5, "shoulder": 0.3}, {"chest_lag_t50_s": 0.4}) == "low_then_wide"
+    assert planted_pattern({"abdomen": 0.7, "chest": 2.4, "shoulder": 3.0}, {"chest_lag_t50_s": 0.0}) == "chest_high"
+
+
+def test_the_page_says_what_was_counted_and_draws_it(tally: Tally, tmp_path, monkeypatch) -> None:
+    worst = max(tally.found, key=lambda breath: breath.worst_s)
+    said = tmp_path / "looked_at.md"
+    said.write_text(f"# What was seen\n\n## drawn clips: {worst.label}\n\nThe drawn belly\nstands still here.\n")
+    for name, place in (("PAGE", tmp_path / "accuracy.md"), ("PICTURES", tmp_path / "accuracy"), ("LOOKED_AT", said)):
+        monkeypatch.setattr(accuracy_page, name, place)
+    accuracy_page.write([tally])
+    page = (tmp_path / "accuracy.md").read_text()
+    assert "## Drawn clips" in page and "3 of 3 planted breaths found, 0 extra (F1 1.000)" in page
+    assert "The drawn belly stands still here." in page and page.count("Not looked at yet.") == 2
+    assert "| **low_then_wide** | 3 |" in page
+    pictures = sorted(p.name for p in (tmp_path / "accuracy").iterdir())
+    assert pictures == ["errors-1.svg", "worst-1.svg", "worst-2.svg", "worst-3.svg"]
+    for picture in pictures:
+        assert f"(accuracy/{picture})" in page
+        drawn = ElementTree.parse(tmp_path / "accuracy" / picture).getroot()
+        assert len(list(drawn)) > 8

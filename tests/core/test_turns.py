@@ -40,6 +40,14 @@ def test_a_smooth_movement_begins_where_it_does_however_slow_it_is(ease: float, 
     assert 0.1 <= found.half_width_s < 0.2 + 0.12 * length_s
 
 
+@pytest.mark.parametrize("noise", [0.05, 0.1, 0.2])
+def test_a_trace_known_to_be_noisy_has_its_start_looked_for_further_back(noise: float) -> None:
+    t = np.arange(0, 8, STEP)
+    values = filters.smooth(3.0 * eased((t - 3.0) / 2.5, ease=0.15))
+    found = leaving(t, values, from_i=0, middle_i=int(4.25 / STEP), noise=noise)
+    assert found.t_s == pytest.approx(3.0, abs=0.1)
+
+
 def test_what_the_coding_swallows_is_given_back() -> None:
     t = np.arange(0, 8, STEP)
     shown = filters.smooth(np.maximum(eased((t - 3.0) / 4.0, ease=0.15) * 2.0 - 0.05, 0.0))

@@ -20,7 +20,7 @@ SWALLOWED_PCT = 0.015  # of trunk: the coding of a clip keeps a picture still un
 FULLNESS_WIDER = 1.2  # times: the last of several turns is less sure than each; own, measured on made clips
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 MEET = 1.5  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
-MET_NARROWER = 0.85  # times the wider of the two: the half width where they meet
+MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
 HOLD_WIDER = 1.25  # times: a start after a held breath, whose level wanders meanwhile; own, measured on made clips
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 

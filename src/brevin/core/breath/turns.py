@@ -31,7 +31,7 @@ STEP_S = 0.02
 UNSEEN_PCT = 0.05  # of trunk: a movement so small is not in the coded picture yet; own, measured on made clips
 STEADY_EASE_S = 0.45  # ease of a steady movement, at most
 PACE = 2.0  # times the way from a quarter to a half of the movement
-CORRELATED = 8.0  # samples that share what is wrong with a trace, its smoothing and its wander, count as one; own, measured on made clips
+CORRELATED = 6.0  # samples that share what is wrong with a trace, its smoothing and its wander, count as one; own, measured on made clips
 NORMAL_90 = 2.71  # likelihood ratio of a 90 % interval, one parameter
 LEAST_HALF_WIDTH_S = 0.10  # key pictures of a coded clip come about this far apart in what they can tell; own, measured on made clips
 LEAST_RIDGE = 1e-6  # keeps the fit solvable where a part of the model is not in the window
@@ -84,7 +84,7 @@ def leaving(
     eases_s = _eases_s(time, done, lowest)
     earliest_s = _earliest_s(time, done, lowest) if steady else float(time[0])
     rough_s = max(float(time[rough]), earliest_s)
-    first = max(_rest_from(done, rough), int(np.searchsorted(time, min(rough_s, float(time[rough])) - BEFORE_S - EARLIER_S)))
+    first = max(_rest_from(done, rough, max(level, BEFORE_LEVEL)), int(np.searchsorted(time, min(rough_s, float(time[rough])) - BEFORE_S - EARLIER_S)))
     rough_pace = 0.5 * excursion / max(float(time[-1]) - rough_s, 1.0 / GRID_HZ)
     found = _hinge(
         time[first : end + 1],
@@ -151,9 +151,9 @@ def _last_below(done: Floats, level: float) -> int:
     return int(below[-1]) if len(below) else 0
 
 
-def _rest_from(done: Floats, rough: int) -> int:
+def _rest_from(done: Floats, rough: int, level: float) -> int:
     """Where the rest before the turn begins: after the last sample of the movement before it."""
-    moving = np.flatnonzero(done[:rough] > BEFORE_LEVEL)
+    moving = np.flatnonzero(done[:rough] > level)
     return int(moving[-1]) + 1 if len(moving) else 0
 
 

@@ -10,6 +10,7 @@ from brevin.bench.accuracy import BARS, Tally, add, planted_pattern
 from brevin.core.read import Task, read
 from brevin.core.report import Report
 from brevin.core.track import Sighting
+from brevin.ops.settings import ROOT
 from brevin.standin import tape
 from tests.core.made import sighting
 
@@ -113,3 +114,17 @@ def test_the_page_says_what_was_counted_and_draws_it(tally: Tally, tmp_path, mon
         assert f"(accuracy/{picture})" in page
         drawn = ElementTree.parse(tmp_path / "accuracy" / picture).getroot()
         assert len(list(drawn)) > 8
+
+
+def test_the_errors_said_in_the_method_are_those_measured() -> None:
+    measured = {name: _rows((ROOT / "docs" / "accuracy.md").read_text().split(f"## {name}\n")[1]) for name in ("Dev", "Stills")}
+    said = _rows((ROOT / "docs" / "method.md").read_text().split("Errors measured")[1])
+    assert set(said) == set(measured["Stills"])
+    for name, cells in said.items():
+        assert cells == [*measured["Dev"].get(name, ["-"] * 3)[1:3], *measured["Stills"][name][1:3]]
+
+
+def _rows(text: str) -> dict[str, list[str]]:
+    """The cells of the first table of errors, by measure."""
+    table = text[text.index("| measure |") :].split("\n\n")[0].splitlines()[2:]
+    return {cells[0]: cells[1:] for cells in ([c.strip() for c in line.strip("|").split("|")] for line in table)}

@@ -67,7 +67,8 @@ def leaving(
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
     values: rising, any unit; noise: the trace's own standard deviation, same unit; steady: the movement is taken to keep its pace from its
-    first quarter to its half, so that a ripple long before it is not its start; swallowed: movement that does not show at first, same unit.
+    first quarter to its half, and to leave the last level kept for a while, so that a ripple or fidgeting before it is not its start;
+    swallowed: movement that does not show at first, same unit.
     """
     window = slice(from_i, middle_i + 1)
     time, height = t_s[window], values[window]
@@ -127,7 +128,8 @@ def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: fl
 
 
 def _foot(time: Floats, height: Floats, *, rest_s: float) -> int:
-    """Lowest place before the rise, walking back from its middle: not further than ``FOOT_S`` past the lowest so far, nor back up the movement before."""
+    """Lowest place before the rise, walking back from its middle: not further than ``FOOT_S`` past the lowest so far, nor past a level kept for
+    ``rest_s``, nor back up the movement before."""
     lowest = kept = len(time) - 1
     ripple = FOOT_RIPPLE * float(height[-1] - height.min())
     for i in range(len(time) - 1, -1, -1):

@@ -180,7 +180,22 @@ def test_lean_is_toward_the_face_on_both_sides() -> None:
 
 def test_every_reason_has_a_check_and_says_what_to_do() -> None:
     facts = dict.fromkeys(
-        ("most_mb", "duration_s", "people", "frozen_share", "rate_hz", "read_s", "width_px", "height_px", "pictures", "missing_s", "zoom_pct", "shift_pct"), "7"
+        (
+            "most_mb",
+            "duration_s",
+            "people",
+            "frozen_share",
+            "rate_hz",
+            "read_s",
+            "width_px",
+            "height_px",
+            "pictures",
+            "missing_s",
+            "zoom_pct",
+            "turn_deg",
+            "shift_pct",
+        ),
+        "7",
     )
     for code, sentence in REASONS.items():
         assert sentence.check in {"all", "breath", "posture", "hold", "sound"}

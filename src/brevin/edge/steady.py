@@ -38,8 +38,11 @@ class CameraMoves:
         return bool((self.zoom != 1.0).any() or self.turn.any() or self.shift_pct.any())
 
     def facts(self) -> dict[str, float]:
-        """Largest zoom and shift, percent, for the person."""
-        return {"zoom_pct": round(100.0 * float(np.abs(self.zoom - 1.0).max())), "shift_pct": round(float(np.hypot(*self.shift_pct.T).max()))}
+        """Largest zoom and shift, percent, and turn, degrees, for the person."""
+        return {
+            "zoom_pct": round(100.0 * float(np.abs(self.zoom - 1.0).max())), "turn_deg": round(float(np.degrees(np.abs(self.turn).max())), 1),
+            "shift_pct": round(float(np.hypot(*self.shift_pct.T).max())),
+        }  # fmt: skip
 
 
 def camera_moves(points: Points) -> CameraMoves | None:

@@ -13,8 +13,6 @@ from brevin.standin import tape
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
 
-FIRST_CLICK_S = 0.8
-AFTER_S = 1.2
 WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
 CRF = "24"
 
@@ -22,10 +20,7 @@ CRF = "24"
 def film(script: Script, folder: Path) -> Path:
     """Make one clip with its truth; returns the clip's path."""
     card = parse(script.card)
-    assert card.cycle_beats is not None
-    first_s = FIRST_CLICK_S + card.countin_beats * card.beat_s
-    length_s = first_s + len(script.cycles) * card.cycle_beats * card.beat_s + AFTER_S
-    t_s = np.arange(0.0, length_s, 1.0 / script.rate_hz)
+    first_s, length_s, t_s = tape.planted_times(card, len(script.cycles), script.rate_hz)
     planted = signals(t_s, card, list(script.cycles), first_inhale_s=first_s)
     pose, meshes, instrument = _scene(script)
     lens = _lens(script, pose)
@@ -33,7 +28,7 @@ def film(script: Script, folder: Path) -> Path:
     sway = _sway(script, t_s)
     camera = Camera(lens, script.look, meshes, seed=script.seed)
     pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0)) for i in range(len(t_s)))
-    heard = tape.sound(card, planted, length_s, first_click_s=FIRST_CLICK_S, tone=script.tone, seed=script.seed + 200)
+    heard = tape.sound(card, planted, length_s, tone=script.tone, seed=script.seed + 200)
     tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=CRF)
     truth = _truth(script, card, planted, pose, lens, sway, instrument, first_s, length_s)
     clip.with_suffix(".json").write_text(json.dumps(truth, separators=(",", ":")))

@@ -24,7 +24,6 @@ from brevin.edge.video import video_frames
 from brevin.standin import tape
 
 TRUNK_MM = 450.0  # the still's trunk is taken to be this long; only ratios are read
-FIRST_CLICK_S, AFTER_S = 0.8, 1.2
 CALM_S = 0.8
 STILL_UNTIL_S = 0.5  # pictures of the count-in that are averaged: nobody has breathed in yet
 OUTSIDE_PCT, FADE_PCT = 5.0, 16.0  # the room moves with the outline this far out, and fades to rest over the next
@@ -88,14 +87,11 @@ def still_of(clip: Path, model: Path, *, mirrored: bool = False) -> Still:
 def take(still: Still, planted: Take, folder: Path) -> Path:
     """Make one clip and its truth; returns the clip's path."""
     card = parse(planted.card)
-    assert card.cycle_beats is not None
-    first_s = FIRST_CLICK_S + card.countin_beats * card.beat_s
-    length_s = first_s + len(planted.cycles) * card.cycle_beats * card.beat_s + AFTER_S
-    t_s = np.arange(0.0, length_s, 1.0 / planted.rate_hz)
+    first_s, length_s, t_s = tape.planted_times(card, len(planted.cycles), planted.rate_hz)
     breath = signals(t_s, card, list(planted.cycles), first_inhale_s=first_s)
     clip = folder / f"{planted.name}.mp4"
     height, width = (n - n % 2 for n in still.rgb.shape[:2])
-    heard = tape.sound(card, breath, length_s, first_click_s=FIRST_CLICK_S, tone=False, seed=planted.seed)
+    heard = tape.sound(card, breath, length_s, tone=False, seed=planted.seed)
     tape.write(clip, _pictures(still, planted, breath), heard, rate_hz=planted.rate_hz, size_px=(width, height), crf=planted.crf, preset="veryfast")
     asked = {"inhale_beats": card.inhale_beats, "hold_beats": card.pause_beats, "exhale_beats": card.exhale_beats, "bpm": card.tempo_bpm}
     points = {k: [still.points_px[i].round(2).tolist()] * len(t_s) for k, i in POINTS.items()}

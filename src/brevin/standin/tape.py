@@ -9,18 +9,28 @@ import numpy as np
 
 from brevin.core.plan.card import CountCard
 from brevin.core.synth import Planted, Signals
+from brevin.core.track import Floats
 
 SOUND_HZ = 44100
+FIRST_CLICK_S, AFTER_S = 0.8, 1.2  # before the count-in, and after the last breath
 
 
-def sound(card: CountCard, planted: Signals, length_s: float, *, first_click_s: float, tone: bool, seed: int) -> np.ndarray:
+def planted_times(card: CountCard, breaths: int, rate_hz: float) -> tuple[float, float, Floats]:
+    """When the first inhale is due, how long the clip is, and the times of its pictures [n], all seconds."""
+    assert card.cycle_beats is not None
+    first_s = FIRST_CLICK_S + card.countin_beats * card.beat_s
+    length_s = first_s + breaths * card.cycle_beats * card.beat_s + AFTER_S
+    return first_s, length_s, np.arange(0.0, length_s, 1.0 / rate_hz)
+
+
+def sound(card: CountCard, planted: Signals, length_s: float, *, tone: bool, seed: int) -> np.ndarray:
     """Click track, the breath's own hush, and a plain tone while it goes out."""
     random = np.random.default_rng(seed)
     n = int(length_s * SOUND_HZ)
     t = np.arange(n) / SOUND_HZ
     heard = 0.002 * random.normal(size=n)
     click = np.exp(-np.arange(int(0.03 * SOUND_HZ)) / (0.006 * SOUND_HZ)) * np.sin(2 * np.pi * 1900 * np.arange(int(0.03 * SOUND_HZ)) / SOUND_HZ)
-    for at in np.arange(first_click_s, length_s - 0.05, card.beat_s):
+    for at in np.arange(FIRST_CLICK_S, length_s - 0.05, card.beat_s):
         i = int(at * SOUND_HZ)
         heard[i : i + len(click)] += 0.5 * click
     if tone:  # played by the student, or held for one who only breathes

@@ -7,7 +7,7 @@ from brevin.core.plan.card import CountCard
 
 LEAST_BREATHS = 3  # whole breaths: two lie on a grid by chance
 OFF_MOST_BEATS = 0.25  # a start farther from the common grid than this: the breaths do not follow the count, there is no grid
-CLOCKS_S = 0.05  # by which a page's clock and its camera's differ; own, measured with a beat that flashes
+CLOCKS_S = 0.05  # by which a page's clock and its camera's may differ; own
 PHASE_BEATS = 0.25  # how far all starts together may lie off the beat that nobody heard
 
 

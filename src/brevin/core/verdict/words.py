@@ -44,7 +44,10 @@ REASONS: dict[str, Sentence] = {
     "no_beats": Sentence("sound", "No click track was heard, so nothing is judged against the count. Let the clicks run while filming."),
     "beats_fitted": Sentence("sound", "No clicks were heard: the beat is taken from the breaths. Let the clicks run while filming."),
     "time_stamps": Sentence("all", "{pictures} pictures of this clip carry a wrong time and were left out. Film again if a breath is missing."),
-    "camera_moved": Sentence("breath", "The camera zoomed {zoom_pct} % or moved {shift_pct} % of the trunk: taken away. Leave it standing next time."),
+    "camera_moved": Sentence(
+        "breath",
+        "The camera zoomed {zoom_pct} %, turned {turn_deg} deg, moved {shift_pct} % of the trunk: taken out of the reading. Leave it standing next time.",
+    ),
     "dropped_frames": Sentence("breath", "For {missing_s} s in all there are no pictures. Close other programs on the phone and film again."),
     "reading_failed": Sentence("all", "The reading stopped with an error of the program. The clip is kept: read it again, or film once more."),
 }

@@ -1,6 +1,7 @@
 """The accuracy page: what is counted, and that the page says it."""
 
 from dataclasses import replace
+from pathlib import Path
 from xml.etree import ElementTree
 
 import pytest
@@ -128,3 +129,23 @@ def _rows(text: str) -> dict[str, list[str]]:
     """The cells of the first table of errors, by measure."""
     table = text[text.index("| measure |") :].split("\n\n")[0].splitlines()[2:]
     return {cells[0]: cells[1:] for cells in ([c.strip() for c in line.strip("|").split("|")] for line in table)}
+
+
+def test_stills_made_by_other_code_are_made_anew(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    asked: list[list[str]] = []
+
+    class Made:
+        def __init__(self, command: list[str], **_: object) -> None:
+            asked.append(command)
+
+        def wait(self) -> int:
+            return 0
+
+    monkeypatch.setattr(accuracy, "STILLS", tmp_path)
+    monkeypatch.setattr(accuracy.subprocess, "Popen", Made)
+    accuracy._make_stills()
+    accuracy._make_stills()
+    assert len(asked) == 2  # one half by each core, once
+    (tmp_path / "done").write_text("other code")
+    accuracy._make_stills()
+    assert len(asked) == 4

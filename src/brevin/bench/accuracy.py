@@ -4,6 +4,7 @@ Always measured: the project's stand-in clips, and still pictures that breathe (
 minutes). Other folders of clips are named in BREVIN_CLIPS, separated by colons.
 """
 
+import hashlib
 import json
 import os
 import subprocess
@@ -18,6 +19,7 @@ from statistics import median
 from typing import Any
 
 from brevin.bench import Measured
+from brevin.core import synth
 from brevin.core.breath.patterns import Inhale, pattern_of
 from brevin.core.plan.card import parse
 from brevin.core.read import Task, read
@@ -25,7 +27,7 @@ from brevin.core.report import Breath, Report, Trace
 from brevin.core.verdict.profile import MethodProfile
 from brevin.edge.look import look
 from brevin.ops.settings import ROOT, model_path
-from brevin.standin.stills import COUNT
+from brevin.standin import still, stills, tape
 
 OWN = ROOT / "demo" / "clips"
 STILLS = ROOT / ".build" / "stills"
@@ -113,22 +115,28 @@ def measure() -> Measured:
 
 
 def _make_stills() -> None:
-    """Made once, half of them by each core; a set that was broken off is made anew."""
-    done = STILLS / "done"
-    if done.exists():
+    """Made once, half of them by each core; a set that was broken off, or made by other code, is made anew."""
+    done, recipe = STILLS / "done", _recipe()
+    if done.exists() and done.read_text() == recipe:
         return
-    half = COUNT // 2
+    half = stills.COUNT // 2
     halves = [
         subprocess.Popen(
             [sys.executable, "-m", "brevin.standin.stills", str(STILLS), "--first", str(first), "--last", str(last)],
             env=os.environ | {"PYTHONPATH": str(ROOT / "src")},
         )
-        for first, last in ((0, half - 1), (half, COUNT - 1))
+        for first, last in ((0, half - 1), (half, stills.COUNT - 1))
     ]
     codes = [process.wait() for process in halves]  # both, before either is judged
     if any(codes):
         raise RuntimeError("the stills could not be made")
-    done.touch()
+    done.write_text(recipe)
+
+
+def _recipe() -> str:
+    """What the stills are made of: the code that makes them and the clips they are taken from, as one number."""
+    made_of = [*(Path(m.__file__ or "") for m in (still, stills, tape, synth)), *sorted(OWN.glob("*.mp4"))]
+    return hashlib.sha256(b"".join(path.read_bytes() for path in made_of)).hexdigest()
 
 
 def _set(pool: ProcessPoolExecutor, name: str, folder: Path) -> Tally:

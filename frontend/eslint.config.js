@@ -11,6 +11,12 @@ export default ts.config(
   ...ts.configs.recommended,
   { languageOptions: { globals: globals.browser } },
   { plugins: { "react-hooks": hooks }, rules: hooks.configs.recommended.rules },
+  {
+    rules: {
+      "no-nested-ternary": "error",
+      "no-restricted-syntax": ["error", { selector: "JSXAttribute[name.name='style']", message: "styles stand with their component" }],
+    },
+  },
   // a screen never imports another screen
   ...screens.map((screen) => ({
     files: [`src/${screen}/**`],

@@ -8,15 +8,19 @@ from pathlib import Path
 
 import pytest
 
+from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
 from brevin.ops import settings as known
 from brevin.ops.mariadb import MariaDb
 from brevin.ops.settings import ROOT, Settings
-from brevin.store import database, people
+from brevin.store import database, programmes, students
 from brevin.store.models import ALL
 from brevin.store.records import ClipRecord, StudentRecord
+from brevin.store.scope import HOUSE, Scope
 
 DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
 PASSWORD = "a-long-password"
+CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
 
 
 @pytest.fixture(scope="session")
@@ -33,33 +37,42 @@ def settings(data: Path) -> Iterator[Settings]:
     server = MariaDb(found)
     server.start()
     database.connect(socket=str(found.socket), password=found.values["db_password"])
-    assert database.migrate() == ["0001_first", "0002_counted"]
+    assert database.migrate() == ["0001_first", "0002_counted", "0003_house"]
     yield found
     server.stop()
 
 
 @pytest.fixture
 def store(settings: Settings) -> Settings:
-    """The same with empty tables and no clips."""
+    """The same with empty tables and no files."""
     with database.db.connection_context():
         for model in reversed(ALL):
             model.delete().execute()
-    shutil.rmtree(settings.clips, ignore_errors=True)
-    settings.clips.mkdir(parents=True)
+    for folder in (settings.clips, settings.evidence):
+        shutil.rmtree(folder, ignore_errors=True)
+        folder.mkdir(parents=True)
     return settings
 
 
 @pytest.fixture
-def student(store: Settings) -> StudentRecord:
+def scope(store: Settings) -> Scope:
+    """What the owner of a new programme may see."""
+    found = Scope(programmes.add_programme(HOUSE, name="Made-up winds").id)
+    member = programmes.add_person(found, login="owner", name="Ida Owner", role="owner", password=PASSWORD)
+    return Scope(found.programme, member.person.id)
+
+
+@pytest.fixture
+def student(scope: Scope) -> StudentRecord:
     """A student who may be filmed."""
-    made = people.add_student(name="Ada Quillane", instrument="clarinet")
-    consent(made.id)
-    return people.student(made.id)
+    made = students.add_student(scope, name="Ada Quillane", instrument="clarinet")
+    consent(scope, made.id)
+    return students.student(scope, made.id)
 
 
-def consent(student_id: int) -> None:
+def consent(scope: Scope, student_id: int) -> None:
     today = database.now().date()
-    people.give_consent(student_id, given_by="guardian", from_day=today - timedelta(days=1), until_day=today + timedelta(days=30))
+    students.give_consent(scope, student_id, given_by="guardian", from_day=today - timedelta(days=2), until_day=today + timedelta(days=30))
 
 
 @pytest.fixture
@@ -68,4 +81,4 @@ def clip(store: Settings) -> ClipRecord:
     name = "a" * 32 + ".mp4"
     shutil.copyfile(DEMO_CLIP, store.clips / name)
     content = DEMO_CLIP.read_bytes()
-    return ClipRecord(name, "phone.mp4", hashlib.sha256(content).hexdigest(), len(content), "", "")
+    return ClipRecord(name, "phone.mp4", hashlib.sha256(content).hexdigest(), len(content))

@@ -8,6 +8,7 @@ import pytest
 
 from brevin.bench import accuracy, accuracy_page
 from brevin.bench.accuracy import BARS, Tally, add, planted_pattern
+from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import Report
 from brevin.core.track import Sighting
@@ -33,7 +34,7 @@ def clip(card_text: str = "4-0-4@72x3") -> tuple[Report, dict]:
             **{f"{k}_mm": (mm * getattr(planted, k)).tolist() for k in ("abdomen", "chest", "shoulder")},
         },
     }  # fmt: skip
-    return read(made, Task(card=card)), truth
+    return read(made, Task(Check(card=card))), truth
 
 
 @pytest.fixture(scope="module")

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { Navigate, Route, Routes, useNavigate } from "react-router";
 
 import { useMe, useSignOut, useToday } from "./api/queries";
+import { useTold } from "./api/told";
 import { useKeys } from "./design/keys";
 import { Shell } from "./design/Shell";
 import { Message } from "./design/Message";
@@ -13,7 +14,14 @@ import { TodayPage } from "./today/TodayPage";
 export function App() {
   const me = useMe();
   if (me.isPending) return null;
-  if (me.error) return <Message title="Brevin does not answer" text="Look whether it is still running on the teacher's laptop, then try again." onRetry={() => me.refetch()} />;
+  if (me.error)
+    return (
+      <Message
+        title="Brevin does not answer"
+        text="Look whether it is still running on the teacher's laptop, then try again."
+        onRetry={() => me.refetch()}
+      />
+    );
   return me.data.name === null ? <SignIn /> : <Rooms who={me.data.name} />;
 }
 
@@ -22,6 +30,7 @@ const SCHEME = "brevin-scheme";
 function Rooms({ who }: { who: string }) {
   const today = useToday();
   const signOut = useSignOut();
+  useTold();
   const go = useNavigate();
   const [chalk, setChalk] = useState(() => localStorage.getItem(SCHEME) === "chalk");
   useEffect(() => {

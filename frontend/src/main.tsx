@@ -14,13 +14,19 @@ import { GlobalStyle } from "./design/GlobalStyle";
 import { KeyBoard } from "./design/keys";
 
 const queries: QueryClient = new QueryClient({
-  defaultOptions: { queries: { retry: (count, error) => count < 2 && !(error instanceof Refusal && error.status >= 400 && error.status < 500), refetchOnWindowFocus: false } },
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => count < 2 && !(error instanceof Refusal && error.status >= 400 && error.status < 500),
+      refetchOnWindowFocus: false,
+    },
+  },
 });
 
 queries.getQueryCache().subscribe((event) => {
   const error = event.query.state.error;
   // signed out meanwhile: ask who is signed in, and the door appears
-  if (event.type === "updated" && error instanceof Refusal && error.code === "signed_out" && event.query.queryKey[0] !== "me") void queries.invalidateQueries({ queryKey: ["me"] });
+  if (event.type === "updated" && error instanceof Refusal && error.code === "signed_out" && event.query.queryKey[0] !== "me")
+    void queries.invalidateQueries({ queryKey: ["me"] });
 });
 
 createRoot(document.getElementById("page")!).render(

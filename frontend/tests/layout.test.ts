@@ -1,26 +1,18 @@
 import { describe, expect, it } from "vitest";
 
-import { LANES, cardOf, cardWords, layoutOf, rangeOf, restOf } from "../src/breathscore/layout";
+import { LANES, checkWords, layoutOf, rangeOf, restOf } from "../src/breathscore/layout";
 import { summaryOf } from "../src/breathscore/summary";
-import { reportOf } from "./report";
+import { cardOf, checkOf, reportOf } from "./report";
 
-const CARD = cardOf("4-0-4@60x2");
-const TWO = reportOf([[4, 8, 8, 12], [12.2, 16, 16.4, 20]]);
+const CARD = cardOf(4, 0, 4, 60, 2);
+const TWO = reportOf([
+  [4, 8, 8, 12],
+  [12.2, 16, 16.4, 20],
+]);
 
-describe("a count card in text", () => {
-  it("is read with its fractions, its rest and its count-in", () => {
-    expect(cardOf("0.5-1-8-2@80x6+2")).toEqual({ inhale: 0.5, pause: 1, exhale: 8, empty: 2, bpm: 80, cycles: 6, countIn: 2 });
-    expect(cardOf("3-0-7@72x4")).toMatchObject({ empty: 0, countIn: 4 });
-  });
-
-  it("may leave its exhale open", () => expect(cardOf("4-0-*@60x1")?.exhale).toBeNull());
-
-  it.each(["", "4-4@60", "four-0-4@60x2"])("that is none gives none: %j", (text) => {
-    expect(cardOf(text)).toBeNull();
-    expect(cardWords(text)).toBe("no card");
-  });
-
-  it("is said in a few words", () => expect(cardWords("4-0-6@84x3")).toBe("4-0-6 at 84"));
+describe("a check in a few words", () => {
+  it("is its card's notation with the tempo apart", () => expect(checkWords(checkOf("4-0-6@84x3", CARD))).toBe("4-0-6 at 60"));
+  it("says where there is no card", () => expect(checkWords(checkOf("posture", null))).toBe("no card"));
 });
 
 describe("the layout of a breath score", () => {
@@ -48,9 +40,18 @@ describe("the layout of a breath score", () => {
   });
 
   it("draws what was done and what was asked apart", () => {
-    expect(found.done).toEqual([{ from: 4, full: 8, leave: 8, to: 12 }, { from: 12.2, full: 16, leave: 16.4, to: 20 }]);
-    expect(found.asked).toEqual([{ from: 4, full: 8, leave: 8, to: 12 }, { from: 12, full: 16, leave: 16, to: 20 }]);
-    expect(found.washes).toEqual([{ from: 4, to: 8 }, { from: 12, to: 16 }]);
+    expect(found.done).toEqual([
+      { from: 4, full: 8, leave: 8, to: 12 },
+      { from: 12.2, full: 16, leave: 16.4, to: 20 },
+    ]);
+    expect(found.asked).toEqual([
+      { from: 4, full: 8, leave: 8, to: 12 },
+      { from: 12, full: 16, leave: 16, to: 20 },
+    ]);
+    expect(found.washes).toEqual([
+      { from: 4, to: 8 },
+      { from: 12, to: 16 },
+    ]);
   });
 
   it("numbers the bars from the first inhale on and leaves the count-in without", () => {
@@ -61,7 +62,12 @@ describe("the layout of a breath score", () => {
   });
 
   it("counts seconds where no beat is known, and asks nothing", () => {
-    const silent = layoutOf(reportOf([[4, 8, 8, 12]], { beats: { tempo_bpm: null, first_inhale_s: null, source: null, residual_s: null } }), CARD, 900, 420);
+    const silent = layoutOf(
+      reportOf([[4, 8, 8, 12]], { beats: { tempo_bpm: null, first_inhale_s: null, source: null, residual_s: null } }),
+      CARD,
+      900,
+      420,
+    );
     expect(silent.asked).toEqual([]);
     expect(silent.washes).toEqual([{ from: 4, to: 8 }]);
     expect(silent.beats.filter((beat) => beat.label).map((beat) => beat.label)).toEqual(["0 s", "5 s", "10 s", "15 s", "20 s"]);
@@ -92,7 +98,8 @@ describe("the level of rest", () => {
 });
 
 describe("the spoken sentence", () => {
-  it("says how many and how long", () => expect(summaryOf(TWO)).toBe("Breath score of 2 breaths, on average 3.9 beats in and 3.8 beats out."));
+  it("says how many and how long", () =>
+    expect(summaryOf(TWO)).toBe("Breath score of 2 breaths, on average 3.9 beats in and 3.8 beats out."));
   it("says one breath in the singular, without beats where there are none", () => {
     const one = reportOf([[4, 8, 8, 12]]);
     one.breaths[0]!.inhale_beats = null;
@@ -119,7 +126,7 @@ describe("a drawing in a small place", () => {
 
 describe("a card with an open exhale", () => {
   it("asks no wedge, so that what was done is washed instead", () => {
-    const open = layoutOf(TWO, cardOf("4-0-*@60x1"), 900, 420);
+    const open = layoutOf(TWO, cardOf(4, 0, null, 60, 1), 900, 420);
     expect(open.asked).toEqual([]);
     expect(open.washes).toEqual(open.done.map(({ from, full }) => ({ from, to: full })));
   });

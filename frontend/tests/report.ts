@@ -1,4 +1,4 @@
-import type { Report } from "../src/api/client";
+import type { Card, Check, Report } from "../src/api/client";
 
 type Times = [start: number, full: number, leave: number, rest: number];
 
@@ -13,10 +13,40 @@ export function reportOf(times: Times[], more: Partial<Report> = {}): Report {
     return 3 * Math.min((t - start) / (full - start), 1, Math.max((rest - t) / (rest - leave), 0));
   };
   const breaths = times.map(([inhale_start_s, inhale_end_s, exhale_start_s, exhale_end_s]) => ({
-    inhale_start_s, inhale_end_s, exhale_start_s, exhale_end_s, inhale_beats: inhale_end_s - inhale_start_s, exhale_beats: exhale_end_s - exhale_start_s,
+    inhale_start_s,
+    inhale_end_s,
+    exhale_start_s,
+    exhale_end_s,
+    inhale_beats: inhale_end_s - inhale_start_s,
+    exhale_beats: exhale_end_s - exhale_start_s,
   }));
   return {
-    clip: { duration_s: duration }, beats: { tempo_bpm: 60, first_inhale_s: 4, source: "clicks", residual_s: 0.002 }, breaths,
-    trace: { t_s, abdomen: t_s.map(level), chest: t_s.map((t) => level(t) / 2), shoulder: t_s.map(() => 0), confidence: t_s.map(() => 1) }, ...more,
+    clip: { duration_s: duration },
+    beats: { tempo_bpm: 60, first_inhale_s: 4, source: "clicks", residual_s: 0.002 },
+    breaths,
+    trace: { t_s, abdomen: t_s.map(level), chest: t_s.map((t) => level(t) / 2), shoulder: t_s.map(() => 0), confidence: t_s.map(() => 1) },
+    ...more,
   } as unknown as Report;
 }
+
+/** A count card as the server gives it. */
+export const cardOf = (inhale: number, pause: number, exhale: number | null, tempo: number, cycles: number): Card => ({
+  inhale_beats: inhale,
+  pause_beats: pause,
+  exhale_beats: exhale,
+  empty_beats: 0,
+  tempo_bpm: tempo,
+  cycles,
+  countin_beats: 4,
+});
+
+/** A check of counted breathing. */
+export const checkOf = (name: string, card: Card | null): Check => ({
+  name,
+  kind: "counted_breathing",
+  card,
+  view: "auto",
+  position: "seated",
+  instrument: "clarinet",
+  with_instrument: false,
+});

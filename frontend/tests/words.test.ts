@@ -3,7 +3,11 @@ import { expect, it } from "vitest";
 import { bracket, stroke } from "../src/breathscore/pencil";
 import { amountWords, dayWords, firstName, instrumentWords } from "../src/shared/words";
 
-const points = (path: string) => path.slice(1).split(" L").map((pair) => pair.split(",").map(Number) as [number, number]);
+const points = (path: string) =>
+  path
+    .slice(1)
+    .split(" L")
+    .map((pair) => pair.split(",").map(Number) as [number, number]);
 
 it("a pencil line goes from end to end, never far off, and looks the same each time", () => {
   const drawn = points(stroke(100, 300, 40));
@@ -18,7 +22,10 @@ it("a short line still has points to bend at", () => expect(points(stroke(10, 12
 
 it("a bracket drops at both ends", () => {
   const drawn = points(bracket(10, 90, 30));
-  expect([drawn[0], drawn.at(-1)]).toEqual([[10, 37], [90, 37]]);
+  expect([drawn[0], drawn.at(-1)]).toEqual([
+    [10, 37],
+    [90, 37],
+  ]);
 });
 
 it("names and days are said as people say them", () => {

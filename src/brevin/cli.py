@@ -3,21 +3,22 @@
 import argparse
 import json
 import sys
+import tempfile
 from pathlib import Path
+from typing import get_args
 
 from brevin.core.errors import ClipUnusable, InvalidInput
+from brevin.core.kinds import INSTRUMENTS, AskedPosition, AskedView, Instrument
 from brevin.core.plan.card import CountCard, parse
-from brevin.core.read import Task, read
-from brevin.core.report import to_json
-from brevin.core.verdict.profile import MethodProfile, from_json
+from brevin.core.plan.check import Check
+from brevin.core.verdict.rules import Rules, layer_from, resolve
 from brevin.core.verdict.words import reason_text
+from brevin.edge.clip_work import READ_LIMITS, see_clip
+from brevin.edge.limited import Child, Children, Died
 from brevin.ops import commands
 from brevin.ops.commands import BadUse
+from brevin.ops.settings import ROOT, model_path
 
-ROOT = Path(__file__).resolve().parents[2]
-INSTRUMENTS = (
-    "none", "flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet", "horn", "trombone", "euphonium", "baritone", "tuba",
-)  # fmt: skip
 READ, BAD_USE, NOT_READABLE = 0, 2, 3
 
 
@@ -38,8 +39,8 @@ def _parser() -> argparse.ArgumentParser:
     analyse = jobs.add_parser("analyse", help="read one clip: report as JSON, no server, no database")
     analyse.add_argument("clip", type=Path)
     analyse.add_argument("--count", help="count card, such as 3-0-7@72x4")
-    analyse.add_argument("--view", choices=["side", "front", "three-quarter", "auto"], default="auto")
-    analyse.add_argument("--position", choices=["seated", "standing", "lying", "auto"], default="auto")
+    analyse.add_argument("--view", choices=get_args(AskedView), default="auto")
+    analyse.add_argument("--position", choices=get_args(AskedPosition), default="auto")
     analyse.add_argument("--instrument", default="none", help=", ".join(INSTRUMENTS))
     analyse.add_argument("--profile", type=Path, help="method profile, a JSON file")
     analyse.add_argument("--out", type=Path, help="file for the report; standard output without it")
@@ -49,26 +50,40 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _analyse(asked: argparse.Namespace) -> int:
-    from brevin.edge.look import look  # loads the networks: only where a clip is read
-    from brevin.ops.settings import model_path
-
-    task = Task(
-        card=_card(asked.count),
-        instrument=_instrument(asked.instrument),
-        rules=_rules(asked.profile),
-        position=None if asked.position == "auto" else asked.position,
-    )
+    check = Check(card=_card(asked.count), view=asked.view, position=asked.position, instrument=_instrument(asked.instrument))
+    rules = _rules(asked.profile)
     if not asked.clip.is_file():
         raise BadUse(f"there is no file {asked.clip}")
     if not model_path(ROOT).exists():
         raise BadUse("the pose model is not built yet: run ./start once")
-    try:
-        sighting = look(asked.clip, model_path(ROOT), progress=_Say(), view=None if asked.view == "auto" else asked.view)
-    except ClipUnusable as why:
-        raise BadUse(f"{asked.clip.name}: {reason_text(why.code, why.facts)}") from why
-    report = read(sighting, task)
-    _write(json.dumps(to_json(report), allow_nan=False), asked.out)
+    with tempfile.TemporaryDirectory(prefix="brevin-") as scratch:
+        kept = Path(scratch) / "clip.evidence"
+        child = Children(straight=True).start(see_clip, str(asked.clip.absolute()), str(model_path(ROOT)), str(kept), asked.view, limits=READ_LIMITS)
+        from brevin.core.evidence import unpacked  # what judges is loaded while the child looks
+        from brevin.core.read import Task, judge
+        from brevin.core.report import to_json
+        from brevin.core.verdict.wording import with_sentences
+
+        _until_seen(child, asked.clip.name)
+        found = unpacked(kept.read_bytes())
+    report = judge(found, Task(check), rules).report
+    _write(json.dumps(with_sentences(to_json(report)), allow_nan=False), asked.out)
     return READ if report.readable else NOT_READABLE
+
+
+def _until_seen(child: Child, name: str) -> None:
+    """Wait for the child that looks at a clip. Raises BadUse."""
+    say = _Say()
+    try:
+        while child.answer(wait_s=1.0) is None:
+            if child.progress is not None:
+                say(*child.progress)
+    except ClipUnusable as why:
+        raise BadUse(f"{name}: {reason_text(why.code, why.facts)}") from why
+    except Died as why:
+        raise BadUse(f"{name}: the reading ended by itself ({why})") from why
+    finally:
+        child.kill()
 
 
 class _Say:
@@ -91,19 +106,23 @@ def _card(text: str | None) -> CountCard | None:
         raise BadUse(f"{text!r} is no count card; wanted {why.facts['wanted']}") from why
 
 
-def _instrument(name: str) -> str:
-    if name in INSTRUMENTS:
-        return name
+def _instrument(name: str) -> Instrument:
+    known = next((one for one in INSTRUMENTS if one == name), None)
+    if known is not None:
+        return known
     print(f"brevin: {name!r} is no instrument known here, read as none; known are {', '.join(INSTRUMENTS)}", file=sys.stderr)
     return "none"
 
 
-def _rules(path: Path | None) -> MethodProfile:
+def _rules(path: Path | None) -> Rules:
     if path is None:
-        return MethodProfile()
+        return Rules()
     try:
-        return from_json(json.loads(path.read_text()))
-    except (OSError, ValueError, AttributeError) as why:
+        document = json.loads(path.read_text())
+        if not isinstance(document, dict):
+            raise BadUse(f"{path} is no method profile: wanted an object with limits and off")
+        return resolve([layer_from(document)])
+    except (OSError, ValueError, RecursionError) as why:
         raise BadUse(f"{path} is no method profile: {why}") from why
     except InvalidInput as why:
         raise BadUse(f"{path} is no method profile: {why.facts}") from why

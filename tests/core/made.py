@@ -44,10 +44,15 @@ def sighting(
         t_s=t_s, poses=poses, player=player(len(poses), view=view), view=view, position=position,
         front=_front(planted, sway, noise_pct, random, chest_hidden=chest_hidden),
         back=_back(sway, noise_pct, random), points=_points(planted, sway, noise_pct, random),
-        picture=Picture(light=np.full(len(t_s), 120.0), detail=np.full(len(t_s), 25.0), change=np.full(len(t_s), 0.3)),
+        picture=picture(len(t_s)),
         arms_pct=np.zeros((0, 2, 2)), sound=click_track(card, length_s) if clicks else None,
     )  # fmt: skip
     return made, planted, card
+
+
+def picture(n: int) -> Picture:
+    """A good picture throughout, the camera still."""
+    return Picture(np.full(n, 120.0), np.full(n, 25.0), np.full(n, 0.3), np.full(n, 20.0), np.zeros((n, 2)))
 
 
 def _still(t_s: np.ndarray) -> Signals:

@@ -4,38 +4,38 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from brevin.core import gate
+from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
-from brevin.core.track import Points
 from tests.core.made import sighting
 
 
 def codes(made, card) -> list[str]:
-    return [r.code for r in read(made, Task(card=card)).reasons]
+    return [r.code for r in read(made, Task(Check(card=card))).reasons]
+
+
+def stretch_of(made) -> gate.Stretch:
+    return gate.Stretch(made.t_s, made.picture, made.poses)
+
+
+def with_picture(made, **change):
+    return replace(made, picture=replace(made.picture, **change))
 
 
 def with_room(made, spread_pct: float):
     wave = spread_pct * np.sqrt(2) * np.sin(2 * np.pi * 0.4 * made.t_s)
-    at = np.array([[-60.0, 100.0], [60.0, 110.0], [65.0, 20.0]])
-    move = np.zeros((len(made.t_s), 3, 2))
-    move[:, :, 0] = wave[:, None]
-    points = made.points
-    return replace(
-        made,
-        points=Points(
-            np.concatenate([points.at_pct, at]), np.concatenate([points.move_pct, move], axis=1),
-            np.concatenate([points.error, np.full((len(wave), 3), 2.0)], axis=1), np.concatenate([points.on_body, np.zeros(3, bool)]),
-        ),
-    )  # fmt: skip
+    return with_picture(made, room_pct=np.column_stack([wave, 0 * wave]))
 
 
 def test_a_still_camera_says_nothing_a_moving_one_is_told_and_a_shaking_one_refused() -> None:
     made, _, card = sighting()
     assert "camera_moving" not in codes(with_room(made, 0.2), card)
-    told = read(with_room(made, 3.0), Task(card=card))
+    told = read(with_room(made, 3.0), Task(Check(card=card)))
     assert "camera_moving" in [r.code for r in told.reasons] and told.readable_for.breath
-    refused = read(with_room(made, 9.0), Task(card=card))
+    refused = read(with_room(made, 9.0), Task(Check(card=card)))
     assert refused.reasons[0].code == "camera_moving" and not refused.readable_for.breath
 
 
@@ -46,7 +46,7 @@ def only(made, kept):
         front=replace(made.front, travel_pct=made.front.travel_pct[kept], misfit=made.front.misfit[kept]),
         back=replace(made.back, travel_pct=made.back.travel_pct[kept], misfit=made.back.misfit[kept]),
         points=replace(made.points, move_pct=made.points.move_pct[kept], error=made.points.error[kept]),
-        picture=replace(made.picture, light=made.picture.light[kept], detail=made.picture.detail[kept], change=made.picture.change[kept]),
+        picture=replace(made.picture, **{name: values[kept] for name, values in vars(made.picture).items()}),
     )  # fmt: skip
 
 
@@ -58,7 +58,7 @@ def test_too_few_pictures_a_second_are_refused() -> None:
 def test_a_hole_in_the_pictures_is_told_with_its_place_and_makes_only_its_own_turn_unsure() -> None:
     made, planted, card = sighting()
     at = planted.planted[1].exhale_start_s
-    holed = read(only(made, np.abs(made.t_s - at) > 0.4), Task(card=card))
+    holed = read(only(made, np.abs(made.t_s - at) > 0.4), Task(Check(card=card)))
     told = next(r for r in holed.reasons if r.code == "dropped_frames")
     assert holed.readable_for.breath and told.from_s == pytest.approx(at - 0.4, abs=0.05) and told.to_s == pytest.approx(at + 0.4, abs=0.05)
     widths = [b.uncertainty["exhale_start_s"] for b in holed.breaths]
@@ -81,13 +81,13 @@ def test_only_runs_of_the_same_picture_count_as_frozen(frozen_s: float, share: f
     made, _, _ = sighting()
     change = np.full(len(made.t_s), 0.3)
     change[50 : 50 + int(frozen_s * 25)] = 0.0
-    found = gate.frozen_share(replace(made, picture=replace(made.picture, change=change)))
+    found = gate.frozen_share(stretch_of(with_picture(made, change=change)))
     assert found == pytest.approx(share / made.t_s[-1], abs=0.01)
 
 
 def test_a_soft_picture_and_a_restless_player_are_refused() -> None:
     made, _, card = sighting()
-    soft = replace(made, front=replace(made.front, clear=np.full(len(made.front.clear), 3.0)))
+    soft = with_picture(made, clear=np.full(len(made.t_s), 3.0))
     assert "too_blurred" in codes(soft, card)
     restless, _, card = sighting(sway_pct=12.0)
     assert codes(restless, card)[0] == "player_moving"
@@ -96,13 +96,47 @@ def test_a_soft_picture_and_a_restless_player_are_refused() -> None:
 def test_a_covered_belly_is_not_guessed() -> None:
     made, _, card = sighting()
     hidden = replace(made.front, misfit=np.full(made.front.misfit.shape, 0.9))
-    report = read(replace(made, front=hidden), Task(card=card))
+    report = read(replace(made, front=hidden), Task(Check(card=card)))
     assert "trunk_covered" in [r.code for r in report.reasons] and not report.readable_for.breath
     assert report.trace.abdomen == [] and report.breaths == []
 
 
 def test_posture_stays_readable_where_the_breath_is_not() -> None:
     restless, _, card = sighting(sway_pct=12.0)
-    report = read(restless, Task(card=card))
+    report = read(restless, Task(Check(card=card)))
     assert report.readable and report.readable_for.posture
     assert [v.criterion for v in report.verdicts if v.state != "unreadable"] == ["trunk_inclination"]
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.sampled_from(["dark", "frozen", "soft", "shaking", "good"]), st.floats(0.0, 12.0), st.floats(2.0, 8.0))
+def test_a_window_of_a_clip_is_judged_as_the_clip_would_be(kind: str, from_s: float, length_s: float) -> None:
+    """Live readiness and the verdict come from one code: where all of a clip is alike, every window of it says the same."""
+    made, _, _ = sighting()
+    n = len(made.t_s)
+    change = {
+        "dark": {"light": np.full(n, 9.0)}, "frozen": {"change": np.zeros(n)}, "soft": {"clear": np.full(n, 3.0)}, "good": {},
+        "shaking": {"room_pct": np.column_stack([9.0 * np.sqrt(2) * np.sin(2 * np.pi * 1.5 * made.t_s), np.zeros(n)])},
+    }[kind]  # fmt: skip
+    whole = stretch_of(with_picture(made, **change))
+    window = whole.between(from_s, from_s + length_s)
+    said = [[r.code for r in gate.picture_reasons(s, view="side-left")[0]] for s in (whole, window)]
+    assert said[0] == said[1] and bool(said[0]) == (kind != "good")
+
+
+def test_a_window_sees_what_happens_in_it_and_not_before() -> None:
+    made, _, _ = sighting()
+    half = made.t_s[-1] / 2
+    whole = stretch_of(with_picture(made, light=np.where(made.t_s < half, 9.0, 120.0)))
+    early, late = whole.between(0.0, half - 0.1), whole.between(half + 0.1, made.t_s[-1])
+    assert [r.code for r in gate.picture_reasons(early, view="side-left")[0]] == ["too_dark"]
+    assert gate.picture_reasons(late, view="side-left") == ([], [])
+
+
+def test_the_player_is_judged_in_a_window_as_in_the_clip() -> None:
+    made, _, _ = sighting()
+    assert gate.player_reason(made.poses, width_px=960, height_px=540) is None
+    empty = [replace(sample, bodies=(), light=120.0) for sample in made.poses]
+    assert gate.player_reason(empty, width_px=960, height_px=540).code == "no_person"
+    assert gate.player_reason([replace(sample, light=20.0) for sample in empty], width_px=960, height_px=540).code == "too_dark"
+    assert gate.player_reason(made.poses[:4], width_px=960, height_px=200).code == "trunk_cut_off"

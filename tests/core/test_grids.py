@@ -7,6 +7,7 @@ import pytest
 from brevin.core.music.clicks import NO_BEATS
 from brevin.core.music.grids import PHASE_BEATS, fitted, recorded
 from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from tests.core.made import sighting
 
@@ -30,7 +31,7 @@ def test_an_open_exhale_and_no_card_have_no_tempo_to_fit() -> None:
 
 def test_a_silent_clip_is_read_in_beats_and_says_where_they_come_from() -> None:
     made, planted, card = sighting(clicks=False)
-    report = read(made, Task(card=card))
+    report = read(made, Task(Check(card=card)))
     assert report.beats.source == "fitted" and "beats_fitted" in [r.code for r in report.reasons] and not report.readable_for.sound
     assert report.beats.first_inhale_s == pytest.approx(planted.planted[0].inhale_start_s, abs=0.25)
     assert [b.inhale_beats for b in report.breaths] == pytest.approx([4.0] * 3, abs=0.5)
@@ -40,14 +41,14 @@ def test_a_silent_clip_is_read_in_beats_and_says_where_they_come_from() -> None:
 
 def test_clicks_are_taken_before_a_fit() -> None:
     made, _, card = sighting()
-    assert read(made, Task(card=card)).beats.source == "clicks"
+    assert read(made, Task(Check(card=card))).beats.source == "clicks"
 
 
 def test_the_apps_own_count_is_the_grid_where_no_click_was_heard() -> None:
     made, planted, card = sighting()
     silent = replace(made, sound=None)
     first_s = planted.planted[0].inhale_start_s
-    report = read(silent, Task(card=card, first_inhale_s=first_s))
+    report = read(silent, Task(Check(card=card), first_inhale_s=first_s))
     assert report.beats.source == "recorded" and report.beats.first_inhale_s == first_s and report.beats.tempo_bpm == card.tempo_bpm
     assert all(b.inhale_offset_beats == pytest.approx(0.0, abs=0.2) for b in report.breaths)
     assert not {"no_beats", "beats_fitted"} & {r.code for r in report.reasons}
@@ -55,7 +56,7 @@ def test_the_apps_own_count_is_the_grid_where_no_click_was_heard() -> None:
 
 def test_clicks_that_are_heard_go_before_the_apps_count() -> None:
     made, _, card = sighting()
-    assert read(made, Task(card=card, first_inhale_s=1.0)).beats.source == "clicks"
+    assert read(made, Task(Check(card=card), first_inhale_s=1.0)).beats.source == "clicks"
 
 
 def test_without_a_card_the_apps_count_says_nothing() -> None:

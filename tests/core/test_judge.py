@@ -1,39 +1,49 @@
+"""From measures to verdicts: bands, counting, what is said once, and the one cue."""
+
 import math
-from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from brevin.core.kinds import State
+from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.card import parse
-from brevin.core.report import Breath, Posture, PostureValue
-from brevin.core.verdict.criteria import BREATH, POSTURE, Asked, Band
-from brevin.core.verdict.judge import cue, state_of, verdicts
-from brevin.core.verdict.profile import MethodProfile
-from brevin.core.verdict.words import CRITERIA
+from brevin.core.plan.check import Check
+from brevin.core.report import Reason, Verdict
+from brevin.core.verdict.criteria import CRITERIA, Asked, Band
+from brevin.core.verdict.judge import Judged, cue, state_of, state_of_all, verdicts
+from brevin.core.verdict.rules import CRITERION_KEYS, Rules, layer_from, resolve
+from brevin.core.verdict.words import CRITERIA as WORDS
 
-CARD = parse("4-0-4@60x3")
-ASKED = Asked(CARD, 1.0, MethodProfile())
-SURE = {
-    "abdominal_share": 0.02, "shoulder_rise": 0.02, "full_at_beat": 0.02, "inhale_offset_beats": 0.02, "inhale_beats": 0.02, "pause_beats": 0.02,
-    "exhale_beats": 0.02, "intake_unevenness": 0.02,
+CHECK = Check(card=parse("4-0-4@60x3"))
+ASKED = Asked(CHECK, 1.0, Rules())
+GOOD = {
+    "inhale_start_s": 4.0, "inhale_end_s": 8.0, "exhale_start_s": 8.05, "exhale_end_s": 12.0, "inhale_beats": 4.0, "pause_beats": 0.05, "exhale_beats": 3.95,
+    "inhale_offset_beats": 0.0, "full_at_beat": 3.5, "abdomen_amp": 3.0, "chest_amp": 1.8, "shoulder_rise": 0.3, "abdominal_share": 0.62,
+    "chest_lag_s": 0.5, "intake_unevenness": 0.1, "exhale_unevenness": 0.05,
 }  # fmt: skip
-GOOD = Breath(
-    inhale_start_s=4.0, inhale_end_s=8.0, exhale_start_s=8.05, exhale_end_s=12.0,
-    inhale_beats=4.0, pause_beats=0.05, exhale_beats=3.95, inhale_offset_beats=0.0,
-    full_at_beat=3.5, abdomen_amp=3.0, chest_amp=1.8, shoulder_rise=0.3, abdominal_share=0.62, chest_lag_s=0.5, intake_unevenness=0.1, uncertainty=SURE,
-)  # fmt: skip
+STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0))]
 
 
-def judged(breath: Breath, **kwargs):
-    known = {"view": "side-left", "position": "seated", "breath_readable": True, "why_not": []} | kwargs
-    return {v.criterion: v for v in verdicts([breath] * 3, Posture(), ASKED, **known)}
+def breath(index: int = 0, half_width: float = 0.02, **change: float) -> list[Measure]:
+    return [Measure(key, Amount(value, half_width), breath=index) for key, value in (GOOD | change).items()]
 
 
-def test_a_good_breath_is_steady_throughout_and_praised() -> None:
-    found = judged(GOOD)
-    assert {v.state for v in found.values()} == {"steady"}
-    assert cue(list(found.values()))["criterion"] == "all"
+def judged(*breaths, asked=ASKED, readable=True, why_not=(), view="side-left", position="seated", clip=STRAIGHT) -> dict[str, Verdict]:
+    measures = [*(m for b in breaths for m in b), *clip]
+    return {v.criterion: v for v in verdicts(Judged(measures, view, position, readable, why_not), asked)}
+
+
+def three(**change: float) -> dict[str, Verdict]:
+    return judged(*(breath(i, **change) for i in range(3)))
+
+
+def test_a_good_breath_is_steady_throughout_counted_and_praised() -> None:
+    found = three()
+    assert set(found) == set(CRITERION_KEYS) - {"shoulder_tilt"} and {v.state for v in found.values()} == {"steady"}
+    assert all((v.steady_breaths, v.counted_breaths) == (3, 3) for v in found.values() if v.marks)
+    assert cue(list(found.values())).criterion == "all"
 
 
 @pytest.mark.parametrize(
@@ -44,83 +54,137 @@ def test_a_good_breath_is_steady_throughout_and_praised() -> None:
     ],
 )  # fmt: skip
 def test_each_fault_is_worked_on_and_has_its_cue(change: dict, criterion: str) -> None:
-    found = judged(replace(GOOD, **change))
-    assert found[criterion].state == "work"
+    found = three(**change)
     assert [v.criterion for v in found.values() if v.state == "work"] == [criterion]
-    assert cue(list(found.values())) == {"criterion": criterion, "text": CRITERIA[criterion].cue}
-    assert len(found[criterion].marks) == 3
+    said = cue(list(found.values()))
+    assert (said.criterion, said.side) == (criterion, found[criterion].side)
+    assert len(found[criterion].marks) == 3 and found[criterion].steady_breaths == 0
 
 
-def test_one_fault_is_said_once() -> None:
-    found = judged(replace(GOOD, full_at_beat=1.2, pause_beats=2.0, inhale_beats=2.0, intake_unevenness=0.6))
+@pytest.mark.parametrize(
+    ("states", "counted"),
+    [
+        (["steady"] * 3, "steady"), (["steady", "steady", "watch"], "steady"), (["steady", "watch", "watch"], "watch"), (["steady", "steady", "work"], "watch"),
+        (["steady"] * 3 + ["work"] * 2, "work"), (["watch"], "watch"), (["work"], "work"), (["steady", "watch"], "steady"), (["steady", "work"], "work"),
+    ],
+)  # fmt: skip
+def test_the_clips_state_is_counted_from_its_breaths(states: list[State], counted: State) -> None:
+    assert state_of_all(states) == counted
+
+
+@given(st.lists(st.sampled_from(["steady", "watch", "work"]), min_size=2, max_size=12))
+def test_a_worse_breath_never_makes_the_clip_better(states: list[State]) -> None:
+    rank = {"steady": 0, "watch": 1, "work": 2}
+    worse = [*states[:-1], "work"]
+    assert rank[state_of_all(worse)] >= rank[state_of_all(states)] and state_of_all(states) == state_of_all(states[::-1])
+
+
+def test_two_high_breaths_of_five_are_not_hidden_by_the_others() -> None:
+    found = judged(*(breath(i, shoulder_rise=3.5 if i in (1, 3) else 0.2) for i in range(5)))["shoulders_still"]
+    assert found.state == "work" and (found.steady_breaths, found.counted_breaths) == (3, 5)
+    assert found.value == 3.5, "the number beside the verdict is that of a breath it speaks of"
+
+
+def test_one_fault_is_said_once_and_does_not_make_another_vanish() -> None:
+    found = three(full_at_beat=1.2, pause_beats=2.0, inhale_beats=2.0, intake_unevenness=0.6)
     assert found["not_full_early"].state == "work"
-    assert "pause" not in found and "inhale_counts" not in found and "even_intake" not in found
+    for key in ("pause", "inhale_counts", "even_intake"):
+        assert (found[key].state, found[key].reason, found[key].facts["criterion"]) == ("unreadable", "said_once", "not_full_early")
+
+
+def test_a_worse_fault_is_not_hidden_behind_a_lesser_one() -> None:
+    found = three(full_at_beat=2.5, pause_beats=2.0)
+    assert found["not_full_early"].state == "watch" and found["pause"].state == "work"
+
+
+def test_the_cue_is_that_of_the_commonest_fault() -> None:
+    found = judged(*(breath(i, shoulder_rise=3.5 if i < 2 else 0.2, exhale_beats=2.0) for i in range(4)))
+    assert found["shoulders_still"].state == found["exhale_counts"].state == "work"
+    assert cue(list(found.values())).criterion == "exhale_counts", "four breaths before two, though the table has the shoulders first"
 
 
 def test_an_interval_across_a_threshold_is_watched() -> None:
-    unsure = replace(GOOD, shoulder_rise=0.95, uncertainty=SURE | {"shoulder_rise": 0.3})
-    assert judged(unsure)["shoulders_still"].state == "watch"
-    assert cue(list(judged(unsure).values()))["criterion"] == "all", "inside its band: watched, not spoken of"
+    unsure = [m if m.key != "shoulder_rise" else Measure(m.key, Amount(0.95, 0.3), breath=0) for m in breath()]
+    found = judged(unsure)
+    assert found["shoulders_still"].state == "watch" and not found["shoulders_still"].outside
+    assert cue(list(found.values())).criterion == "all", "inside its band: watched, not spoken of"
 
 
 def test_a_full_breath_may_lift_a_little() -> None:
-    big = replace(GOOD, shoulder_rise=2.3, abdomen_amp=7.0, chest_amp=4.0)
-    assert judged(big)["shoulders_still"].state == "watch"
-    assert judged(replace(big, abdomen_amp=3.0, chest_amp=1.0))["shoulders_still"].state == "work"
+    assert three(shoulder_rise=2.3, abdomen_amp=7.0, chest_amp=4.0)["shoulders_still"].state == "watch"
+    assert three(shoulder_rise=2.3, abdomen_amp=3.0, chest_amp=1.0)["shoulders_still"].state == "work"
 
 
-def test_lying_is_shown_not_judged_for_share() -> None:
-    assert "abdomen_leads" not in judged(replace(GOOD, abdominal_share=0.1), position="lying")
+def test_lying_is_shown_not_judged_for_share_and_lean() -> None:
+    assert not {"abdomen_leads", "trunk_inclination"} & set(judged(breath(abdominal_share=0.1), position="lying"))
 
 
-def test_unreadable_is_said_for_every_breath_criterion_and_judges_nothing() -> None:
-    found = judged(GOOD, breath_readable=False)
-    assert {v.state for v in found.values()} == {"unreadable"}
-    assert all(v.value is None and v.cue is None and not v.marks for v in found.values())
+def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None:
+    why = Reason("too_dark", "all", None, None)
+    found = judged(breath(), readable=False, why_not=[why])
+    of_breath = [v for v in found.values() if v.criterion != "trunk_inclination"]
+    assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 9
+    assert all(v.value is None and not v.marks for v in of_breath)
 
 
-def test_trunk_inclination_is_judged_from_the_side_only() -> None:
-    posture = Posture(trunk_inclination_deg=PostureValue(value=20.0, uncertainty=1.0, n=9, by_segment={}))
-    side = verdicts([], posture, ASKED, view="side-left", position="seated", breath_readable=True, why_not=[])
-    assert side[0].state == "work" and side[0].words == "leans forward"
-    assert verdicts([], posture, ASKED, view="front", position="seated", breath_readable=True, why_not=[]) == []
+@pytest.mark.parametrize(
+    ("measures", "asked", "reasons"),
+    [
+        ([], ASKED, {"no_whole_breath"}),
+        ([Measure("inhale_beats", NotMeasured("no_beats"), breath=0)], ASKED, {"no_whole_breath", "no_beats"}),
+        ([Measure("abdominal_share", NotMeasured("region_unseen"), breath=0)], ASKED, {"no_whole_breath", "region_unseen"}),
+    ],
+    ids=["nothing", "no beats", "a hidden chest"],
+)  # fmt: skip
+def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: Asked, reasons: set[str]) -> None:
+    found = judged(measures, asked=asked, clip=[])
+    assert set(found) == set(CRITERION_KEYS) - {"shoulder_tilt"}
+    assert {v.reason for v in found.values()} == reasons and {v.state for v in found.values()} == {"unreadable"}
+
+
+def test_rows_apply_where_the_table_says() -> None:
+    no_card = Asked(Check(), None, Rules())
+    assert set(judged(breath(), asked=no_card)) == {"trunk_inclination", "abdomen_leads", "shoulders_still"}
+    quick = Asked(Check(card=parse("1-0-4@60x3")), 1.0, Rules())
+    assert not {"not_full_early", "even_intake"} & set(judged(breath(), asked=quick))
+    open_ended = Asked(Check(card=parse("4-0-*@60x1")), 1.0, Rules())
+    assert "exhale_counts" not in judged(breath(), asked=open_ended)
+    posture_only = Asked(Check(kind="posture"), None, Rules())
+    assert set(judged(breath(), asked=posture_only)) == {"trunk_inclination"}
+    half_turned = judged(breath(), view="three-quarter")
+    assert half_turned["shoulders_still"].reason == "view_unserved" and half_turned["abdomen_leads"].state == "steady"
+
+
+def test_a_check_that_names_its_view_says_when_the_clip_has_another() -> None:
+    side = Asked(Check(card=CHECK.card, view="side"), 1.0, Rules())
+    found = judged(breath(), asked=side, view="front", readable=False, why_not=[Reason("front_view_breath", "breath", None, None)])
+    assert (found["trunk_inclination"].state, found["trunk_inclination"].reason) == ("unreadable", "view_unserved") and "shoulder_tilt" not in found
+
+
+def test_what_is_switched_off_or_exempt_is_not_counted() -> None:
+    rules = resolve([layer_from({"off": ["pause"]}), layer_from({"exempt": ["trunk_inclination"]}, name="student")])
+    assert not {"pause", "trunk_inclination"} & set(judged(breath(), asked=Asked(CHECK, 1.0, rules)))
 
 
 bands = st.builds(lambda a, b, c: Band(steady_low=-a, steady_high=a, work_low=-a - b, work_high=a + c), st.floats(0.1, 5), st.floats(0.1, 5), st.floats(0.1, 5))
 
 
 @given(bands, st.floats(-20, 20), st.floats(0.001, 3), st.floats(1.0, 4.0))
-def test_less_certainty_never_makes_a_verdict_harder(band: Band, value: float, half: float, times: float) -> None:
-    sure, unsure = state_of(value, half, band), state_of(value, half * times, band)
+def test_less_certainty_never_makes_a_verdict_harder(band: Band, value: float, half_width: float, times: float) -> None:
+    sure, unsure = state_of(value, half_width, band), state_of(value, half_width * times, band)
     assert unsure == sure or unsure == "watch"
 
 
 @given(bands, st.floats(-20, 20), st.floats(0.0, 3))
-def test_a_verdict_follows_from_the_interval(band: Band, value: float, half: float) -> None:
-    state = state_of(value, half, band)
+def test_a_verdict_follows_from_the_interval(band: Band, value: float, half_width: float) -> None:
+    state = state_of(value, half_width, band)
     if state == "steady":
         assert band.steady_low <= value <= band.steady_high
     if state == "work":
         assert value < band.work_low or value > band.work_high
 
 
-def test_every_criterion_has_its_words_and_no_threshold_is_infinite() -> None:
-    assert {row.key for row in (*BREATH, *POSTURE)} == set(CRITERIA)
-    for verdict in judged(GOOD).values():
+def test_every_criterion_has_its_row_and_its_words_and_no_threshold_is_infinite() -> None:
+    assert [row.key for row in CRITERIA] == list(CRITERION_KEYS) and set(WORDS) == set(CRITERION_KEYS)
+    for verdict in three().values():
         assert verdict.threshold and all(math.isfinite(v) for v in verdict.threshold.values())
-
-
-def test_a_report_in_one_line() -> None:
-    from brevin.core.read import Task, read
-    from brevin.core.verdict.headline import headline
-    from tests.core.made import HIGH, LOW, sighting
-
-    made, _, card = sighting(cycles=[LOW] * 3)
-    good = headline(read(made, Task(card=card)))
-    assert good.state in ("steady", "watch") and good.words == "low, then wide"
-    made, _, card = sighting(cycles=[HIGH] * 3)
-    bad = headline(read(made, Task(card=card)))
-    assert bad.state == "work" and bad.words.startswith("abdomen leads: chest first; shoulders still") and bad.cue
-    made, _, card = sighting(view="front")
-    unseen = headline(read(made, Task(card=card)))
-    assert unseen.state == "unreadable" and unseen.words.startswith("From the front")

@@ -1,21 +1,26 @@
 """Numbers of a breath on drawn traces, where the answer is seen by eye."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from brevin.core import filters
 from brevin.core.breath.breaths import BreathTurns
-from brevin.core.breath.measures import LAG_NOISE_PCT, Excursion, _lag_half, cycle_index, measured
+from brevin.core.breath.measures import LAG_NOISE_PCT, NEAREST_CYCLES, OneBreath, card_index, chest_lag_s, exhale_shape, measures_of, pattern
 from brevin.core.breath.turns import Turn
-from brevin.core.kinematics.trunk import Traces
+from brevin.core.kinematics.traces import Traces
+from brevin.core.layout import breath_of
 from brevin.core.music.clicks import NO_BEATS, Beats
 from brevin.core.plan.card import parse
-from brevin.core.verdict.profile import MethodProfile
+from brevin.core.report import Breath
+from brevin.core.verdict.rules import Rules
+from brevin.core.verdict.words import WITHHELD
 
 T = np.arange(0, 20, 1 / filters.GRID_HZ)
 CARD = parse("4-1-5@60x2")
 BEATS = Beats(60.0, 4.0, "clicks", 0.002)
-RULES = MethodProfile()
+RULES = Rules()
 
 
 def ramp(start: float, end: float, leave: float, rest: float, size: float) -> np.ndarray:
@@ -31,19 +36,26 @@ def traces(abdomen: np.ndarray, chest: np.ndarray, shoulder: np.ndarray | None =
     )  # fmt: skip
 
 
-def turns(start: float, end: float, leave: float, rest: float, half: dict[str, float] | None = None) -> BreathTurns:
-    return BreathTurns(*(Turn(t, 0.05) for t in (start, end, leave, rest)), half_s=half or {"abdomen": 0.5 * (start + end), "chest": 0.5 * (start + end)})
+def turns(start: float, end: float, leave: float, rest: float, half_rise_s: dict[str, float] | None = None) -> BreathTurns:
+    return BreathTurns(
+        *(Turn(t, 0.05) for t in (start, end, leave, rest)), half_rise_s=half_rise_s or {"abdomen": 0.5 * (start + end), "chest": 0.5 * (start + end)}
+    )
 
 
-def breath(abdomen, chest, shoulder=None, *, at=(4.0, 8.0, 9.0, 14.0), following=None, beats=BEATS, card=CARD, half=None):
-    return measured(turns(*at, half), following, traces(abdomen, chest, shoulder), beats, card, RULES)
+def one(abdomen, chest, shoulder=None, *, at=(4.0, 8.0, 9.0, 14.0), next_start=None, beats=BEATS, card=CARD, half_rise_s=None, rules=RULES) -> OneBreath:
+    return OneBreath(turns(*at, half_rise_s), next_start, traces(abdomen, chest, shoulder), beats, card, rules)
+
+
+def breath(*args, **kwargs) -> Breath:
+    made = one(*args, **kwargs)
+    return breath_of(measures_of(made, 0), pattern=pattern(made), exhale_shape=exhale_shape(made), card_index=card_index(made))
 
 
 EVEN = ramp(4, 8, 9, 14, 3.0)
 
 
 def test_lengths_are_read_off_the_turns_in_beats() -> None:
-    found = breath(EVEN, 0.5 * EVEN, following=turns(15.0, 18.0, 18.0, 19.5))
+    found = breath(EVEN, 0.5 * EVEN, next_start=Turn(15.0, 0.05))
     assert (found.inhale_beats, found.pause_beats, found.exhale_beats, found.empty_beats) == pytest.approx((4, 1, 5, 1))
     assert (found.inhale_offset_beats, found.exhale_offset_beats, found.card_index) == pytest.approx((0, 0, 0))
 
@@ -69,7 +81,7 @@ def test_a_gulp_is_full_early_and_uneven() -> None:
 @pytest.mark.parametrize(("delay_s", "sign"), [(0.8, 1), (-0.8, -1)])
 def test_lag_has_the_sign_of_the_one_that_comes_later(delay_s: float, sign: int) -> None:
     late = ramp(4 + max(delay_s, 0), 8, 9, 14, 2.0)
-    found = breath(EVEN, late, half={"abdomen": 6.0, "chest": 6.0 + delay_s})
+    found = breath(EVEN, late, half_rise_s={"abdomen": 6.0, "chest": 6.0 + delay_s})
     assert np.sign(found.chest_lag_s) == sign and found.chest_lag_s == pytest.approx(delay_s)
 
 
@@ -93,30 +105,42 @@ def test_without_beats_seconds_stay_and_beats_are_none() -> None:
 
 @pytest.mark.parametrize(("start_s", "index"), [(4.0, 0), (5.5, 0), (14.0, 1), (13.2, 1), (24.5, None), (-3.0, None)])
 def test_a_breath_belongs_to_the_nearest_of_the_cards_breaths(start_s: float, index: int | None) -> None:
-    assert cycle_index(turns(start_s, start_s + 3, start_s + 4, start_s + 8), BEATS, CARD) == index
+    assert card_index(one(EVEN, EVEN, at=(start_s, start_s + 3, start_s + 4, start_s + 8))) == index
+    assert NEAREST_CYCLES == 0.5, "every moment belongs to one cycle at most"
 
 
 def test_every_value_and_its_interval_are_there_or_missing_together() -> None:
     for found in (breath(EVEN, EVEN), breath(EVEN, 0 * EVEN), breath(EVEN, EVEN, beats=NO_BEATS, card=None)):
-        for key, half in found.uncertainty.items():
-            assert (getattr(found, key) is None) == (half is None), key
-            assert half is None or half > 0
+        for key, half_width in found.uncertainty.items():
+            assert (getattr(found, key) is None) == (half_width is None) == (key in found.withheld), key
+            assert half_width is None or half_width > 0
+
+
+def test_what_is_missing_says_why() -> None:
+    silent, hidden = (
+        breath(EVEN, EVEN, beats=NO_BEATS),
+        replace(one(EVEN, EVEN), traces=replace(traces(EVEN, EVEN), seen={"abdomen": True, "chest": False, "shoulder": True})),
+    )
+    assert silent.withheld["inhale_beats"] == "no_beats" and "abdomen_amp" not in silent.withheld
+    why = {m.key: m.value.reason for m in measures_of(hidden, 0) if m.amount is None}
+    assert why["chest_amp"] == why["abdominal_share"] == why["full_at_beat"] == why["chest_lag_s"] == "region_unseen"
+    assert breath(0.05 * EVEN, 0.05 * EVEN).withheld["abdominal_share"] == "too_small"
+    assert breath(EVEN, EVEN, card=None).withheld["inhale_offset_beats"] == "no_card"
+    assert set(why.values()) | set(silent.withheld.values()) <= set(WITHHELD)
 
 
 def test_an_exhale_is_held_against_the_shape_the_school_teaches() -> None:
     gone = np.expm1(-3 * np.clip((T - 9) / 5, 0, 1)) / np.expm1(-3)
     falls = 3.0 * (np.clip((T - 4) / 4, 0, 1) - gone)
-    even, free = (
-        measured(turns(4, 8, 9, 14), None, traces(falls, falls), BEATS, CARD, rules) for rules in (RULES, MethodProfile(changed={"even_exhale.release": 3.0}))
-    )
+    even, free = (breath(falls, falls, rules=rules) for rules in (RULES, Rules(changed={"even_exhale.release": 3.0})))
     assert even.exhale_unevenness > 0.3 and free.exhale_unevenness < 0.05
 
 
 def test_a_lag_is_the_surer_the_quicker_and_the_larger_the_regions_move() -> None:
-    def half(size_pct: float, length_s: float) -> float:
-        turns = BreathTurns(Turn(2.0, 0.1), Turn(2.0 + length_s, 0.1), None, None, {})
-        return _lag_half(Excursion(size_pct, 0.1), Excursion(size_pct, 0.1), turns)
+    def half_width(size_pct: float, length_s: float) -> float:
+        moved = ramp(2.0, 2.0 + length_s, 9, 14, size_pct)
+        return chest_lag_s(one(moved, moved, at=(2.0, 2.0 + length_s, 9, 14))).half_width
 
-    assert half(3.0, 2.0) < half(1.0, 2.0) and half(3.0, 1.0) < half(3.0, 2.0)
-    assert half(3.0, 2.0) == pytest.approx(1.645 * LAG_NOISE_PCT * 2.0 / 3.0 * 2**0.5)
-    assert half(50.0, 0.3) == 0.04, "no lag is surer than a video frame"
+    assert half_width(3.0, 2.0) < half_width(1.0, 2.0) and half_width(3.0, 1.0) < half_width(3.0, 2.0)
+    assert half_width(3.0, 2.0) == pytest.approx(1.645 * LAG_NOISE_PCT * 2.0 / 3.0 * 2**0.5, rel=0.02)
+    assert half_width(50.0, 0.3) == 0.04, "no lag is surer than a video frame"

@@ -3,10 +3,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.breath.patterns import Inhale, abdominal_share, pattern_of, pattern_within
-from brevin.core.errors import InvalidInput
-from brevin.core.verdict.profile import LIMITS, MethodProfile, from_json
+from brevin.core.verdict.rules import Rules
 
-RULES = MethodProfile()
+RULES = Rules()
 
 
 @pytest.mark.parametrize(
@@ -45,20 +44,3 @@ def test_every_inhale_has_exactly_one_name(abdomen: float, chest: float, shoulde
     from brevin.core.verdict.words import PATTERNS
 
     assert pattern_of(Inhale(abdomen, chest, shoulder, lag_s), lag_half_width_s=0.05, rules=RULES) in PATTERNS
-
-
-def test_a_profile_changes_a_limit_by_name_and_its_fingerprint() -> None:
-    strict = from_json({"profile_id": "strict", "limits": {"pattern.share_low": 0.6}})
-    assert pattern_of(Inhale(2.6, 1.4, 0.2, 0.3), lag_half_width_s=0.05, rules=strict) == "low"
-    assert strict.thresholds_id != RULES.thresholds_id
-    assert from_json({"profile_id": "same", "limits": {}}).thresholds_id == RULES.thresholds_id
-
-
-@pytest.mark.parametrize("document", [{"limits": {"no.such": 1}}, {"limits": {"pattern.lift": "high"}}, {"limits": {"pattern.lift": True}}, {"limits": []}])
-def test_a_profile_that_is_none_is_refused(document: dict) -> None:
-    with pytest.raises(InvalidInput):
-        from_json(document)
-
-
-def test_every_limit_has_unit_source_and_meaning() -> None:
-    assert all(limit.unit and limit.source and limit.means for limit in LIMITS.values())

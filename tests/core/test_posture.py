@@ -4,8 +4,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.kinematics.posture import inclination_deg, posture, shoulder_tilt_deg
-from brevin.core.kinematics.trunk import traces
+from brevin.core.kinematics.traces import traces
+from brevin.core.measure import NotMeasured
 from brevin.core.pose import landmarks as lm
+from brevin.core.report import Segment
 from tests.core.made import body, player, sighting
 
 
@@ -22,16 +24,27 @@ def test_shoulder_tilt_is_free_of_size(tilt_deg: float, size: float) -> None:
     assert shoulder_tilt_deg(seen) == pytest.approx(tilt_deg, abs=0.1)
 
 
-def test_each_view_gives_what_it_can_serve() -> None:
-    side, front, lying = (posture(made, traces(made)) for made in (sighting()[0], sighting(view="front")[0], sighting(position="lying")[0]))
-    assert side.trunk_inclination_deg and side.shoulder_tilt_deg is None
-    assert front.shoulder_tilt_deg and front.trunk_inclination_deg is None
-    assert lying.trunk_inclination_deg is None
-    assert side.trunk_inclination_deg.n > 10 and side.trunk_inclination_deg.uncertainty > 0
+def measured(segments=(), **kwargs) -> dict:
+    made = sighting(**kwargs)[0]
+    found = posture(made.poses, made.player, view=made.view, position=made.position, sway_pct=traces(made).sway_pct, segments=segments)
+    return {(m.key, m.segment): m for m in found}
+
+
+def test_each_view_gives_what_it_can_serve_and_says_of_the_rest_why_not() -> None:
+    side, front, lying = measured(), measured(view="front"), measured(position="lying")
+    lean, tilt = ("trunk_inclination_deg", None), ("shoulder_tilt_deg", None)
+    assert side[lean].amount and side[lean].samples > 10 and side[tilt].value == NotMeasured("view_unserved")
+    assert front[tilt].amount and front[lean].value == NotMeasured("view_unserved")
+    assert lying[lean].value == lying[tilt].value == NotMeasured("lying")
+
+
+def test_posture_is_told_for_each_kind_of_segment_that_holds_key_points_enough() -> None:
+    found = measured(segments=[Segment("inhale", 3.0, 7.0), Segment("pause", 7.0, 7.1), Segment("inhale", 11.0, 14.0)], lean_deg=6.0)
+    inhale = found["trunk_inclination_deg", "inhale"]
+    assert inhale.amount.value == pytest.approx(6.0, abs=0.1) and 10 < inhale.samples < found["trunk_inclination_deg", None].samples
+    assert ("trunk_inclination_deg", "pause") not in found
 
 
 @pytest.mark.parametrize("sway_pct", [0.1, 0.8, 2.0])
 def test_sway_is_how_far_the_back_wanders(sway_pct: float) -> None:
-    made = sighting(sway_pct=sway_pct)[0]
-    found = posture(made, traces(made)).sway_pct
-    assert found is not None and found.value == pytest.approx(sway_pct / np.sqrt(2), rel=0.1)
+    assert measured(sway_pct=sway_pct)["sway_pct", None].amount.value == pytest.approx(sway_pct / np.sqrt(2), rel=0.1)

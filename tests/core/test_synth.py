@@ -3,7 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.breath.measures import exhale_shape, stops
+from brevin.core.breath.shape import Course, exhale_shape, stops
 from brevin.core.plan.card import parse
 from brevin.core.synth import Cycle, eased, fallen, signals
 
@@ -20,13 +20,13 @@ def test_a_planted_exhale_is_named_as_it_was_planted(shape: str) -> None:
     x = np.linspace(0, 1, 200)
     gone = fallen(x, shape, ease=0.1)
     assert gone[0] == 0 and gone[-1] == pytest.approx(1)
-    assert exhale_shape((5 * x, gone)) == shape
+    assert exhale_shape(Course(5 * x, gone)) == shape
 
 
 def test_three_stops_are_pulsing() -> None:
     x = np.linspace(0, 1, 400)
     pulses = sum(0.25 * eased((x - 0.25 * k) / 0.12, ease=0.3) for k in range(4))
-    assert stops((6 * x, pulses)) >= 3 and exhale_shape((6 * x, pulses)) == "pulsing"
+    assert stops(Course(6 * x, pulses)) >= 3 and exhale_shape(Course(6 * x, pulses)) == "pulsing"
 
 
 def test_planted_truth_is_what_the_traces_do() -> None:

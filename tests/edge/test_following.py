@@ -27,7 +27,7 @@ def body_film(travel_px: np.ndarray, *, noise: float = 1.5, texture: bool = Fals
 @given(st.floats(-9, 14), st.booleans(), st.integers(0, 50))
 def test_the_outline_is_followed_to_a_fraction_of_a_pixel(move: float, texture: bool, seed: int) -> None:
     pictures, mask, reference = body_film(np.array([0, 0, 0, move / 2, move]), texture=texture, seed=seed)
-    found = strips.follow(pictures, mask, reference=reference, outward=1, risen_pct=np.zeros(len(pictures)))
+    found, _ = strips.follow(pictures, mask, reference=reference, outward=1, risen_pct=np.zeros(len(pictures)))
     travel = np.median(found.travel_pct[:, (found.up_pct > 5) & (found.up_pct < 90)], axis=1) * film.PX_PER_PCT
     assert travel[3] == pytest.approx(move / 2, abs=0.15)
     assert travel[4] == pytest.approx(move, abs=0.15)
@@ -36,7 +36,7 @@ def test_the_outline_is_followed_to_a_fraction_of_a_pixel(move: float, texture: 
 
 def test_outward_is_positive_on_both_sides() -> None:
     pictures, mask, reference = body_film(np.array([0.0, 0.0, 0.0, 4.0]))
-    back = strips.follow(pictures, mask, reference=reference, outward=-1, risen_pct=np.zeros(len(pictures)))
+    back, _ = strips.follow(pictures, mask, reference=reference, outward=-1, risen_pct=np.zeros(len(pictures)))
     assert np.abs(np.median(back.travel_pct, axis=1)).max() < 0.1
     assert np.median(back.edge_pct) == pytest.approx(-18, abs=1)
 
@@ -55,7 +55,7 @@ def test_texture_of_shirt_and_room_is_followed_apart() -> None:
 
 def test_the_film_has_hips_and_shoulders_where_it_says() -> None:
     who = player(1)
-    turn = film.turn_for(who)
+    turn = film.body_map(who)
     picture = np.zeros((540, 960), np.uint8)
     cv2.circle(picture, (480, 320), 3, 255, -1)
     cv2.circle(picture, (480, 160), 3, 255, -1)
@@ -77,7 +77,7 @@ def test_a_body_that_goes_up_does_not_seem_to_come_forward() -> None:
 
     pictures = np.array([picture(up) for up in risen_px], np.uint8)
     mask = ((x > film.column(-18.0)) & (x < film.column(18.0) + 0.3 * (film.row(50.0) - y))).astype(np.float32)
-    found = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=risen_px / film.PX_PER_PCT)
+    found, _ = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=risen_px / film.PX_PER_PCT)
     assert np.abs(np.median(found.travel_pct, axis=1)).max() * film.PX_PER_PCT < 0.15
-    left_alone = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=np.zeros(4))
+    left_alone, _ = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=np.zeros(4))
     assert np.abs(np.median(left_alone.travel_pct, axis=1)[3]) * film.PX_PER_PCT > 1.0

@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 
 from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import Report
 from brevin.core.synth import Cycle
@@ -24,7 +25,7 @@ def still() -> Still:
 
 
 def report_of(still: Still, planted: Take, folder: Path) -> Report:
-    return read(look(take(still, planted, folder), MODEL), Task(card=parse(planted.card)))
+    return read(look(take(still, planted, folder), MODEL), Task(Check(card=parse(planted.card))))
 
 
 @pytest.mark.parametrize(

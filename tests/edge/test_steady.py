@@ -79,7 +79,7 @@ def test_a_camera_that_is_turned_is_turned_back() -> None:
     turned = np.stack([made.at_pct @ np.array([[np.cos(a), np.sin(a)], [-np.sin(a), np.cos(a)]]) - made.at_pct for a in angle])
     made.move_pct[:] += turned
     found = steady.camera_moves(made)
-    assert found is not None and found.stepped and found.turn[-1] == pytest.approx(0.03, abs=0.002) and found.zoom[-1] == pytest.approx(1.0, abs=0.002)
+    assert found is not None and found.stepped and found.rotation[-1] == pytest.approx(0.03, abs=0.002) and found.zoom[-1] == pytest.approx(1.0, abs=0.002)
     assert found.facts() == {"zoom_pct": 0, "turn_deg": 1.7, "shift_pct": 0}
 
 

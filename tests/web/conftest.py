@@ -4,7 +4,8 @@ import pytest
 from flask.testing import FlaskClient
 
 from brevin.ops.settings import Settings
-from brevin.store import people
+from brevin.store import programmes
+from brevin.store.scope import Role, Scope
 from brevin.web.app import create_app
 from brevin.web.auth import limiter
 from tests.conftest import PASSWORD
@@ -24,33 +25,43 @@ class Page:
             self.token = answer.json["csrf"]
         return answer
 
-    def sign_in(self, login: str = "kim", password: str = PASSWORD):
+    def sign_in(self, login: str = "owner", password: str = PASSWORD):
         return self("POST", "/api/sign-in", json={"login": login, "password": password})
 
 
-@pytest.fixture
-def sent() -> list[str]:
-    """Ids of takes that were put into the queue."""
-    return []
+@pytest.fixture(scope="session")
+def shared_app(settings: Settings, tmp_path_factory):
+    """One application for all tests: its helper for opening files starts once."""
+    dist = tmp_path_factory.mktemp("dist")
+    (dist / "assets").mkdir()
+    (dist / "index.html").write_text('<meta property="csp-nonce" content="__NONCE__"><div id="page"></div>')
+    return create_app(settings, dist=dist)
 
 
 @pytest.fixture
-def app(store: Settings, sent: list[str], tmp_path):
-    (tmp_path / "assets").mkdir()
-    (tmp_path / "index.html").write_text('<meta property="csp-nonce" content="__NONCE__"><div id="page"></div>')
-    limiter.reset() if limiter._storage else None
-    return create_app(store, send=sent.append, dist=tmp_path)
+def app(shared_app, store: Settings):
+    """The application on empty tables, nobody's tries counted."""
+    with shared_app.app_context():
+        limiter.reset()
+    return shared_app
 
 
 @pytest.fixture
-def door(app) -> Page:
+def door(app, scope: Scope) -> Page:
     """A page before signing in."""
-    people.add_teacher(login="kim", name="Kim Okonjo", role="teacher", password=PASSWORD)
     return Page(app.test_client())
 
 
 @pytest.fixture
 def page(door: Page) -> Iterator[Page]:
-    """A page of a signed-in teacher."""
+    """A page of a signed-in owner."""
     assert door.sign_in().status_code == 200
     yield door
+
+
+def signed_in(app, scope: Scope, role: Role) -> Page:
+    """A page of somebody new with a role in a programme."""
+    programmes.add_person(scope, login=f"{role}-{scope.programme}", name=role.title(), role=role, password=PASSWORD)
+    made = Page(app.test_client())
+    assert made.sign_in(f"{role}-{scope.programme}").status_code == 200
+    return made

@@ -1,23 +1,16 @@
-from brevin.store import lessons, people
-from brevin.store.database import now
+from brevin.store import students
 from tests.conftest import consent
+from tests.store.test_takes import lesson_of
 from tests.web.test_takes import read, send
-
-
-def lesson_with(*student_ids: int) -> int:
-    lesson = lessons.add_lesson(title="Third lesson", group_name="Winds", starts_at=now(), minutes=40)
-    for place, student_id in enumerate(student_ids, start=1):
-        lessons.add_seat(lesson, student_id=student_id, place=place, minute=2.0 * place, card="4-0-6@84x3", position="seated", side="left")
-    return lesson
 
 
 def test_today_before_the_first_lesson(page) -> None:
     assert page("GET", "/api/today").json == {"lesson": None, "just_read": [], "last_time": {}}
 
 
-def test_today_shows_chairs_in_order_with_consent_and_the_last_take(page, student, store) -> None:
-    other = people.add_student(name="Bo Tarrant", instrument="tuba")
-    lesson = lesson_with(student.id, other.id)
+def test_today_shows_chairs_in_order_with_consent_and_the_last_take(page, scope, student) -> None:
+    other = students.add_student(scope, name="Bo Tarrant", instrument="tuba")
+    lesson = lesson_of(scope, student.id, other.id)
     take_id = send(page, student, lesson_id=lesson).json["id"]
     today = page("GET", "/api/today").json
     first, second = today["lesson"]["seats"]
@@ -26,15 +19,15 @@ def test_today_shows_chairs_in_order_with_consent_and_the_last_take(page, studen
     assert [t["id"] for t in today["just_read"]] == [take_id]
 
 
-def test_last_time_is_the_newest_earlier_reading_of_those_who_wait(page, student, store) -> None:
+def test_last_time_is_the_newest_earlier_reading_of_those_who_wait(page, scope, student) -> None:
     earlier = send(page, student).json["id"]
-    read(earlier, store)
-    lesson_with(student.id)
+    read(earlier)
+    lesson_of(scope, student.id)
     assert page("GET", "/api/today").json["last_time"][str(student.id)]["id"] == earlier
 
 
-def test_chairs_are_marked_by_the_page(page, student) -> None:
-    lesson_with(student.id)
+def test_chairs_are_marked_by_the_page(page, scope, student) -> None:
+    lesson_of(scope, student.id)
     seat = page("GET", "/api/today").json["lesson"]["seats"][0]
     assert page("PATCH", f"/api/seats/{seat['id']}", json={"away": "not_today"}).json == {"done": True}
     assert page("GET", "/api/today").json["lesson"]["seats"][0]["away"] == "not_today"
@@ -42,8 +35,49 @@ def test_chairs_are_marked_by_the_page(page, student) -> None:
     assert page("PATCH", "/api/seats/999999", json={"away": ""}).json["code"] == "not_there"
 
 
-def test_students_by_name(page) -> None:
+def test_students_by_name(page, scope) -> None:
     for name in ("Zed Arbour", "Amy Larkspur"):
-        consent(people.add_student(name=name, instrument="flute").id)
+        consent(scope, students.add_student(scope, name=name, instrument="flute").id)
     assert [s["name"] for s in page("GET", "/api/students").json["students"]] == ["Amy Larkspur", "Zed Arbour"]
     assert page("GET", "/api/students/999999/takes").json["code"] == "not_there"
+
+
+def test_a_students_verdicts_are_asked_for_by_criterion_instrument_and_time(page, scope, student) -> None:
+    read(send(page, student).json["id"])
+    path = f"/api/students/{student.id}/results"
+    [found] = page("GET", path, query_string={"criterion": "pause"}).json["results"]
+    assert (found["state"], found["steady_breaths"], found["counted_breaths"], found["overruled"]) == ("work", 1, 3, "")
+    take_id = found["take_id"]
+    assert page("PUT", f"/api/takes/{take_id}/overrule", json={"criterion": "pause", "state": "steady", "reason": "he laughed"}).status_code == 200
+    assert page("GET", path).json["results"][0]["overruled"] == "steady"
+    assert page("GET", path, query_string={"instrument": "tuba"}).json["results"] == []
+    assert page("GET", path, query_string={"since": "2999-01-01T00:00:00Z"}).json["results"] == []
+    assert page("PUT", f"/api/takes/{take_id}/overrule", json={"criterion": "no.such", "state": "steady"}).json["code"] == "bad_request"
+    assert page("POST", f"/api/takes/{take_id}/cue", json={"criterion": "pause", "side": "high"}).json == {"done": True}
+
+
+def test_rules_and_exemptions_are_changed_in_words_that_fit(page, scope, student) -> None:
+    assert page("GET", "/api/rules").json == {"programme": {}, "instruments": {}}
+    assert page("PUT", "/api/rules", json={"document": {"limits": {"pause.steady_s": 0.5}}, "instrument": "tuba"}).json == {"done": True}
+    assert page("GET", "/api/rules").json["instruments"] == {"tuba": {"limits": {"pause.steady_s": 0.5}}}
+    assert page("PUT", "/api/rules", json={"document": {"limits": {"no.such": 1}}}).json["code"] == "bad_request"
+    assert page("PUT", f"/api/students/{student.id}/exempt", json={"exempt": ["pause"]}).json == {"done": True}
+    assert page("PUT", f"/api/students/{student.id}/exempt", json={"exempt": ["no.such"]}).json["code"] == "bad_request"
+    assert page("GET", "/api/students").json["students"][0]["exempt"] == ["pause"]
+
+
+def test_consent_is_given_for_days_and_withdrawn_at_once(page, scope, student) -> None:
+    path = f"/api/students/{student.id}/consent"
+    assert page("DELETE", path).json == {"done": True}
+    assert page("GET", "/api/students").json["students"][0]["may_film_until"] is None
+    assert page("POST", path, json={"given_by": "g", "from_day": "2020-01-01", "until_day": "2099-01-01"}).json == {"done": True}
+    assert page("GET", "/api/students").json["students"][0]["may_film_until"] == "2099-01-01"
+    assert page("POST", path, json={"given_by": "g", "from_day": "2020-01-02", "until_day": "2020-01-01"}).json["code"] == "bad_request"
+
+
+def test_people_are_added_with_a_role(page, scope) -> None:
+    new = {"login": "sam", "name": "Sam", "role": "assistant", "password": "long enough"}
+    assert page("POST", "/api/people", json=new).json == {"login": "sam", "name": "Sam", "role": "assistant"}
+    assert page("POST", "/api/people", json=new).json["code"] == "login_taken"
+    assert page("POST", "/api/people", json=new | {"login": "tim", "password": "short"}).json["code"] == "bad_request"
+    assert [p["login"] for p in page("GET", "/api/people").json["people"]] == ["owner", "sam"]

@@ -12,10 +12,18 @@ export type Today = Schemas["TodayOut"];
 export type Lesson = NonNullable<Today["lesson"]>;
 export type Seat = Lesson["seats"][number];
 export type Me = Schemas["Me"];
+export type Check = Schemas["CheckOut"];
+export type Card = Schemas["CardOut"];
+export type Edits = Schemas["EditsIn"];
+export type State = Verdict["state"];
 
 /** A refusal by the server: a code for the program, a sentence for the person. */
 export class Refusal extends Error {
-  constructor(readonly code: string, message: string, readonly status: number) {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly status: number,
+  ) {
     super(message);
   }
 }
@@ -56,12 +64,21 @@ export function body<T>(answer: { data?: T }): T {
   return answer.data;
 }
 
-type Upload = { file: File; studentId: number; card: string; lessonId: number | null; onShare: (share: number) => void };
+type Upload = {
+  file: File;
+  seat: Seat;
+  lessonId: number;
+  onShare: (share: number) => void;
+};
 
-/** Sends a clip, telling how much has gone. Fetch cannot tell, so this uses the older request. */
-export function upload({ file, studentId, card, lessonId, onShare }: Upload): Promise<Take> {
-  const query = new URLSearchParams({ student_id: String(studentId), card, file_name: file.name });
-  if (lessonId !== null) query.set("lesson_id", String(lessonId));
+/** Sends the clip of the student on a chair, telling how much has gone. Fetch cannot tell, so this uses the older request. */
+export function upload({ file, seat, lessonId, onShare }: Upload): Promise<Take> {
+  const query = new URLSearchParams({
+    student_id: String(seat.student.id),
+    seat_id: String(seat.id),
+    lesson_id: String(lessonId),
+    file_name: file.name,
+  });
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", `/api/takes?${query}`);

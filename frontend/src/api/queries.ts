@@ -1,16 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { body, client, setCsrf, upload, type Me, type Take } from "./client";
-
-const WATCH_MS = 600;
-const waits = (take: Take | undefined) => take !== undefined && (take.state === "queued" || take.state === "reading");
+import { body, client, setCsrf, upload, type Edits, type Me } from "./client";
 
 const remembered = (me: Me) => {
   setCsrf(me.csrf);
   return me;
 };
 
-export const useMe = () => useQuery({ queryKey: ["me"], queryFn: async () => remembered(body(await client.GET("/api/me"))), staleTime: Infinity });
+export const useMe = () =>
+  useQuery({ queryKey: ["me"], queryFn: async () => remembered(body(await client.GET("/api/me"))), staleTime: Infinity });
 
 export function useSignIn() {
   const queries = useQueryClient();
@@ -31,19 +29,21 @@ export function useSignOut() {
   });
 }
 
-/** Today's page; asked again soon while something is being read. */
 export const useToday = () =>
   useQuery({
     queryKey: ["today"],
     queryFn: async () => body(await client.GET("/api/today")),
-    refetchInterval: (query) => (query.state.data?.just_read.some(waits) ? WATCH_MS : 15_000),
   });
 
 export const useTake = (id: string) =>
   useQuery({
     queryKey: ["take", id],
-    queryFn: async () => body(await client.GET("/api/takes/{take_id}", { params: { path: { take_id: id } } })),
-    refetchInterval: (query) => (waits(query.state.data) ? WATCH_MS : false),
+    queryFn: async () =>
+      body(
+        await client.GET("/api/takes/{take_id}", {
+          params: { path: { take_id: id } },
+        }),
+      ),
   });
 
 export const useReport = (id: string, version: number | undefined) =>
@@ -84,5 +84,20 @@ export function useDelete(id: string) {
       queries.removeQueries({ queryKey: ["take", id] });
       return queries.invalidateQueries({ queryKey: ["today"] });
     },
+  });
+}
+
+/** Changes a reading by hand; it is judged anew without its clip. */
+export function useEdit(id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (edits: Edits) =>
+      body(
+        await client.PUT("/api/takes/{take_id}/edits", {
+          params: { path: { take_id: id } },
+          body: edits,
+        }),
+      ),
+    onSuccess: (take) => queries.setQueryData(["take", id], take),
   });
 }

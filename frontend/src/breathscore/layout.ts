@@ -1,38 +1,36 @@
 import { scaleLinear } from "d3-scale";
 
-import type { Breath, Report } from "../api/client";
+import type { Breath, Card, Check, Report } from "../api/client";
 
 export type Lane = "shoulder" | "chest" | "abdomen";
 export const LANES: readonly Lane[] = ["shoulder", "chest", "abdomen"];
 export const LANE_WORDS: Record<Lane, string> = { shoulder: "shoulders", chest: "chest", abdomen: "abdomen" };
 
-export type Card = { inhale: number; pause: number; exhale: number | null; empty: number; bpm: number; cycles: number; countIn: number };
-
-/** Reads the text form of a count card; null where there is none. The server has checked it. */
-export function cardOf(text: string): Card | null {
-  const found = /^([\d.]+)-([\d.]+)-([\d.]+|\*)(?:-([\d.]+))?@([\d.]+)x(\d+)(?:\+([\d.]+))?$/.exec(text);
-  if (!found) return null;
-  const [, inhale, pause, exhale, empty, bpm, cycles, countIn] = found;
-  return {
-    inhale: Number(inhale), pause: Number(pause), exhale: exhale === "*" ? null : Number(exhale), empty: Number(empty ?? 0),
-    bpm: Number(bpm), cycles: Number(cycles), countIn: Number(countIn ?? 4),
-  };
-}
-
-export const cardWords = (text: string) => {
-  const card = cardOf(text);
-  return card ? `${text.split("@")[0]} at ${card.bpm}` : "no card";
-};
+/** A check in a few words. */
+export const checkWords = ({ card, name }: Check) => (card ? `${name.split("@")[0]} at ${card.tempo_bpm}` : "no card");
 
 export type Wedge = { from: number; full: number; leave: number; to: number };
 export type Beat = { x: number; bar: boolean; label: string };
 
 export type Layout = {
-  width: number; height: number; left: number; right: number;
-  x: (t_s: number) => number; time: (x: number) => number;
-  countMiddle: number; countHalf: number; top: number; bottom: number;
-  base: Record<Lane, number>; perPct: number; seen: Record<Lane, boolean>; ticks: Record<Lane, number[]>;
-  beats: Beat[]; done: Wedge[]; asked: Wedge[]; washes: { from: number; to: number }[];
+  width: number;
+  height: number;
+  left: number;
+  right: number;
+  x: (t_s: number) => number;
+  time: (x: number) => number;
+  countMiddle: number;
+  countHalf: number;
+  top: number;
+  bottom: number;
+  base: Record<Lane, number>;
+  perPct: number;
+  seen: Record<Lane, boolean>;
+  ticks: Record<Lane, number[]>;
+  beats: Beat[];
+  done: Wedge[];
+  asked: Wedge[];
+  washes: { from: number; to: number }[];
 };
 
 const LABELS_PX = 84;
@@ -55,10 +53,23 @@ export function layoutOf(report: Report, card: Card | null, width: number, heigh
   const done = report.breaths.flatMap(wedgeOf);
   const asked = askedOf(report, card);
   return {
-    width, height, left, right, x: (t) => scale(t), time: (x) => Math.min(Math.max(scale.invert(x), 0), length), countMiddle, countHalf, top, bottom,
-    base, perPct, ticks: ticksOf(report, perPct),
+    width,
+    height,
+    left,
+    right,
+    x: (t) => scale(t),
+    time: (x) => Math.min(Math.max(scale.invert(x), 0), length),
+    countMiddle,
+    countHalf,
+    top,
+    bottom,
+    base,
+    perPct,
+    ticks: ticksOf(report, perPct),
     seen: { shoulder: report.trace.shoulder.length > 0, chest: report.trace.chest.length > 0, abdomen: report.trace.abdomen.length > 0 },
-    beats: beatsOf(report, scale, length), done, asked,
+    beats: beatsOf(report, scale, length),
+    done,
+    asked,
     washes: (asked.length ? asked : done).map(({ from, full }) => ({ from, to: full })),
   };
 }
@@ -70,14 +81,14 @@ function wedgeOf(b: Breath): Wedge[] {
 
 function askedOf(report: Report, card: Card | null): Wedge[] {
   const { first_inhale_s: first, tempo_bpm: tempo } = report.beats;
-  if (!card || first === null || tempo === null || card.exhale === null) return [];
+  if (!card || first === null || tempo === null || card.exhale_beats === null) return [];
   const beat = 60 / tempo;
-  const cycle = card.inhale + card.pause + card.exhale + card.empty;
+  const cycle = card.inhale_beats + card.pause_beats + card.exhale_beats + card.empty_beats;
   return Array.from({ length: card.cycles }, (_, i) => {
     const from = first + i * cycle * beat;
-    const full = from + card.inhale * beat;
-    const leave = full + card.pause * beat;
-    return { from, full, leave, to: leave + (card.exhale ?? 0) * beat };
+    const full = from + card.inhale_beats * beat;
+    const leave = full + card.pause_beats * beat;
+    return { from, full, leave, to: leave + (card.exhale_beats ?? 0) * beat };
   });
 }
 
@@ -119,7 +130,8 @@ function ticksOf(report: Report, perPct: number): Record<Lane, number[]> {
 
 function beatsOf(report: Report, x: (t: number) => number, length: number): Beat[] {
   const { first_inhale_s: first, tempo_bpm: tempo } = report.beats;
-  if (first === null || tempo === null) return Array.from({ length: Math.floor(length) + 1 }, (_, s) => ({ x: x(s), bar: s % 5 === 0, label: s % 5 === 0 ? `${s} s` : "" }));
+  if (first === null || tempo === null)
+    return Array.from({ length: Math.floor(length) + 1 }, (_, s) => ({ x: x(s), bar: s % 5 === 0, label: s % 5 === 0 ? `${s} s` : "" }));
   const beat = 60 / tempo;
   const found: Beat[] = [];
   for (let k = -Math.floor(first / beat); first + k * beat <= length; k += 1) {

@@ -3,9 +3,22 @@ import styled from "styled-components";
 import { Action } from "./Action";
 import { colour } from "./tokens";
 
-const Box = styled.section`display: grid; gap: 14px; max-width: 620px; padding: 60px 24px; justify-items: start;`;
-const Title = styled.h1`font-size: 30px; font-weight: 800; line-height: 1.15;`;
-const Text = styled.p`font-size: 18px; color: ${colour("soft")};`;
+const Box = styled.section`
+  display: grid;
+  gap: 14px;
+  max-width: 620px;
+  padding: 60px 24px;
+  justify-items: start;
+`;
+const Title = styled.h1`
+  font-size: 30px;
+  font-weight: 800;
+  line-height: 1.15;
+`;
+const Text = styled.p`
+  font-size: 18px;
+  color: ${colour("soft")};
+`;
 
 type Props = { title: string; text: string; onRetry?: () => void };
 
@@ -15,7 +28,11 @@ export function Message({ title, text, onRetry }: Props) {
     <Box role="alert">
       <Title>{title}</Title>
       <Text>{text}</Text>
-      {onRetry && <Action main onPress={onRetry}>Try again</Action>}
+      {onRetry && (
+        <Action main onPress={onRetry}>
+          Try again
+        </Action>
+      )}
     </Box>
   );
 }

@@ -6,21 +6,62 @@ import styled from "styled-components";
 import { colour } from "./tokens";
 
 const Bar = styled.header`
-  display: flex; align-items: stretch; gap: 26px; height: 44px; padding: 0 24px; overflow: hidden; border-bottom: 1px solid ${colour("ink")};
+  display: flex;
+  align-items: stretch;
+  gap: 26px;
+  height: 44px;
+  padding: 0 24px;
+  overflow: hidden;
+  border-bottom: 1px solid ${colour("ink")};
 `;
-const Name = styled.span`align-self: center; font-weight: 800; font-size: 18px; margin-right: 8px;`;
+const Name = styled.span`
+  align-self: center;
+  font-weight: 800;
+  font-size: 18px;
+  margin-right: 8px;
+`;
 const Tab = styled(NavLink)`
-  display: flex; align-items: center; padding: 0 12px; text-decoration: none; font-weight: 650; color: ${colour("soft")}; border-bottom: 5px solid transparent; border-top: 5px solid transparent;
-  &[aria-current="page"] { color: ${colour("ink")}; border-bottom-color: ${colour("ink")}; }
+  display: flex;
+  align-items: center;
+  padding: 0 12px;
+  text-decoration: none;
+  font-weight: 650;
+  color: ${colour("soft")};
+  border-bottom: 5px solid transparent;
+  border-top: 5px solid transparent;
+  &[aria-current="page"] {
+    color: ${colour("ink")};
+    border-bottom-color: ${colour("ink")};
+  }
 `;
 const Right = styled.div`
-  margin-left: auto; display: flex; align-items: center; gap: 18px; color: ${colour("soft")}; font-size: 15px; white-space: nowrap;
-  @media (max-width: 760px) { .desk { display: none; } }
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  color: ${colour("soft")};
+  font-size: 15px;
+  white-space: nowrap;
+  @media (max-width: 760px) {
+    .desk {
+      display: none;
+    }
+  }
 `;
 const Quiet = styled(Button)`
-  border: 0; background: none; font: inherit; color: ${colour("soft")}; padding: 6px 2px; cursor: pointer; text-decoration: underline; text-underline-offset: 3px;
+  border: 0;
+  background: none;
+  font: inherit;
+  color: ${colour("soft")};
+  padding: 6px 2px;
+  cursor: pointer;
+  text-decoration: underline;
+  text-underline-offset: 3px;
 `;
-const Main = styled.main`padding: 0 24px 20px; min-width: 0;`;
+const Main = styled.main`
+  padding: 0 24px 20px;
+  min-width: 0;
+`;
 
 type Props = { children: ReactNode; group: string; who: string; onSignOut: () => void; onScheme: () => void };
 
@@ -35,7 +76,9 @@ export function Shell({ children, group, who, onSignOut, onScheme }: Props) {
           <span className="desk">{group}</span>
           <Quiet onPress={onScheme}>light or dark</Quiet>
           <span className="desk">? keys</span>
-          <Quiet onPress={onSignOut} aria-label={`Sign out ${who}`}>sign out</Quiet>
+          <Quiet onPress={onSignOut} aria-label={`Sign out ${who}`}>
+            sign out
+          </Quiet>
         </Right>
       </Bar>
       <Main>{children}</Main>

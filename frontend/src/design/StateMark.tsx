@@ -1,9 +1,13 @@
+import type { State } from "../api/client";
 import { colour } from "./tokens";
 
-export type State = "steady" | "watch" | "work" | "unreadable";
+export type { State };
 
 export const STATE_WORDS: Record<State, string> = {
-  steady: "steady", watch: "watch", work: "work on this", unreadable: "not readable",
+  steady: "steady",
+  watch: "watch",
+  work: "work on this",
+  unreadable: "not readable",
 };
 
 /** The four states by shape and colour together: solid disc, half disc, open triangle, dashed ring. */
@@ -30,7 +34,14 @@ export function ProgressRing({ share, size = 18 }: { share: number; size?: numbe
   return (
     <svg width={size} height={size} viewBox="-9 -9 18 18" aria-hidden>
       <circle r="6.5" fill="none" stroke={colour("hair")} strokeWidth="3" />
-      <circle r="6.5" fill="none" stroke={colour("ink")} strokeWidth="3" strokeDasharray={`${length * share} ${length}`} transform="rotate(-90)" />
+      <circle
+        r="6.5"
+        fill="none"
+        stroke={colour("ink")}
+        strokeWidth="3"
+        strokeDasharray={`${length * share} ${length}`}
+        transform="rotate(-90)"
+      />
     </svg>
   );
 }

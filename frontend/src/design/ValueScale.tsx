@@ -19,7 +19,15 @@ export function ValueScale({ value, uncertainty, limits, state, label }: Props) 
       {limits.map((limit) => (
         <line key={limit} x1={at(limit)} x2={at(limit)} y1="4" y2="14" stroke={colour("soft")} strokeWidth="1.25" />
       ))}
-      <line x1={at(value) - wide / 2 + 2.5} x2={at(value) + wide / 2 - 2.5} y1="9" y2="9" stroke={colour(state)} strokeWidth="5.5" strokeLinecap="round" />
+      <line
+        x1={at(value) - wide / 2 + 2.5}
+        x2={at(value) + wide / 2 - 2.5}
+        y1="9"
+        y2="9"
+        stroke={colour(state)}
+        strokeWidth="5.5"
+        strokeLinecap="round"
+      />
     </svg>
   );
 }

@@ -12,14 +12,35 @@ type Store = { add: (group: string, bindings: () => Binding[]) => () => void };
 const Keys = createContext<Store | null>(null);
 
 const Shade = styled(ModalOverlay)`
-  position: fixed; inset: 0; display: grid; place-items: center; background: color-mix(in srgb, ${colour("ink")} 40%, transparent); z-index: 10;
+  position: fixed;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  background: color-mix(in srgb, ${colour("ink")} 40%, transparent);
+  z-index: 10;
 `;
 const Sheet = styled(Modal)`
-  background: ${colour("sheet")}; color: ${colour("ink")}; border-radius: 6px; padding: 24px 28px; min-width: 420px; max-width: 92vw; max-height: 86vh; overflow: auto;
+  background: ${colour("sheet")};
+  color: ${colour("ink")};
+  border-radius: 6px;
+  padding: 24px 28px;
+  min-width: 420px;
+  max-width: 92vw;
+  max-height: 86vh;
+  overflow: auto;
 `;
 const List = styled.dl`
-  display: grid; grid-template-columns: auto 1fr; gap: 8px 18px; margin: 14px 0 20px; align-items: baseline;
-  h3 { grid-column: 1 / -1; font-size: 14px; color: ${colour("soft")}; margin-top: 6px; }
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 8px 18px;
+  margin: 14px 0 20px;
+  align-items: baseline;
+  h3 {
+    grid-column: 1 / -1;
+    font-size: 14px;
+    color: ${colour("soft")};
+    margin-top: 6px;
+  }
 `;
 
 const typing = (target: EventTarget | null) =>
@@ -40,7 +61,14 @@ export function KeyBoard({ children }: { children: ReactNode }) {
   );
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || document.querySelector("[role=dialog],[role=alertdialog]")) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        typing(event.target) ||
+        document.querySelector("[role=dialog],[role=alertdialog]")
+      )
+        return;
       if (event.key === "?") return setShown([...groups.current].map(([name, bindings]) => [name, bindings()]));
       if (event.target instanceof HTMLButtonElement && (event.key === " " || event.key === "Enter")) return;
       for (const bindings of groups.current.values())
@@ -61,7 +89,9 @@ export function KeyBoard({ children }: { children: ReactNode }) {
           <Dialog>
             <Heading slot="title">Keys</Heading>
             <KeyList groups={shown ?? []} />
-            <Action main autoFocus onPress={() => setShown(null)}>Close</Action>
+            <Action main autoFocus onPress={() => setShown(null)}>
+              Close
+            </Action>
           </Dialog>
         </Sheet>
       </Shade>
@@ -93,7 +123,9 @@ function KeyGroup({ name, bindings }: { name: string; bindings: Binding[] }) {
 function KeyLine({ one }: { one: Binding }) {
   return (
     <>
-      <dt><KeyCap>{one.shown ?? one.key.toUpperCase()}</KeyCap></dt>
+      <dt>
+        <KeyCap>{one.shown ?? one.key.toUpperCase()}</KeyCap>
+      </dt>
       <dd>{one.does}</dd>
     </>
   );

@@ -6,15 +6,49 @@ import { useSignIn } from "../api/queries";
 import { Action } from "../design/Action";
 import { colour } from "../design/tokens";
 
-const Page = styled.main`min-height: 100%; display: grid; place-content: center; gap: 30px; padding: 24px;`;
-const Title = styled.h1`font-size: 54px; font-weight: 800; line-height: 1;`;
-const Sub = styled.p`color: ${colour("soft")}; font-size: 18px; margin-top: 8px;`;
-const Fields = styled(Form)`display: grid; gap: 18px; width: min(360px, 86vw);`;
-const Field = styled(TextField)`display: grid; gap: 6px; font-weight: 650;`;
-const Line = styled(Input)`
-  font: inherit; font-weight: 400; color: inherit; background: ${colour("sheet")}; border: 1.5px solid ${colour("soft")}; border-radius: 6px; min-height: 48px; padding: 0 12px;
+const Page = styled.main`
+  min-height: 100%;
+  display: grid;
+  place-content: center;
+  gap: 30px;
+  padding: 24px;
 `;
-const Said = styled.p`color: ${colour("ink")}; border-left: 4px solid ${colour("ink")}; padding-left: 12px; max-width: 360px;`;
+const Title = styled.h1`
+  font-size: 54px;
+  font-weight: 800;
+  line-height: 1;
+`;
+const Sub = styled.p`
+  color: ${colour("soft")};
+  font-size: 18px;
+  margin-top: 8px;
+`;
+const Fields = styled(Form)`
+  display: grid;
+  gap: 18px;
+  width: min(360px, 86vw);
+`;
+const Field = styled(TextField)`
+  display: grid;
+  gap: 6px;
+  font-weight: 650;
+`;
+const Line = styled(Input)`
+  font: inherit;
+  font-weight: 400;
+  color: inherit;
+  background: ${colour("sheet")};
+  border: 1.5px solid ${colour("soft")};
+  border-radius: 6px;
+  min-height: 48px;
+  padding: 0 12px;
+`;
+const Said = styled.p`
+  color: ${colour("ink")};
+  border-left: 4px solid ${colour("ink")};
+  padding-left: 12px;
+  max-width: 360px;
+`;
 
 /** The door. */
 export function SignIn() {
@@ -41,7 +75,9 @@ export function SignIn() {
           <Line autoComplete="current-password" />
         </Field>
         {signIn.error && <Said role="alert">{signIn.error.message}</Said>}
-        <Action main large type="submit" isDisabled={signIn.isPending}>Sign in</Action>
+        <Action main large type="submit" isDisabled={signIn.isPending}>
+          Sign in
+        </Action>
       </Fields>
     </Page>
   );

@@ -5,8 +5,18 @@ import type { Report } from "../api/client";
 import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
 
 const Drawing = styled.svg`
-  position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none;
-  text { fill: #fff; font-weight: 700; paint-order: stroke; stroke: #101517; stroke-width: 4px; }
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+  text {
+    fill: #fff;
+    font-weight: 700;
+    paint-order: stroke;
+    stroke: #101517;
+    stroke-width: 4px;
+  }
 `;
 /** Height of each region on the trunk's axis, share of the trunk's length. */
 const HEIGHT: Record<Lane, number> = { shoulder: 1.0, chest: 0.72, abdomen: 0.26 };
@@ -27,7 +37,9 @@ export function Overlay({ report, handle }: { report: Report; handle: Ref<Overla
         const group = bands.current[lane];
         if (!group || value === null || !scale?.trunk_px) continue;
         const rest = restOf(trace[lane]);
-        group.querySelector("rect")?.setAttribute("width", String(Math.max(size * 1.1 + (GROWS * (value - rest) * scale.trunk_px) / 100, 3)));
+        group
+          .querySelector("rect")
+          ?.setAttribute("width", String(Math.max(size * 1.1 + (GROWS * (value - rest) * scale.trunk_px) / 100, 3)));
         const text = group.querySelector("text");
         if (text) text.textContent = `${LANE_WORDS[lane]} ${Math.abs(value - rest) < 0.05 ? "0.0" : (value - rest).toFixed(1)}`;
       }
@@ -47,14 +59,40 @@ export function Overlay({ report, handle }: { report: Report; handle: Ref<Overla
     <Drawing viewBox={`0 0 ${clip.width_px} ${clip.height_px}`} aria-hidden data-testid="overlay">
       <line x1={hx} y1={hy} x2={sx} y2={sy} stroke="#101517" strokeWidth={size * 0.18} opacity="0.5" />
       <line x1={hx} y1={hy} x2={sx} y2={sy} stroke="#fff" strokeWidth={size * 0.1} strokeDasharray={`${size * 0.25} ${size * 0.22}`} />
-      {[[hx, hy], [sx, sy]].map(([x, y]) => <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke="#fff" strokeWidth={size * 0.12} />)}
+      {[
+        [hx, hy],
+        [sx, sy],
+      ].map(([x, y]) => (
+        <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke="#fff" strokeWidth={size * 0.12} />
+      ))}
       {LANES.filter((lane) => trace[lane].length).map((lane) => {
         const [x, y] = at(HEIGHT[lane], AHEAD);
         return (
-          <g key={lane} ref={(group) => { bands.current[lane] = group; }} transform={`translate(${x},${y}) scale(${leftward ? -1 : 1},1)`}>
-            <rect x="0" y={-size / 2} width={size * 1.1} height={size} rx={size * 0.12} stroke="#fff" strokeWidth={size * 0.1}
-              fill={lane === "abdomen" ? "#fff" : "none"} strokeDasharray={lane === "shoulder" ? `${size * 0.22} ${size * 0.16}` : undefined} />
-            <text transform={`translate(${beside},${size * 0.3})${leftward ? " scale(-1,1)" : ""}`} textAnchor={leftward ? "end" : "start"} fontSize={size * 0.86}>{LANE_WORDS[lane]}</text>
+          <g
+            key={lane}
+            ref={(group) => {
+              bands.current[lane] = group;
+            }}
+            transform={`translate(${x},${y}) scale(${leftward ? -1 : 1},1)`}
+          >
+            <rect
+              x="0"
+              y={-size / 2}
+              width={size * 1.1}
+              height={size}
+              rx={size * 0.12}
+              stroke="#fff"
+              strokeWidth={size * 0.1}
+              fill={lane === "abdomen" ? "#fff" : "none"}
+              strokeDasharray={lane === "shoulder" ? `${size * 0.22} ${size * 0.16}` : undefined}
+            />
+            <text
+              transform={`translate(${beside},${size * 0.3})${leftward ? " scale(-1,1)" : ""}`}
+              textAnchor={leftward ? "end" : "start"}
+              fontSize={size * 0.86}
+            >
+              {LANE_WORDS[lane]}
+            </text>
           </g>
         );
       })}

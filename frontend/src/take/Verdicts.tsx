@@ -6,58 +6,152 @@ import { StateMark, STATE_WORDS, type State } from "../design/StateMark";
 import { ValueScale } from "../design/ValueScale";
 import { colour } from "../design/tokens";
 
-const List = styled.div`border-top: 1px solid ${colour("ink")}; margin-top: 10px;`;
+const List = styled.div`
+  border-top: 1px solid ${colour("ink")};
+  margin-top: 10px;
+`;
 const Row = styled(Button)`
-  display: grid; grid-template-columns: 26px minmax(0, 1.25fr) 118px 132px minmax(86px, 0.9fr); align-items: center; gap: 6px; width: 100%; min-height: 31px; padding: 0 2px;
-  border: 0; border-bottom: 1px solid ${colour("hair")}; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer;
-  &[data-hovered] { background: ${colour("wash")}; }
-  @media (max-width: 620px) { grid-template-columns: 26px minmax(0, 1fr) auto auto; > svg:last-of-type:not(:first-child) { display: none; } }
-  .title { font-weight: 650; }
-  .value b { font-size: 18px; font-weight: 700; }
-  .value { color: ${colour("soft")}; font-size: 14px; b { color: ${colour("ink")}; } }
-  .word { text-align: right; font-weight: 650; }
+  display: grid;
+  grid-template-columns: 26px minmax(0, 1fr) 46px 136px 128px minmax(86px, 0.8fr);
+  align-items: center;
+  gap: 6px;
+  width: 100%;
+  min-height: 31px;
+  padding: 0 2px;
+  border: 0;
+  border-bottom: 1px solid ${colour("hair")};
+  background: none;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  &[data-hovered] {
+    background: ${colour("wash")};
+  }
+  @media (max-width: 620px) {
+    grid-template-columns: 26px minmax(0, 1fr) auto auto auto;
+    > svg:last-of-type:not(:first-child) {
+      display: none;
+    }
+  }
+  .title {
+    font-weight: 650;
+  }
+  .value b {
+    font-size: 18px;
+    font-weight: 700;
+  }
+  .value {
+    color: ${colour("soft")};
+    font-size: 14px;
+    b {
+      color: ${colour("ink")};
+    }
+  }
+  .counted {
+    white-space: nowrap;
+  }
+  .word {
+    text-align: right;
+    font-weight: 650;
+  }
+  .word.steady {
+    color: ${colour("steady")};
+  }
+  .word.watch {
+    color: ${colour("watch")};
+  }
+  .word.work {
+    color: ${colour("work")};
+  }
 `;
 const Why = styled(DisclosurePanel)`
-  padding: 0 2px 0 32px; font-size: 15px; color: ${colour("soft")}; overflow: hidden;
-  &[data-expanded] { padding-top: 7px; padding-bottom: 9px; border-bottom: 1px solid ${colour("hair")}; }
-  div { padding-block: 1px; }
+  padding: 0 2px 0 32px;
+  font-size: 15px;
+  color: ${colour("soft")};
+  overflow: hidden;
+  &[data-expanded] {
+    padding-top: 7px;
+    padding-bottom: 9px;
+    border-bottom: 1px solid ${colour("hair")};
+  }
+  div {
+    padding-block: 1px;
+  }
 `;
-const Withheld = styled.p`display: flex; gap: 8px; padding: 9px 2px; color: ${colour("unreadable")}; font-weight: 650; svg { flex: none; margin-top: 2px; }`;
-const Plain = styled(Heading)`font: inherit; margin: 0;`;
+const Withheld = styled.p`
+  display: flex;
+  gap: 8px;
+  padding: 9px 2px;
+  color: ${colour("unreadable")};
+  font-weight: 650;
+  svg {
+    flex: none;
+    margin-top: 2px;
+  }
+  small {
+    display: block;
+    font-size: 14px;
+    font-weight: 400;
+    color: ${colour("soft")};
+  }
+`;
+const Plain = styled(Heading)`
+  font: inherit;
+  margin: 0;
+`;
 
-type Props = { verdicts: Verdict[]; onEvidence: (verdict: Verdict) => void };
+type Props = { verdicts: Verdict[]; said: string; onEvidence: (verdict: Verdict) => void };
 
 /** Verdicts on their scales; opening one says why and goes to its evidence in the clip. */
-export function Verdicts({ verdicts, onEvidence }: Props) {
+export function Verdicts({ verdicts, said, onEvidence }: Props) {
   return (
     <List role="group" aria-label="Verdicts">
-      {verdicts.filter((v) => v.state !== "unreadable").map((verdict) => <One key={verdict.criterion} verdict={verdict} onEvidence={onEvidence} />)}
-      <Unreadable verdicts={verdicts.filter((v) => v.state === "unreadable")} />
+      {verdicts
+        .filter((v) => v.state !== "unreadable")
+        .map((verdict) => (
+          <One key={verdict.criterion} verdict={verdict} onEvidence={onEvidence} />
+        ))}
+      <Unreadable verdicts={verdicts.filter((v) => v.state === "unreadable")} said={said} />
     </List>
   );
 }
 
-/** What could not be read, in one line: the sentence above says why and what to do. */
-function Unreadable({ verdicts }: { verdicts: Verdict[] }) {
-  if (!verdicts.length) return null;
+/** What could not be read, each reason once; a reason that is said above already is not said again. */
+function Unreadable({ verdicts, said }: { verdicts: Verdict[]; said: string }) {
+  const reasons = [...new Set(verdicts.map((verdict) => verdict.why))];
   return (
-    <Withheld data-testid="unreadable">
-      <StateMark state="unreadable" />
-      <span>not readable here: {verdicts.map((v) => v.title.toLowerCase()).join(", ")}</span>
-    </Withheld>
+    <div data-testid="unreadable">
+      {reasons.map((why) => (
+        <Withheld key={why}>
+          <StateMark state="unreadable" />
+          <span>
+            not readable here:{" "}
+            {verdicts
+              .filter((v) => v.why === why)
+              .map(titleOf)
+              .join(", ")}
+            {why !== said && <small>{why}</small>}
+          </span>
+        </Withheld>
+      ))}
+    </div>
   );
 }
 
+const titleOf = ({ title }: Verdict) => title.toLowerCase();
+
 function One({ verdict, onEvidence }: { verdict: Verdict; onEvidence: (verdict: Verdict) => void }) {
-  const state = verdict.state as State;
+  const { state } = verdict;
   return (
     <Disclosure onExpandedChange={(open) => open && onEvidence(verdict)}>
       <Plain level={2}>
         <Row slot="trigger" data-testid={`verdict-${verdict.criterion}`}>
           <StateMark state={state} />
           <span className="title">{verdict.title}</span>
+          <Counted verdict={verdict} />
           <Measured verdict={verdict} state={state} />
-          <span className="word" style={{ color: colour(state) }}>{verdict.words}</span>
+          <span className={`word ${state}`}>{verdict.words}</span>
         </Row>
       </Plain>
       <Why>
@@ -69,14 +163,33 @@ function One({ verdict, onEvidence }: { verdict: Verdict; onEvidence: (verdict: 
   );
 }
 
+/** How many of the counted breaths are steady: what the verdict was counted from. */
+function Counted({ verdict }: { verdict: Verdict }) {
+  const { steady_breaths: steady, counted_breaths: counted } = verdict;
+  if (steady === null || counted === null) return <span />;
+  return (
+    <span className="counted">
+      {steady} of {counted}
+      <span className="unseen"> breaths steady</span>
+    </span>
+  );
+}
+
 function Measured({ verdict, state }: { verdict: Verdict; state: State }) {
   if (verdict.value === null || verdict.uncertainty === null) return null;
   const limits = [...new Set(Object.values(verdict.threshold ?? {}).map(Number))];
   return (
     <>
-      <span className="value"><b>{digits(verdict, verdict.value)}</b> {unitWords(verdict)}</span>
-      <ValueScale value={verdict.value} uncertainty={verdict.uncertainty} limits={limits} state={state}
-        label={`${digits(verdict, verdict.value)} ${unitWords(verdict)}, give or take ${digits(verdict, verdict.uncertainty)}: ${STATE_WORDS[state]}`} />
+      <span className="value">
+        <b>{digits(verdict, verdict.value)}</b> {unitWords(verdict)}
+      </span>
+      <ValueScale
+        value={verdict.value}
+        uncertainty={verdict.uncertainty}
+        limits={limits}
+        state={state}
+        label={`${digits(verdict, verdict.value)} ${unitWords(verdict)}, give or take ${digits(verdict, verdict.uncertainty)}: ${STATE_WORDS[state]}`}
+      />
     </>
   );
 }

@@ -10,14 +10,44 @@ const HEIGHT = 172;
 const RULER = 128;
 const CHAIR = "M0,0 V28 M0,15 H16 V28";
 
-const Scroll = styled.div`@media (max-width: 860px) { overflow-x: auto; margin: 0 -24px; padding: 0 24px; > svg { width: 1000px; } }`;
+const Scroll = styled.div`
+  @media (max-width: 860px) {
+    overflow-x: auto;
+    margin: 0 -24px;
+    padding: 0 24px;
+    > svg {
+      width: 1000px;
+    }
+  }
+`;
 const Drawing = styled.svg`
-  display: block; width: 100%; height: auto;
-  text { fill: ${colour("ink")}; font-size: 14px; }
-  .quiet { fill: ${colour("soft")}; font-size: 13px; }
-  [role="button"] { cursor: pointer; }
-  [role="button"]:focus-visible { outline: none; }
-  [role="button"]:focus-visible .ring { stroke: ${colour("ink")}; }
+  display: block;
+  width: 100%;
+  height: auto;
+  text {
+    fill: ${colour("ink")};
+    font-size: 14px;
+  }
+  .quiet {
+    fill: ${colour("soft")};
+    font-size: 13px;
+  }
+  .away {
+    fill: ${colour("soft")};
+  }
+  .chosen {
+    fill: ${colour("ground")};
+    font-weight: 700;
+  }
+  [role="button"] {
+    cursor: pointer;
+  }
+  [role="button"]:focus-visible {
+    outline: none;
+  }
+  [role="button"]:focus-visible .ring {
+    stroke: ${colour("ink")};
+  }
 `;
 
 type Props = { lesson: Lesson; chosen: Seat | undefined; chalk: boolean; onChoose: (seat: Seat) => void };
@@ -27,32 +57,58 @@ export function Chairs({ lesson, chosen, chalk, onChoose }: Props) {
   const at = (minute: number) => 8 + (minute / lesson.minutes) * (WIDTH - 16);
   const first = lesson.seats[0]?.minute ?? 0;
   const last = lesson.seats.at(-1);
-  const each = lesson.seats.length > 1 ? (lesson.seats[1]!.minute - first) : 2;
+  const each = lesson.seats.length > 1 ? lesson.seats[1]!.minute - first : 2;
   return (
     <Scroll>
-    <Drawing viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="group" aria-label="Chairs in lesson order">
-      <Stretch from={at(0)} to={at(first)} words="seats, hands" />
-      {last && <Stretch from={at(last.minute + each)} to={at(lesson.minutes)} words="together, then the tune" />}
-      {lesson.seats.map((seat) => (
-        <Chair key={seat.id} seat={seat} x={at(seat.minute)} wide={at(each) - at(0)} chosen={seat.id === chosen?.id} chalk={chalk} onChoose={onChoose} />
-      ))}
-      <line x1={at(0)} x2={at(lesson.minutes)} y1={RULER} y2={RULER} stroke={colour("ink")} strokeWidth="1.5" />
-      {Array.from({ length: lesson.minutes + 1 }, (_, minute) => (
-        <line key={minute} x1={at(minute)} x2={at(minute)} y1={RULER} y2={RULER + (minute % 5 ? 5 : 13)} stroke={minute % 5 ? colour("hair") : colour("ink")} strokeWidth="1.25" />
-      ))}
-      {Array.from({ length: Math.floor(lesson.minutes / 5) + 1 }, (_, k) => (
-        <text key={k} className="quiet" x={at(5 * k)} y={RULER + 29} textAnchor={k === 0 ? "start" : 5 * k === lesson.minutes ? "end" : "middle"}>{5 * k} min</text>
-      ))}
-    </Drawing>
+      <Drawing viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="group" aria-label="Chairs in lesson order">
+        <Stretch from={at(0)} to={at(first)} words="seats, hands" />
+        {last && <Stretch from={at(last.minute + each)} to={at(lesson.minutes)} words="together, then the tune" />}
+        {lesson.seats.map((seat) => (
+          <Chair
+            key={seat.id}
+            seat={seat}
+            x={at(seat.minute)}
+            wide={at(each) - at(0)}
+            chosen={seat.id === chosen?.id}
+            chalk={chalk}
+            onChoose={onChoose}
+          />
+        ))}
+        <line x1={at(0)} x2={at(lesson.minutes)} y1={RULER} y2={RULER} stroke={colour("ink")} strokeWidth="1.5" />
+        {Array.from({ length: lesson.minutes + 1 }, (_, minute) => (
+          <line
+            key={minute}
+            x1={at(minute)}
+            x2={at(minute)}
+            y1={RULER}
+            y2={RULER + (minute % 5 ? 5 : 13)}
+            stroke={minute % 5 ? colour("hair") : colour("ink")}
+            strokeWidth="1.25"
+          />
+        ))}
+        {Array.from({ length: Math.floor(lesson.minutes / 5) + 1 }, (_, k) => (
+          <text key={k} className="quiet" x={at(5 * k)} y={RULER + 29} textAnchor={anchorOf(5 * k, lesson.minutes)}>
+            {5 * k} min
+          </text>
+        ))}
+      </Drawing>
     </Scroll>
   );
+}
+
+/** Words at the ruler's ends stay inside the drawing. */
+function anchorOf(minute: number, minutes: number): "start" | "middle" | "end" {
+  if (minute === 0) return "start";
+  return minute === minutes ? "end" : "middle";
 }
 
 function Stretch({ from, to, words }: { from: number; to: number; words: string }) {
   return (
     <g>
       <rect x={from} width={Math.max(to - from, 0)} y={RULER - 22} height="22" fill={colour("wash")} />
-      <text className="quiet" x={from + 6} y={RULER - 7}>{words}</text>
+      <text className="quiet" x={from + 6} y={RULER - 7}>
+        {words}
+      </text>
     </g>
   );
 }
@@ -63,12 +119,40 @@ function Chair({ seat, x, wide, chosen, chalk, onChoose }: ChairProps) {
   const ink = chosen ? colour("ground") : colour(seat.take || !seat.away ? "ink" : "soft");
   const words = seatWords(seat);
   return (
-    <g transform={`translate(${x},0)`} role="button" tabIndex={0} aria-pressed={chosen} aria-label={`${seat.student.name}, ${words}`} onClick={() => onChoose(seat)}
-      onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && (event.preventDefault(), onChoose(seat))}>
-      <rect className="ring" x="-1" y="2" width={wide - 4} height={RULER - 3} rx="3" fill={chosen ? colour("ink") : "transparent"} stroke="transparent" strokeWidth="3" />
-      <text transform="translate(17,66) rotate(-52)" style={{ fill: ink, fontWeight: chosen ? 700 : 400 }}>{firstName(seat.student.name)}</text>
-      <path d={CHAIR} transform="translate(9,72)" fill="none" stroke={ink} strokeWidth="2" strokeDasharray={seat.away ? "3 3" : undefined} />
-      <g transform="translate(9,106)"><Mark seat={seat} chalk={chalk} onInk={chosen} /></g>
+    <g
+      transform={`translate(${x},0)`}
+      role="button"
+      tabIndex={0}
+      aria-pressed={chosen}
+      aria-label={`${seat.student.name}, ${words}`}
+      onClick={() => onChoose(seat)}
+      onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && (event.preventDefault(), onChoose(seat))}
+    >
+      <rect
+        className="ring"
+        x="-1"
+        y="2"
+        width={wide - 4}
+        height={RULER - 3}
+        rx="3"
+        fill={chosen ? colour("ink") : "transparent"}
+        stroke="transparent"
+        strokeWidth="3"
+      />
+      <text transform="translate(17,66) rotate(-52)" className={nameClass(seat, chosen)}>
+        {firstName(seat.student.name)}
+      </text>
+      <path
+        d={CHAIR}
+        transform="translate(9,72)"
+        fill="none"
+        stroke={ink}
+        strokeWidth="2"
+        strokeDasharray={seat.away ? "3 3" : undefined}
+      />
+      <g transform="translate(9,106)">
+        <Mark seat={seat} chalk={chalk} onInk={chosen} />
+      </g>
     </g>
   );
 }
@@ -88,8 +172,15 @@ function Mark({ seat, chalk, onInk }: { seat: Seat; chalk: boolean; onInk: boole
   );
 }
 
-export function seatWords(seat: Seat): string {
-  if (seat.take) return seat.take.state === "read" ? "read" : seat.take.state === "failed" ? "film again" : "being read";
-  if (seat.away === "not_here") return "not here";
-  return seat.away === "not_today" ? "not today" : "not yet filmed";
+function nameClass(seat: Seat, chosen: boolean): string {
+  if (chosen) return "chosen";
+  return seat.away && !seat.take ? "away" : "";
+}
+
+/** Where a chair stands, in two or three words. */
+export function seatWords({ take, away }: Seat): string {
+  if (take?.state === "read") return "read";
+  if (take) return take.state === "failed" ? "film again" : "being read";
+  if (away === "not_here") return "not here";
+  return away === "not_today" ? "not today" : "not yet filmed";
 }

@@ -6,7 +6,7 @@ import styled from "styled-components";
 import type { Lesson, Seat, Today } from "../api/client";
 import { useReport, useSetAway, useToday, useUpload } from "../api/queries";
 import { BreathScore } from "../breathscore/BreathScore";
-import { cardWords } from "../breathscore/layout";
+import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
@@ -16,22 +16,79 @@ import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
 
 const Page = styled(DropZone)`
-  min-height: calc(100vh - 70px); &[data-drop-target] { outline: 3px dashed ${colour("ink")}; outline-offset: -6px; background: ${colour("wash")}; }
+  min-height: calc(100vh - 70px);
+  &[data-drop-target] {
+    outline: 3px dashed ${colour("ink")};
+    outline-offset: -6px;
+    background: ${colour("wash")};
+  }
 `;
-const Head = styled.div`display: flex; align-items: baseline; gap: 16px; padding: 16px 0 10px; h1 { font-size: 24px; font-weight: 800; } p { color: ${colour("soft")}; font-size: 17px; }`;
+const Head = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 16px;
+  padding: 16px 0 10px;
+  h1 {
+    font-size: 24px;
+    font-weight: 800;
+  }
+  p {
+    color: ${colour("soft")};
+    font-size: 17px;
+  }
+`;
 const Columns = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 34px; padding-top: 14px;
-  @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 34px;
+  padding-top: 14px;
+  @media (max-width: 860px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 const Next = styled.section`
-  .label { color: ${colour("soft")}; font-weight: 650; }
-  h2 { font-size: clamp(30px, 3.6vw, 46px); font-weight: 800; line-height: 1.08; letter-spacing: -0.01em; }
-  .setup { font-size: 20px; margin-top: 4px; }
-  .card { font-size: 17px; color: ${colour("soft")}; margin: 8px 0 2px; b { color: ${colour("ink")}; } }
+  .label {
+    color: ${colour("soft")};
+    font-weight: 650;
+  }
+  h2 {
+    font-size: clamp(30px, 3.6vw, 46px);
+    font-weight: 800;
+    line-height: 1.08;
+    letter-spacing: -0.01em;
+  }
+  .setup {
+    font-size: 20px;
+    margin-top: 4px;
+  }
+  .card {
+    font-size: 17px;
+    color: ${colour("soft")};
+    margin: 8px 0 2px;
+    b {
+      color: ${colour("ink")};
+    }
+  }
 `;
-const Facts = styled.ul`display: flex; flex-wrap: wrap; gap: 6px 24px; font-size: 17px; margin: 8px 0 16px;`;
-const Actions = styled.div`display: flex; flex-wrap: wrap; gap: 12px;`;
-const Said = styled.p`border-left: 4px solid ${colour("ink")}; padding: 2px 0 2px 12px; margin-top: 14px; font-size: 17px; max-width: 60ch;`;
+const Facts = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 24px;
+  font-size: 17px;
+  margin: 8px 0 16px;
+`;
+const Actions = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+`;
+const Said = styled.p`
+  border-left: 4px solid ${colour("ink")};
+  padding: 2px 0 2px 12px;
+  margin-top: 14px;
+  font-size: 17px;
+  max-width: 60ch;
+`;
 
 type Dropped = Parameters<NonNullable<DropZoneProps["onDrop"]>>[0];
 const CLIPS = "video/*,.mkv,.mjpeg,.avi";
@@ -39,9 +96,20 @@ const CLIPS = "video/*,.mkv,.mjpeg,.avi";
 /** Who is next, and is everything ready. */
 export function TodayPage({ chalk }: { chalk: boolean }) {
   const today = useToday();
-  if (today.isPending) return <p className="unseen" role="status">Loading today's lesson</p>;
+  if (today.isPending)
+    return (
+      <p className="unseen" role="status">
+        Loading today's lesson
+      </p>
+    );
   if (today.error) return <Message title="Today's lesson did not load" text={today.error.message} onRetry={() => today.refetch()} />;
-  if (!today.data.lesson) return <Message title="No lesson is planned yet" text="Lessons and students come with the planning work. Start with the demo school to look around: ./start without --no-demo on a new data folder." />;
+  if (!today.data.lesson)
+    return (
+      <Message
+        title="No lesson is planned yet"
+        text="Lessons and students come with the planning work. Start with the demo school to look around: ./start without --no-demo on a new data folder."
+      />
+    );
   return <LessonOfToday today={today.data} lesson={today.data.lesson} chalk={chalk} />;
 }
 
@@ -64,7 +132,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     setSaid("");
     onShare(0);
     upload.mutate(
-      { file, studentId: seat.student.id, card: seat.card, lessonId: lesson.id, onShare },
+      { file, seat, lessonId: lesson.id, onShare },
       {
         onError: (error) => setSaid(`${firstName(name)}: ${error.message}`),
         onSettled: () => {
@@ -115,10 +183,16 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
           <Next aria-label="On the chair next">
             <OnTheChair seat={seat} lastTime={today.last_time[String(seat.student.id)]} chalk={chalk} />
             <Actions>
-              <Action main large letter="F" isDisabled={!mayFilm} onPress={() => chooser.current?.click()}>Add {firstName(seat.student.name)}'s clip</Action>
+              <Action main large letter="F" isDisabled={!mayFilm} onPress={() => chooser.current?.click()}>
+                Add {firstName(seat.student.name)}'s clip
+              </Action>
               <input ref={chooser} type="file" accept={CLIPS} hidden aria-hidden tabIndex={-1} onChange={choose} />
-              <Action large letter="N" onPress={() => mark("not_here")}>{seat.away === "not_here" ? "Here after all" : "Not here"}</Action>
-              <Action large letter="T" onPress={() => mark("not_today")}>{seat.away === "not_today" ? "Today after all" : "Not today"}</Action>
+              <Action large letter="N" onPress={() => mark("not_here")}>
+                {seat.away === "not_here" ? "Here after all" : "Not here"}
+              </Action>
+              <Action large letter="T" onPress={() => mark("not_today")}>
+                {seat.away === "not_today" ? "Today after all" : "Not today"}
+              </Action>
             </Actions>
             {said && <Said role="alert">{said}</Said>}
           </Next>
@@ -143,12 +217,26 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
     <>
       <p className="label">On the chair next</p>
       <h2>{student.name}</h2>
-      <p className="setup">{instrumentWords(student.instrument)}, {seat.position}, {seat.side} side to the camera</p>
-      {report.data && shownTake && !chalk && <p className="card">{seat.take ? "just now" : "last time"}: {shownTake.headline?.words}</p>}
-      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.card} width={600} height={210} />}
-      <p className="card">count card <b>{cardWords(seat.card)}</b></p>
+      <p className="setup">
+        {instrumentWords(student.instrument)}, {seat.check.position}, {seat.side} side to the camera
+      </p>
+      {report.data && shownTake && !chalk && (
+        <p className="card">
+          {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
+        </p>
+      )}
+      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.check.card} width={600} height={210} />}
+      <p className="card">
+        count card <b>{checkWords(seat.check)}</b>
+      </p>
       <Facts>
-        {!chalk && <li>{student.may_film_until ? `may be filmed until ${dayWords(student.may_film_until)}` : "no consent to film on record: ask the family first"}</li>}
+        {!chalk && (
+          <li>
+            {student.may_film_until
+              ? `may be filmed until ${dayWords(student.may_film_until)}`
+              : "no consent to film on record: ask the family first"}
+          </li>
+        )}
         {student.note && !chalk && <li>{student.note}</li>}
         <li>Light-headed? Stop, breathe normally, sit.</li>
       </Facts>

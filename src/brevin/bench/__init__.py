@@ -27,9 +27,11 @@ def holds(value: float, bar: tuple[str, float]) -> bool:
 
 def benches() -> dict[str, Callable[[], Measured]]:
     """All figure sets by name."""
-    from brevin.bench import accuracy, reading, take_page
+    from brevin.bench import accuracy, reading, recompute, take_page, today
 
-    return {"accuracy": accuracy.measure, "reading": reading.measure, "take-page": take_page.measure}
+    return {
+        "accuracy": accuracy.measure, "reading": reading.measure, "recompute": recompute.measure, "take-page": take_page.measure, "today": today.measure,
+    }  # fmt: skip
 
 
 def run(name: str, *, as_json: bool) -> int:

@@ -21,10 +21,11 @@ from typing import Any
 from brevin.bench import Measured
 from brevin.core import synth
 from brevin.core.breath.patterns import Inhale, pattern_of
-from brevin.core.plan.card import parse
+from brevin.core.plan.card import parse, short_name
+from brevin.core.plan.check import from_document
 from brevin.core.read import Task, read
 from brevin.core.report import Breath, Report, Trace
-from brevin.core.verdict.profile import MethodProfile
+from brevin.core.verdict.rules import Rules
 from brevin.edge.look import look
 from brevin.ops.settings import ROOT, model_path
 from brevin.standin import still, stills, tape
@@ -152,7 +153,8 @@ def _read(truth_file: Path) -> Report:
     asked = truth["scenario"]["breath"]
     card = parse(f"{asked['inhale_beats']:g}-{asked.get('hold_beats') or 0:g}-{asked['exhale_beats']:g}@{asked['bpm']:g}x{asked['cycles']}")
     sighting = look(truth_file.with_suffix(".mp4"), model_path(ROOT))
-    return read(sighting, Task(card=card, instrument=truth["label"].get("instrument") or "none"))
+    check = from_document({"card": short_name(card), "instrument": truth["label"].get("instrument") or "none"})
+    return read(sighting, Task(check))
 
 
 def add(tally: Tally, truth: dict[str, Any], report: Report, name: str) -> None:
@@ -208,7 +210,7 @@ def _errors(breath: Breath, cycle: dict[str, Any], amplitude: dict[str, float], 
 def planted_pattern(amplitude: dict[str, float], cycle: dict[str, Any]) -> str:
     """The pattern of planted amplitudes, percent of trunk, by the same table."""
     inhale = Inhale(amplitude["abdomen"], amplitude["chest"], amplitude["shoulder"], cycle["chest_lag_t50_s"])
-    return pattern_of(inhale, lag_half_width_s=0.0, rules=MethodProfile())
+    return pattern_of(inhale, lag_half_width_s=0.0, rules=Rules())
 
 
 def _trunk_mm(truth: dict[str, Any]) -> float:

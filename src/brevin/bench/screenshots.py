@@ -4,7 +4,8 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from brevin.bench.take_page import CHROMIUM, READ_WITHIN_S, served
+from brevin.bench.served import READ_WITHIN_S, served
+from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
 from brevin.ops.settings import ROOT
 
@@ -17,10 +18,10 @@ def main() -> int:
     from playwright.sync_api import sync_playwright
 
     FOLDER.mkdir(parents=True, exist_ok=True)
-    with served() as address, sync_playwright() as playwright:
+    with served() as server, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
         page = browser.new_page(viewport={"width": DESK[0], "height": DESK[1]}, reduced_motion="reduce")
-        page.goto(address)
+        page.goto(server.address)
         page.get_by_label("Name").wait_for()
         _shoot(page, "sign-in")
         page.get_by_label("Name").fill(demo.LOGIN)

@@ -1,17 +1,24 @@
-"""The quality gate: what in a sighting makes a check unreadable, or worth a word of advice."""
+"""The quality gate: what makes a check unreadable, or worth a word of advice.
 
-from dataclasses import dataclass
+One code for all: ``picture_reasons`` and ``player_reason`` look at any stretch of time. The finished clip is the longest stretch, the live view's last
+seconds a short one, so that readiness before filming and the verdict after it never disagree.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from brevin.core import filters
-from brevin.core.breath.breaths import BreathTurns
-from brevin.core.kinematics.trunk import Traces
+from brevin.core.errors import ClipUnusable
+from brevin.core.kinds import View
+from brevin.core.pose import player as pick
 from brevin.core.report import Reason
-from brevin.core.track import Sighting
-from brevin.core.verdict.words import REASONS, reason_text
+from brevin.core.track import Facts, Floats, Picture, PoseSample
+from brevin.core.verdict.words import REASONS
 
 DARK_GREY, DARK_DETAIL = 22.0, 4.0  # of 255: median grey of the trunk and its spread
+DARK_ROOM_GREY = 40.0  # of 255, upper quartile of the picture: nobody found in less light than this is a matter of light
 SOFT_CLEAR = 4.0  # grey levels of contrast across the outline, median
 SLOWEST_HZ = 12.0  # a 0.3 s inhale has three pictures at 12 a second
 FROZEN_CHANGE = 0.002  # mean grey change from picture to picture: below it the coded pictures are the same
@@ -19,91 +26,99 @@ FROZEN_RUN_S, FROZEN_SHARE = 1.5, 0.2  # coders repeat a still picture for momen
 HOLES_NOTED_S, HOLES_MOST_SHARE = 0.5, 0.2  # of holes in all: said from here, refused from this share of the clip
 ROOM_MOVES_PCT, ROOM_SHAKES_PCT = 1.5, 6.0  # of trunk, spread of the room's points: advice, refusal
 SWAY_MOST_PCT = 5.0  # of trunk, standard deviation of the back's own motion
+CHEST_UNSURE = 0.2  # share of its amplitude the assumed profile may be wrong by: from here on the chest is seen on the flank alone
 
 
 @dataclass(frozen=True)
-class Judged:
-    """reasons: all of them; breath: whether the breath may be judged; posture: whether posture may."""
+class Stretch:
+    """A stretch of a clip, or of what a camera sees now. t_s: [n] times of the pictures; picture: their quality; samples: everyone seen meanwhile."""
 
-    reasons: list[Reason]
-    breath: bool
-    posture: bool
+    t_s: Floats
+    picture: Picture
+    samples: tuple[PoseSample, ...]
 
-
-def reason(code: str, facts: dict[str, object] | None = None, *, from_s: float | None = None, to_s: float | None = None) -> Reason:
-    """A reason with its sentence filled in."""
-    return Reason(code=code, check=REASONS[code].check, message=reason_text(code, facts or {}), from_s=from_s, to_s=to_s)
-
-
-def refused(sighting: Sighting) -> list[Reason]:
-    """Why nothing could be read: the sighting's own refusal first, then its notes."""
-    return [reason(code, dict(facts)) for code, facts in (*sighting.refused, *sighting.notes)]
+    def between(self, from_s: float, to_s: float) -> "Stretch":
+        """The part between two moments, both included."""
+        kept = (self.t_s >= from_s) & (self.t_s <= to_s)
+        picture = replace(self.picture, **{name: values[kept] for name, values in vars(self.picture).items() if len(values) == len(self.t_s)})
+        return Stretch(self.t_s[kept], picture, tuple(s for s in self.samples if from_s <= s.t_s <= to_s))
 
 
-def judge(sighting: Sighting, traces: Traces, breaths: list[BreathTurns]) -> Judged:
-    """Check a clip whose player was found. Front views never serve the breath; every other reason is measured."""
-    stops = _stops(sighting, traces, breaths)
-    advice = [reason(code, dict(facts)) for code, facts in sighting.notes] + _advice(sighting, traces)
-    return Judged(reasons=stops + advice, breath=not stops, posture=True)
+def reason(code: str, facts: dict[str, float | str] | None = None, *, from_s: float | None = None, to_s: float | None = None) -> Reason:
+    """A reason by its code; its sentence is made when it is shown."""
+    return Reason(code=code, check=REASONS[code].check, facts=dict(facts or {}), from_s=from_s, to_s=to_s)
 
 
-def _stops(sighting: Sighting, traces: Traces, breaths: list[BreathTurns]) -> list[Reason]:
-    picture = sighting.picture
-    found: list[Reason] = []
-    if sighting.view == "front":
-        return [reason("front_view_breath")]
+def reasons_of(facts: Facts) -> list[Reason]:
+    """What the edge noticed, as reasons."""
+    return [reason(code, dict(values)) for code, values in facts]
+
+
+def player_reason(samples: Sequence[PoseSample], *, width_px: float, height_px: float) -> Reason | None:
+    """Why nobody can be picked in a stretch; None where a player stands clear."""
+    try:
+        pick.choose(samples, width_px=width_px, height_px=height_px)
+    except ClipUnusable as why:
+        return reason(refusal(why.code, samples), why.facts)  # type: ignore[arg-type]
+    return None
+
+
+def refusal(code: str, samples: Sequence[PoseSample]) -> str:
+    """Nobody found in the dark is a matter of light."""
+    dark = bool(samples) and float(np.median([sample.light for sample in samples])) < DARK_ROOM_GREY
+    return "too_dark" if code == "no_person" and dark else code
+
+
+def picture_reasons(stretch: Stretch, *, view: View | None) -> tuple[list[Reason], list[Reason]]:
+    """What the pictures of a stretch make unreadable, and what is only advice. The view decides first: from the front the breath cannot be read."""
+    if view == "front":
+        return [reason("front_view_breath")], _camera_advice(stretch)
+    if len(stretch.t_s) < 2:
+        return [reason("too_short", {"duration_s": 0.0})], []
+    picture = stretch.picture
+    stops: list[Reason] = []
     if np.median(picture.light) < DARK_GREY or np.median(picture.detail) < DARK_DETAIL:
-        found.append(reason("too_dark"))
-    rate_hz = 1.0 / max(float(np.median(np.diff(sighting.t_s))), 1e-6)
+        stops.append(reason("too_dark"))
+    rate_hz = 1.0 / max(float(np.median(np.diff(stretch.t_s))), 1e-6)
     if rate_hz < SLOWEST_HZ:
-        found.append(reason("low_frame_rate", {"rate_hz": round(rate_hz)}))
-    missing_s = float(sum(end - start for start, end in filters.holes(sighting.t_s)))
-    if missing_s > HOLES_MOST_SHARE * float(sighting.t_s[-1]):
-        found.append(reason("dropped_frames", {"missing_s": f"{missing_s:.1f}"}))
-    frozen = frozen_share(sighting)
+        stops.append(reason("low_frame_rate", {"rate_hz": round(rate_hz)}))
+    missing_s = sum(end - start for start, end in filters.holes(stretch.t_s))
+    if missing_s > HOLES_MOST_SHARE * float(stretch.t_s[-1] - stretch.t_s[0]):
+        stops.append(reason("dropped_frames", {"missing_s": round(missing_s, 1)}))
+    frozen = frozen_share(stretch)
     if frozen > FROZEN_SHARE:
-        found.append(reason("frozen_picture", {"frozen_share": f"{100 * frozen:.0f} %"}))
-    if sighting.front is not None and len(sighting.front.clear) and np.median(sighting.front.clear) < SOFT_CLEAR:
-        found.append(reason("too_blurred"))
-    if room_spread_pct(sighting) > ROOM_SHAKES_PCT:
-        found.append(reason("camera_moving"))
-    if traces.sway_pct > SWAY_MOST_PCT and not found:
-        found.append(reason("player_moving"))
-    if not traces.seen["abdomen"]:
-        found.append(reason("trunk_covered"))
-    elif not breaths and not found:
-        found.append(reason("no_breathing"))
-    return found
+        stops.append(reason("frozen_picture", {"frozen_pct": round(100 * frozen)}))
+    if len(picture.clear) and np.median(picture.clear) < SOFT_CLEAR:
+        stops.append(reason("too_blurred"))
+    if room_spread_pct(stretch) > ROOM_SHAKES_PCT:
+        stops.append(reason("camera_moving"))
+    return stops, _holes_advice(stretch) + _camera_advice(stretch)
 
 
-def frozen_share(sighting: Sighting) -> float:
-    """Share of the clip's time that lies in runs of the same picture of at least ``FROZEN_RUN_S``."""
-    same = np.concatenate([[0], (sighting.picture.change[1:] < FROZEN_CHANGE).astype(int), [0]])
-    edges = np.flatnonzero(np.diff(same))
-    last = len(sighting.t_s) - 1
-    runs = [sighting.t_s[min(end, last)] - sighting.t_s[start] for start, end in zip(edges[::2], edges[1::2], strict=True)]
-    return float(sum(run for run in runs if run >= FROZEN_RUN_S) / max(sighting.t_s[-1], 1e-6)) if last > 0 else 0.0
-
-
-def _advice(sighting: Sighting, traces: Traces) -> list[Reason]:
-    found = []
-    holes = filters.holes(sighting.t_s)
-    missing_s = sum(end - start for start, end in holes)
-    if HOLES_NOTED_S < missing_s <= HOLES_MOST_SHARE * float(sighting.t_s[-1]):
-        start, end = max(holes, key=lambda hole: hole[1] - hole[0])
-        found.append(reason("dropped_frames", {"missing_s": f"{missing_s:.1f}"}, from_s=start, to_s=end))
-    if sighting.view != "front" and traces.seen["abdomen"] and (not traces.seen["chest"] or traces.model["chest"] > 0.2):
-        found.append(reason("chest_covered"))
-    if ROOM_MOVES_PCT < room_spread_pct(sighting) <= ROOM_SHAKES_PCT:
-        found.append(reason("camera_moving"))
-    return found
-
-
-def room_spread_pct(sighting: Sighting) -> float:
-    """How far the room's points move together over the clip, percent of trunk: median of their standard deviations."""
-    points = sighting.points
-    if points is None or points.on_body.all() or not len(points.on_body):
+def frozen_share(stretch: Stretch) -> float:
+    """Share of the stretch's time that lies in runs of the same picture of at least ``FROZEN_RUN_S``."""
+    if len(stretch.t_s) < 2:
         return 0.0
-    room = points.move_pct[:, ~points.on_body]
-    common = np.median(room, axis=1)
-    return float(np.hypot(*common.std(axis=0)))
+    same = np.concatenate([[0], (stretch.picture.change[1:] < FROZEN_CHANGE).astype(int), [0]])
+    edges = np.flatnonzero(np.diff(same))
+    last = len(stretch.t_s) - 1
+    runs = [stretch.t_s[min(end, last)] - stretch.t_s[start] for start, end in zip(edges[::2], edges[1::2], strict=True)]
+    return float(sum(run for run in runs if run >= FROZEN_RUN_S) / max(stretch.t_s[-1] - stretch.t_s[0], 1e-6))
+
+
+def room_spread_pct(stretch: Stretch) -> float:
+    """How far the room's points move together over the stretch, percent of trunk: standard deviation of their common way."""
+    return float(np.hypot(*stretch.picture.room_pct.std(axis=0))) if len(stretch.picture.room_pct) else 0.0
+
+
+def _holes_advice(stretch: Stretch) -> list[Reason]:
+    holes = filters.holes(stretch.t_s)
+    missing_s = sum(end - start for start, end in holes)
+    if not HOLES_NOTED_S < missing_s <= HOLES_MOST_SHARE * float(stretch.t_s[-1] - stretch.t_s[0]):
+        return []
+    start, end = max(holes, key=lambda hole: hole[1] - hole[0])
+    return [reason("dropped_frames", {"missing_s": round(missing_s, 1)}, from_s=start, to_s=end)]
+
+
+def _camera_advice(stretch: Stretch) -> list[Reason]:
+    return [reason("camera_moving")] if ROOM_MOVES_PCT < room_spread_pct(stretch) <= ROOM_SHAKES_PCT else []

@@ -1,173 +1,213 @@
-"""The story: a sighting in, a report out. The same reading serves job, command line, breath lab and tests."""
+"""The story: a sighting in, evidence kept, a report out. The same reading serves job, command line, breath lab and tests.
 
+    Sighting --evidence--> Evidence --judge--> Reading
+
+``evidence`` is made once; ``judge`` as often as rules, exemptions, player, turns or beat one change.
+"""
+
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
 from brevin import __version__
 from brevin.core import gate
 from brevin.core.breath.breaths import BreathTurns, breaths
-from brevin.core.breath.measures import measured
+from brevin.core.breath.edits import with_moved
+from brevin.core.breath.measures import TIMES, OneBreath, card_index, exhale_shape, measures_of, pattern
+from brevin.core.errors import InvalidInput
+from brevin.core.evidence import Evidence, Followed, evidence
+from brevin.core.kinds import Position
 from brevin.core.kinematics.posture import posture
-from brevin.core.kinematics.trunk import Traces, traces
-from brevin.core.music.clicks import Beats, from_clicks
-from brevin.core.music.grids import fitted, recorded
-from brevin.core.plan.card import CountCard
-from brevin.core.report import (
-    SCHEMA,
-    BeatGrid,
-    Breath,
-    Clip,
-    Hold,
-    PlayerSeen,
-    Posture,
-    ReadableFor,
-    Reason,
-    Report,
-    Scale,
-    Segment,
-    Software,
-    SoundHeard,
-    Trace,
-)
-from brevin.core.track import WORK_SIDE_PX, Sighting
-from brevin.core.verdict.criteria import Asked
-from brevin.core.verdict.judge import cue, verdicts
-from brevin.core.verdict.profile import MethodProfile
+from brevin.core.kinematics.traces import Traces
+from brevin.core.layout import breath_of, player_seen, posture_of, scale_of, segments_of, trace_of
+from brevin.core.measure import Measure, withheld
+from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks
+from brevin.core.music.grids import by_hand, fitted, recorded
+from brevin.core.plan.check import Check, to_document
+from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Hold, Posture, ReadableFor, Reason, Report, Software, SoundHeard
+from brevin.core.track import Sighting
+from brevin.core.verdict import rules as ruling
+from brevin.core.verdict.criteria import Asked, exempt_measures
+from brevin.core.verdict.judge import Judged, cue, verdicts
+from brevin.core.verdict.rules import Rules
 
 
 @dataclass(frozen=True)
 class Task:
-    """What a clip is read for: the count card (None = no count), the instrument's name, the programme's limits, the position where the person said it,
-    and where the app's own count put the first inhale on the clip's clock (None where nobody but the clip knows)."""
+    """What a clip is read for: the check, and where the app's own count put the first inhale on the clip's clock (None where nobody but the clip knows)."""
 
-    card: CountCard | None = None
-    instrument: str = "none"
-    rules: MethodProfile = MethodProfile()
-    position: str | None = None
+    check: Check = Check()
     first_inhale_s: float | None = None
 
 
-def read(sighting: Sighting, task: Task) -> Report:
+@dataclass(frozen=True)
+class Reading:
+    """report: the record of the reading; measures: every number of its whole breaths and of the clip."""
+
+    report: Report
+    measures: tuple[Measure, ...]
+
+
+def read(sighting: Sighting, task: Task, rules: Rules | None = None) -> Report:
     """Read one clip. Never guesses: what could not be measured is None, and ``reasons`` says why."""
-    beats = from_clicks(sighting.sound, task.card)
-    if beats.source is None:
-        beats = recorded(task.card, task.first_inhale_s)
-    if sighting.player is None:
-        return _report(sighting, task, beats, reasons=gate.refused(sighting))
-    moved = traces(sighting)
-    turns = breaths(moved)
-    judged = gate.judge(sighting, moved, turns)
-    if beats.source is None and judged.breath:
-        beats = fitted(task.card, [turn.inhale_start.t_s for turn in turns if turn.whole and turn.inhale_start])
-    whole, partial = _measured(turns, moved, beats, task, amplitudes=judged.breath)
-    return _report(
-        sighting, task, beats, reasons=_with_beats(judged.reasons, beats, task), moved=moved, whole=whole, partial=partial,
-        stance=posture(sighting, moved), breath=judged.breath,
+    return judge(evidence(sighting), task, rules).report
+
+
+def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits | None = None) -> Reading:
+    """Judge what is kept of a clip. Raises InvalidInput(bad_edit) where an edit does not fit."""
+    rules, edits = rules or Rules(), edits or Edits()
+    asked = _Asked(found, task, rules, edits)
+    who = _who(found, edits)
+    if who is None:
+        return Reading(_report(asked, None, _Breathing(), _beats(asked, [])), ())
+    breathing = _breathing(asked, who)
+    beats = _beats(asked, breathing.turns if breathing.readable else [])
+    whole, partial = _split(asked, who, breathing, beats)
+    segments = segments_of([b for b, _ in whole])
+    stance = posture(
+        found.poses, who.player, view=who.view, position=_position(task, who), sway_pct=who.traces.sway_pct, segments=segments
     )  # fmt: skip
+    stance = withheld(stance, exempt_measures(rules), "exempt")
+    measures = (*(m for _, own in whole for m in own), *stance)
+    return Reading(_report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures), measures)
 
 
-def _with_beats(reasons: list[Reason], beats: Beats, task: Task) -> list[Reason]:
-    if task.card is None or beats.source in ("clicks", "recorded"):
-        return reasons
-    return [*reasons, gate.reason("no_beats" if beats.source is None else "beats_fitted")]
+@dataclass(frozen=True)
+class _Asked:
+    found: Evidence
+    task: Task
+    rules: Rules
+    edits: Edits
 
 
-def _measured(turns: list[BreathTurns], moved: Traces, beats: Beats, task: Task, *, amplitudes: bool) -> tuple[list[Breath], list[Breath]]:
-    """Whole and cut breaths with their numbers."""
-    whole: list[Breath] = []
-    partial: list[Breath] = []
-    for turn, following in pairwise([*turns, None]):
-        assert turn is not None
-        breath = measured(turn, following, moved, beats, task.card, task.rules)
-        (whole if turn.whole else partial).append(breath if amplitudes else _timing_only(breath))
+@dataclass(frozen=True)
+class _Breathing:
+    """turns: of every breath; stops: what keeps the breath from being judged; advice: what else is worth a word."""
+
+    turns: Sequence[BreathTurns] = ()
+    stops: Sequence[Reason] = ()
+    advice: Sequence[Reason] = ()
+
+    @property
+    def readable(self) -> bool:
+        return not self.stops
+
+
+def _who(found: Evidence, edits: Edits) -> Followed | None:
+    """Whom to read: the one chosen by hand, else the edge's own choice where it was clear."""
+    if edits.player is not None:
+        if not 0 <= edits.player < len(found.players):
+            raise InvalidInput("bad_edit", name="player", wanted=f"one of the {len(found.players)} people who were followed")
+        return found.players[edits.player]
+    return found.players[0] if found.players and not found.refused else None
+
+
+def _position(task: Task, who: Followed) -> Position:
+    """As the check says, else as it was found."""
+    return who.position if task.check.position == "auto" else task.check.position
+
+
+def _breathing(asked: _Asked, who: Followed) -> _Breathing:
+    """The breaths and the quality gate's word on them."""
+    turns = with_moved(breaths(who.traces), asked.edits.turns)
+    stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view)
+    if who.view != "front":
+        stops = [*stops, *_unreadable_breath(who.traces, turns, stops)]
+        advice = [*advice, *_chest_advice(who.traces)]
+    return _Breathing(turns, stops, [*gate.reasons_of(asked.found.notes), *advice])
+
+
+def _unreadable_breath(moved: Traces, turns: Sequence[BreathTurns], stops: Sequence[Reason]) -> list[Reason]:
+    if not moved.seen["abdomen"]:
+        return [gate.reason("trunk_covered")]
+    if moved.sway_pct > gate.SWAY_MOST_PCT and not stops:
+        return [gate.reason("player_moving")]
+    return [gate.reason("no_breathing")] if not turns and not stops else []
+
+
+def _chest_advice(moved: Traces) -> list[Reason]:
+    unsure = moved.seen["abdomen"] and (not moved.seen["chest"] or moved.model["chest"] > gate.CHEST_UNSURE)
+    return [gate.reason("chest_covered")] if unsure else []
+
+
+def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:
+    """The beat grid: heard, counted by the app, or fitted to the breaths; a beat one moved by hand goes before all."""
+    card = asked.task.check.card
+    beats = from_clicks(asked.found.onsets, card)
+    if asked.edits.first_inhale_s is not None:
+        return by_hand(card, beats, asked.edits.first_inhale_s)
+    if beats.source is None:
+        beats = recorded(card, asked.task.first_inhale_s)
+    if beats.source is None:
+        beats = fitted(card, [turn.inhale_start.t_s for turn in turns if turn.whole and turn.inhale_start])
+    return beats
+
+
+Measured = list[tuple[Breath, list[Measure]]]
+
+
+def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) -> tuple[Measured, Measured]:
+    """Whole and cut breaths with their numbers; only the times where the breath is not readable."""
+    whole: Measured = []
+    partial: Measured = []
+    exempt = exempt_measures(asked.rules)
+    for turns, following in pairwise([*breathing.turns, None]):
+        assert turns is not None
+        one = OneBreath(turns, following.inhale_start if following else None, who.traces, beats, asked.task.check.card, asked.rules)
+        kept = whole if turns.whole else partial
+        own = withheld(measures_of(one, len(kept)), exempt, "exempt")
+        if not breathing.readable:
+            own = withheld(own, {m.key for m in own} - set(TIMES), "breath_unreadable")
+        named = breathing.readable and not exempt & {"abdominal_share"}
+        shaped = exhale_shape(one) if breathing.readable else None
+        kept.append((breath_of(own, pattern=pattern(one) if named else "unclear", exhale_shape=shaped, card_index=card_index(one)), own))
     return whole, partial
 
 
-TIMES = (
-    "inhale_start_s", "inhale_end_s", "exhale_start_s", "exhale_end_s", "inhale_beats", "pause_beats", "exhale_beats", "empty_beats",
-    "inhale_offset_beats", "exhale_offset_beats",
-)  # fmt: skip
-
-
-def _timing_only(breath: Breath) -> Breath:
-    kept = {key: getattr(breath, key) for key in TIMES}
-    return Breath(**kept, card_index=breath.card_index, uncertainty={k: breath.uncertainty.get(k) for k in TIMES})
-
-
 def _report(
-    sighting: Sighting, task: Task, beats: Beats, *, reasons: list[Reason], moved: Traces | None = None, whole: list[Breath] | None = None,
-    partial: list[Breath] | None = None, stance: Posture | None = None, breath: bool = False,
+    asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats, whole: Sequence[Breath] = (), partial: Sequence[Breath] = (),
+    measures: Sequence[Measure] = (),
 ) -> Report:  # fmt: skip
-    stance = stance or Posture()
-    position = task.position or sighting.position
-    readable_for = ReadableFor(breath=breath, posture=any(v is not None for v in vars(stance).values()), hold=False, sound=beats.source == "clicks")
-    why_not = [r for r in reasons if r.check in ("breath", "all")]
-    found = [] if moved is None else verdicts(
-        whole or [], stance, Asked(task.card, beats.beat_s, task.rules), view=sighting.view, position=position,
-        breath_readable=breath, why_not=why_not,
-    )  # fmt: skip
+    found, task, rules = asked.found, asked.task, asked.rules
+    reasons = _reasons(asked, who, breathing, beats)
+    stance = posture_of(measures) if who else Posture()
+    view, position = (who.view, _position(task, who)) if who else (None, None)
+    breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
+    judged = Judged(measures, view, position, breath, [r for r in breathing.stops if r.check in ("breath", "all")])
+    said = verdicts(judged, Asked(task.check, beats.beat_s, rules)) if who else []
     return Report(
         schema=SCHEMA,
-        software=Software(version=__version__, thresholds_id=task.rules.thresholds_id, profile_id=task.rules.profile_id),
-        clip=Clip(**vars(sighting.clip)),
-        view=sighting.view,
+        software=Software(version=__version__, thresholds_id=rules.thresholds_id, profile_id=rules.profile_id),
+        clip=Clip(**vars(found.clip)),
+        view=view,
         position=position,
-        readable=moved is not None and (breath or readable_for.posture),
-        readable_for=readable_for,
+        readable=breath or upright,
+        readable_for=ReadableFor(breath=breath, posture=upright, hold=False, sound=beats.source == "clicks"),
         reasons=reasons,
-        player=_player(sighting),
-        scale=_scale(sighting),
+        player=player_seen(found, who),
+        scale=scale_of(found, who),
         beats=BeatGrid(beats.tempo_bpm, beats.first_inhale_s, beats.source, beats.residual_s),
-        trace=_trace(moved),
-        segments=_segments(whole or []),
-        breaths=whole or [],
-        partial_breaths=partial or [],
+        trace=trace_of(who),
+        segments=segments_of(whole),
+        breaths=list(whole),
+        partial_breaths=list(partial),
         posture=stance,
-        hold=Hold(instrument=task.instrument) if task.instrument != "none" else None,
+        hold=Hold(instrument=task.check.instrument) if task.check.instrument != "none" else None,
         drill=None,
-        sound=SoundHeard(tones=[], clicks_s=list(beats.clicks_s), breath_noise=[]) if sighting.sound is not None else None,
-        verdicts=found,
-        cue=cue(found),
+        sound=SoundHeard(tones=[], clicks_s=list(beats.clicks_s), breath_noise=[]) if found.clip.has_sound else None,
+        verdicts=said,
+        cue=cue(said),
+        check=to_document(task.check),
+        rules=ruling.to_document(rules),
+        edits=asked.edits,
+        people=len(found.players),
     )
 
 
-def _shrink(sighting: Sighting) -> float:
-    return min(1.0, WORK_SIDE_PX / max(sighting.clip.width_px, sighting.clip.height_px))
-
-
-def _player(sighting: Sighting) -> PlayerSeen | None:
-    player = sighting.player
-    if player is None:
-        return None
-    scale = 1.0 / _shrink(sighting)
-    return PlayerSeen(
-        from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
-        up=list(player.up), forward=list(player.forward),
-    )  # fmt: skip
-
-
-def _scale(sighting: Sighting) -> Scale | None:
-    if sighting.player is None:
-        return None
-    card_mm = None if sighting.mm_per_px is None else sighting.mm_per_px * _shrink(sighting)
-    return Scale(trunk_px=sighting.player.trunk_px / _shrink(sighting), mm_per_px=card_mm, source="key points" if card_mm is None else "card")
-
-
-def _trace(moved: Traces | None) -> Trace:
-    if moved is None:
-        return Trace([], [], [], [], [])
-    values = {name: getattr(moved, name).tolist() if moved.seen[name] else [] for name in ("abdomen", "chest", "shoulder")}
-    return Trace(t_s=moved.t_s.tolist(), confidence=moved.confidence.tolist(), **values)
-
-
-def _segments(whole: list[Breath]) -> list[Segment]:
-    """Inhales, pauses and exhales in order of time; a pause shorter than a tenth of a second is none."""
-    found: list[Segment] = []
-    for breath in whole:
-        a, b, c, d = breath.inhale_start_s, breath.inhale_end_s, breath.exhale_start_s, breath.exhale_end_s
-        assert a is not None and b is not None and c is not None and d is not None
-        found.append(Segment("inhale", a, b))
-        if c - b > 0.1:
-            found.append(Segment("pause", b, c))
-        found.append(Segment("exhale", c, d))
-    return found
+def _reasons(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats) -> list[Reason]:
+    """Everything worth saying of a clip, what stops first. Where nobody could be picked: why, then what the edge noticed."""
+    if who is None:
+        return gate.reasons_of((*asked.found.refused, *asked.found.notes)) or [gate.reason("no_person")]
+    silent = asked.task.check.card is not None and beats.source in (None, "fitted")
+    grid = [gate.reason("no_beats" if beats is NO_BEATS else "beats_fitted")] if silent else []
+    return [*breathing.stops, *breathing.advice, *grid]

@@ -1,9 +1,14 @@
-"""The analysis report, schema brevin.analysis/1: frozen records whose names and units are the contract's. Times in seconds from the first video frame."""
+"""The analysis report, schema brevin.analysis/1: frozen records whose names and units are the contract's. Times in seconds from the first video frame.
+
+What is stored are codes, facts and numbers; the fields that hold sentences stay empty until ``core.verdict.wording`` fills them for whoever looks.
+"""
 
 import dataclasses
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
+
+from brevin.core.kinds import CheckArea, ExhaleShape, GridSource, Lane, Pattern, Position, SegmentKind, Side, State, TurnKind, View
 
 SCHEMA = "brevin.analysis/1"
 DECIMALS = 4
@@ -37,13 +42,14 @@ class ReadableFor:
 
 @dataclass(frozen=True)
 class Reason:
-    """Why a check could not be read, or what to improve. check: all, breath, posture, hold or sound."""
+    """Why a check could not be read, or what to improve. facts: values for its sentence."""
 
     code: str
-    check: str
-    message: str
+    check: CheckArea
     from_s: float | None
     to_s: float | None
+    facts: dict[str, float | str] = field(default_factory=dict)
+    message: str = ""
 
 
 @dataclass(frozen=True)
@@ -69,7 +75,7 @@ class Scale:
 class BeatGrid:
     tempo_bpm: float | None
     first_inhale_s: float | None
-    source: str | None
+    source: GridSource | None
     residual_s: float | None
 
 
@@ -86,14 +92,14 @@ class Trace:
 
 @dataclass(frozen=True)
 class Segment:
-    kind: str
+    kind: SegmentKind
     from_s: float
     to_s: float
 
 
 @dataclass(frozen=True, kw_only=True)
 class Breath:
-    """One breath; None where a value could not be measured. uncertainty: half width of the 90 % interval of each number."""
+    """One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number."""
 
     inhale_start_s: float | None = None
     inhale_end_s: float | None = None
@@ -114,10 +120,11 @@ class Breath:
     phase_angle_deg: float | None = None
     intake_unevenness: float | None = None
     exhale_unevenness: float | None = None
-    exhale_shape: str | None = None
-    pattern: str = "unclear"
+    exhale_shape: ExhaleShape | None = None
+    pattern: Pattern = "unclear"
     card_index: int | None = None
     uncertainty: dict[str, float | None]
+    withheld: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -161,48 +168,82 @@ class SoundHeard:
 @dataclass(frozen=True)
 class Mark:
     """What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on;
-    outside: the value itself lies outside its steady band, not only its interval."""
+    outside: the value itself lies outside its steady band, not only its interval; side: on which side."""
 
     breath: int
-    state: str
+    state: State
     value: float
     uncertainty: float
     from_s: float
     to_s: float
-    lane: str
-    words: str
+    lane: Lane
     outside: bool
+    side: Side | None = None
+    words: str = ""
 
 
 @dataclass(frozen=True)
 class Verdict:
-    """state: steady, watch, work or unreadable. threshold: the two limits with which side is good. marks: the same for each breath."""
+    """threshold: the limits with which side is good; steady_breaths of counted_breaths: what the state was counted from, None where it was not counted;
+    reason: code why it is unreadable; facts: values for its sentences; marks: the same for each breath."""
 
     criterion: str
-    title: str
-    state: str
+    state: State
     value: float | None
     unit: str
-    threshold: dict[str, float | str] | None
+    threshold: dict[str, float] | None
     uncertainty: float | None
     from_s: float | None
     to_s: float | None
-    words: str
     outside: bool
-    why: str
-    cue: str | None
     marks: list[Mark]
+    side: Side | None = None
+    steady_breaths: int | None = None
+    counted_breaths: int | None = None
+    reason: str | None = None
+    facts: dict[str, float | str] = field(default_factory=dict)
+    title: str = ""
+    words: str = ""
+    why: str = ""
+    cue: str | None = None
+
+
+@dataclass(frozen=True)
+class Cue:
+    """The one sentence to say next. criterion: the one it comes from, ``all`` for praise; side: of its fault."""
+
+    criterion: str
+    side: Side | None = None
+    text: str = ""
+
+
+@dataclass(frozen=True)
+class MovedTurn:
+    """A turn moved by hand. was_s: where the reading had put it; t_s: where it is now."""
+
+    turn: TurnKind
+    was_s: float
+    t_s: float
+
+
+@dataclass(frozen=True)
+class Edits:
+    """What a person changed of a reading. player: whom to read, by place in the evidence, None = as picked; first_inhale_s: where beat one is."""
+
+    player: int | None = None
+    first_inhale_s: float | None = None
+    turns: list[MovedTurn] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
 class Report:
-    """The whole reading of one clip. cue: the one sentence to say next, with the criterion it comes from."""
+    """The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read."""
 
     schema: str
     software: Software
     clip: Clip
-    view: str | None
-    position: str | None
+    view: View | None
+    position: Position | None
     readable: bool
     readable_for: ReadableFor
     reasons: list[Reason]
@@ -218,15 +259,21 @@ class Report:
     drill: dict[str, float] | None
     sound: SoundHeard | None
     verdicts: list[Verdict]
-    cue: dict[str, str] | None
+    cue: Cue | None
+    check: dict[str, object] = field(default_factory=dict)
+    rules: dict[str, object] = field(default_factory=dict)
+    edits: Edits = field(default_factory=Edits)
+    people: int = 1
 
 
 def to_json(report: Report) -> dict[str, Any]:
     """The report as plain JSON values, numbers rounded to ``DECIMALS``. Raises ValueError on a number that is not finite."""
-    return {key: _plain(value) for key, value in dataclasses.asdict(report).items()}
+    return {one.name: _plain(getattr(report, one.name)) for one in dataclasses.fields(report)}
 
 
 def _plain(value: Any) -> Any:
+    if dataclasses.is_dataclass(value):
+        return {one.name: _plain(getattr(value, one.name)) for one in dataclasses.fields(value)}
     if isinstance(value, dict):
         return {key: _plain(inner) for key, inner in value.items()}
     if isinstance(value, (list, tuple)):

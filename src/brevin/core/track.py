@@ -9,6 +9,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from brevin.core.kinds import Position, View
+
 Floats = NDArray[np.float64]
 WORK_SIDE_PX = 1280  # longer side of the picture that is worked on: a trunk of 200 px and more in a whole-body picture
 
@@ -40,10 +42,11 @@ class Body:
 
 @dataclass(frozen=True)
 class PoseSample:
-    """Everyone seen at one moment."""
+    """Everyone seen at one moment. light: upper quartile of the whole picture's grey, 0 to 255."""
 
     t_s: float
     bodies: tuple[Body, ...]
+    light: float = 255.0
 
 
 @dataclass(frozen=True)
@@ -95,12 +98,16 @@ class Points:
 class Picture:
     """Quality of the picture at each video frame read: [n] each.
 
-    light: median grey of the trunk, 0 to 255; detail: standard deviation of the grey there; change: mean grey change to the frame before.
+    light: median grey of the trunk, 0 to 255; detail: standard deviation of the grey there; change: mean grey change to the frame before;
+    clear: contrast of the trunk's outline, grey levels, median over its heights; room_pct: [n, 2] where the room has gone against the first
+    pictures, percent of trunk, forward and up (zeros where no room is seen).
     """
 
     light: Floats
     detail: Floats
     change: Floats
+    clear: Floats
+    room_pct: Floats
 
 
 @dataclass(frozen=True)
@@ -113,25 +120,41 @@ class Sound:
 
 
 @dataclass(frozen=True)
+class CardSeen:
+    """Where the printed card was at one moment. corners_px: [4, 2] in the working picture; mm_per_px: there, None where it stood too slanted."""
+
+    t_s: float
+    corners_px: Floats
+    mm_per_px: float | None
+
+
+Facts = tuple[tuple[str, dict[str, float]], ...]
+"""Codes of ``core.verdict.words`` with the values for their sentences."""
+
+
+@dataclass(frozen=True)
 class Sighting:
     """Everything the core needs from one clip. t_s: [n] presentation times of the video frames read.
 
-    ``player`` is None where nobody could be picked; then strips, points and picture are empty and ``refused`` says why.
-    Arms: [m, 2, 2] segments of both arms in body coordinates at the reference. mm_per_px: of the working picture, where the printed card is seen.
+    ``player`` is None where nobody could be picked; then strips, points and picture are empty and ``refused`` says why. ``refused`` together with a
+    player means that someone was followed and it is not clear that it is the right one.
+    arms_pct: [m, 2, 2] segments of both arms in body coordinates at the reference. others: what was seen of the other people, each as a player of the
+    same clip.
     """
 
     clip: ClipFacts
     t_s: Floats
     poses: tuple[PoseSample, ...]
     player: Player | None
-    view: str | None
-    position: str | None
+    view: View | None
+    position: Position | None
     front: Strips | None
     back: Strips | None
     points: Points | None
     picture: Picture
     arms_pct: Floats
     sound: Sound | None
-    refused: tuple[tuple[str, dict[str, float]], ...] = ()
-    notes: tuple[tuple[str, dict[str, float]], ...] = ()
-    mm_per_px: float | None = None
+    refused: Facts = ()
+    notes: Facts = ()
+    cards: tuple[CardSeen, ...] = ()
+    others: tuple["Sighting", ...] = ()

@@ -30,7 +30,7 @@ def row(up_pct: Floats | float) -> Floats:
 
 
 @dataclass(frozen=True)
-class Turn:
+class BodyMap:
     """The fixed map from the working picture to the film. matrix: [2, 3], film pixel to picture pixel."""
 
     matrix: Floats
@@ -41,12 +41,12 @@ class Turn:
         return cv2.warpAffine(picture, self.matrix, (WIDTH, HEIGHT), flags=flags, borderMode=cv2.BORDER_REPLICATE)
 
 
-def turn_for(player: Player) -> Turn:
+def body_map(player: Player) -> BodyMap:
     """Map for a player: hips at (0, 0), shoulders at 100 % up, face to the right."""
     scale = player.trunk_px / 100.0 / PX_PER_PCT
     forward, up = np.array(player.forward) * scale, np.array(player.up) * scale
     origin = np.array(player.hip_px) + forward * BACK_PCT * PX_PER_PCT + up * TOP_PCT * PX_PER_PCT
-    return Turn(matrix=np.column_stack([forward, -up, origin]))
+    return BodyMap(matrix=np.column_stack([forward, -up, origin]))
 
 
 def to_body_pct(points_px: Floats, player: Player) -> Floats:

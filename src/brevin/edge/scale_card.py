@@ -4,6 +4,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from brevin.core.track import Floats
+
 SIDE_MM = 60.0  # of the printed square, its black edge included
 NUMBER = 7  # which of the family's markers is the card; any other is somebody's else
 MOST_SLANT = 1.35  # times one side may be as long as the other: more, and the card is not facing the camera
@@ -11,19 +13,24 @@ CELLS = 6  # of the square's side
 _FAMILY = cv2.aruco.getPredefinedDictionary(cv2.aruco.DICT_4X4_50)
 
 
-def mm_per_px(luma: NDArray[np.uint8]) -> float | None:
-    """Millimetres in one pixel where the card lies; None where it is not seen or stands too slanted. luma: [height, width]."""
+def corners_px(luma: NDArray[np.uint8]) -> Floats | None:
+    """Where the card's four corners lie, [4, 2] px; None where it is not seen. luma: [height, width]."""
     corners, numbers, _ = cv2.aruco.ArucoDetector(_FAMILY).detectMarkers(luma)
     if not len(corners):
         return None
     for square, number in zip(corners, numbers.ravel(), strict=True):
         if number == NUMBER:
-            sides = np.linalg.norm(np.diff(square[0], axis=0, append=square[0][:1]), axis=1)
-            across, down = sides[[0, 2]].mean(), sides[[1, 3]].mean()
-            if max(across, down) > MOST_SLANT * min(across, down):
-                return None
-            return float(SIDE_MM / max(across, down))  # a turned card is foreshortened one way only
+            return np.asarray(square[0], float)
     return None
+
+
+def mm_per_px(corners: Floats) -> float | None:
+    """Millimetres in one pixel where the card lies; None where it stands too slanted. corners: [4, 2] px."""
+    sides = np.linalg.norm(np.diff(corners, axis=0, append=corners[:1]), axis=1)
+    across, down = sides[[0, 2]].mean(), sides[[1, 3]].mean()
+    if max(across, down) > MOST_SLANT * min(across, down):
+        return None
+    return float(SIDE_MM / max(across, down))  # a turned card is foreshortened one way only
 
 
 def drawn(side_px: int) -> NDArray[np.uint8]:

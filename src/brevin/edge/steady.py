@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from brevin.core.track import Floats, Points
 from brevin.edge.film import column, row
 
-ZOOM_LEAST, TURN_LEAST_RAD, SHIFT_LEAST_PCT = 0.01, 0.01, 1.5  # from one picture to the next, the shift in percent of trunk: no breath is so quick
+ZOOM_LEAST, ROTATION_LEAST_RAD, SHIFT_LEAST_PCT = 0.01, 0.01, 1.5  # from one picture to the next, the shift in percent of trunk: no breath is so quick
 JUMP_LEAST_PCT = 0.25  # of trunk, from one picture to the next, half of the points: a step of the least zoom moves them twice as far
 ERROR_MOST_GREY = 15.0  # a point that looks this unlike its reference was lost on the way
 POINTS_LEAST = 12
@@ -26,21 +26,21 @@ Film = NDArray[np.uint8]
 
 @dataclass(frozen=True)
 class CameraMoves:
-    """What the camera did against the reference, [n] each: zoom (1 = none), turn in radians, and shift of the film's middle in percent of trunk."""
+    """What the camera did against the reference, [n] each: zoom (1 = none), rotation in radians, and shift of the film's middle in percent of trunk."""
 
     zoom: Floats
-    turn: Floats
+    rotation: Floats
     shift_pct: Floats
 
     @property
     def stepped(self) -> bool:
         """Whether there was a step at all."""
-        return bool((self.zoom != 1.0).any() or self.turn.any() or self.shift_pct.any())
+        return bool((self.zoom != 1.0).any() or self.rotation.any() or self.shift_pct.any())
 
     def facts(self) -> dict[str, float]:
         """Largest zoom and shift, percent, and turn, degrees, for the person."""
         return {
-            "zoom_pct": round(100.0 * float(np.abs(self.zoom - 1.0).max())), "turn_deg": round(float(np.degrees(np.abs(self.turn).max())), 1),
+            "zoom_pct": round(100.0 * float(np.abs(self.zoom - 1.0).max())), "turn_deg": round(float(np.degrees(np.abs(self.rotation).max())), 1),
             "shift_pct": round(float(np.hypot(*self.shift_pct.T).max())),
         }  # fmt: skip
 
@@ -58,7 +58,7 @@ def camera_moves(points: Points) -> CameraMoves | None:
         return _moves(levels)
     at = points.at_pct[use]
     found = [_similarity(at, move[use], error[use]) for move, error in zip(points.move_pct, points.error, strict=True)]
-    moves = np.array(found)  # [n, 4]: zoom less one, turn, shift forward and up
+    moves = np.array(found)  # [n, 4]: zoom less one, rotation, shift forward and up
     for step in _steps(_lasting(moves)):
         change = _change(moves, step)
         if _all_follow(points.at_pct[followed], _change(everything, step), change):
@@ -67,7 +67,7 @@ def camera_moves(points: Points) -> CameraMoves | None:
 
 
 def _moves(levels: Floats) -> CameraMoves:
-    return CameraMoves(zoom=1.0 + levels[:, 0], turn=levels[:, 1], shift_pct=levels[:, 2:])
+    return CameraMoves(zoom=1.0 + levels[:, 0], rotation=levels[:, 1], shift_pct=levels[:, 2:])
 
 
 def _lasting(values: Floats) -> Floats:
@@ -79,7 +79,7 @@ def _lasting(values: Floats) -> Floats:
 def _steps(calm: Floats) -> list[int]:
     """First picture after each step: where more changes from one picture to the next than a player can."""
     change = np.abs(np.diff(calm, axis=0))
-    size = (change / np.array([ZOOM_LEAST, TURN_LEAST_RAD, SHIFT_LEAST_PCT, SHIFT_LEAST_PCT])).max(axis=1)
+    size = (change / np.array([ZOOM_LEAST, ROTATION_LEAST_RAD, SHIFT_LEAST_PCT, SHIFT_LEAST_PCT])).max(axis=1)
     found: list[int] = []
     for i in np.flatnonzero(size > 1.0):
         if not found or i + 1 - found[-1] > LASTING:
@@ -101,7 +101,7 @@ def _all_follow(at: Floats, moved: Floats, change: Floats) -> bool:
 
 
 def _similarity(at: Floats, move: Floats, error: Floats) -> Floats:
-    """Zoom less one, turn and shift of one picture."""
+    """Zoom less one, rotation and shift of one picture."""
     keep = error < ERROR_MOST_GREY
     solved = np.zeros(4)
     for _ in range(TRIMS):
@@ -128,7 +128,7 @@ def steady(film: Film, moves: CameraMoves) -> None:
     unit = np.array([column(1.0) - column(0.0), row(1.0) - row(0.0)])  # px of one percent, forward and up
     flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
     for i, picture in enumerate(film):
-        cos, sin = moves.zoom[i] * np.cos(moves.turn[i]), moves.zoom[i] * np.sin(moves.turn[i])
-        turn_px = np.array([[cos, sin], [-sin, cos]])  # the same turn in pixels, whose rows run down
-        matrix = np.column_stack([turn_px, origin + moves.shift_pct[i] * unit - turn_px @ origin])
+        cos, sin = moves.zoom[i] * np.cos(moves.rotation[i]), moves.zoom[i] * np.sin(moves.rotation[i])
+        rotation_px = np.array([[cos, sin], [-sin, cos]])  # the same rotation in pixels, whose rows run down
+        matrix = np.column_stack([rotation_px, origin + moves.shift_pct[i] * unit - rotation_px @ origin])
         film[i] = cv2.warpAffine(picture, matrix, (film.shape[2], film.shape[1]), flags=flags, borderMode=cv2.BORDER_REPLICATE)

@@ -24,20 +24,25 @@ STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
 Film = NDArray[np.uint8]
 
 
-def follow(film: Film, mask: NDArray[np.float32], *, reference: Floats, outward: int, risen_pct: Floats) -> Strips:
-    """Strips along one outline. film: [n, HEIGHT, WIDTH]; mask: [HEIGHT, WIDTH], 0 to 1; reference: [HEIGHT, WIDTH] grey;
-    outward: 1 = front, -1 = back; risen_pct: [n] how far the body has gone up or the camera down, which the strips go along with, so
-    that a slanted outline is followed at the same place of the body. Strips whose outline is not in the film are left out."""
+def follow(film: Film, mask: NDArray[np.float32], *, reference: Floats, outward: int, risen_pct: Floats) -> tuple[Strips, Floats]:
+    """Strips along one outline, and the outline's contrast in each picture, grey levels: [n], median over the strips.
+
+    film: [n, HEIGHT, WIDTH]; mask: [HEIGHT, WIDTH], 0 to 1; reference: [HEIGHT, WIDTH] grey; outward: 1 = front, -1 = back; risen_pct: [n] how far the
+    body has gone up or the camera down, which the strips go along with, so that a slanted outline is followed at the same place of the body. Strips whose
+    outline is not in the film are left out.
+    """
     heights, edges = _outline(mask, reference, outward=outward)
     found = [_one(film, reference, up_pct=h, edge=e, outward=outward, risen_pct=risen_pct) for h, e in zip(heights, edges, strict=True)]
     empty = np.zeros((len(film), 0))
-    return Strips(
+    contrast = np.median(np.column_stack([f[3] for f in found]), axis=1) if found else np.zeros(len(film))
+    strips = Strips(
         up_pct=heights,
         edge_pct=np.asarray(edges) / PX_PER_PCT + BACK_PCT,
         travel_pct=np.column_stack([f[0] for f in found]) / PX_PER_PCT if found else empty,
         misfit=np.column_stack([f[1] for f in found]) if found else empty,
         clear=np.array([f[2] for f in found]),
     )
+    return strips, contrast
 
 
 def _outline(mask: NDArray[np.float32], reference: Floats, *, outward: int) -> tuple[Floats, Floats]:
@@ -79,17 +84,17 @@ def _risen_band(film: Film, up_pct: float, risen_pct: Floats) -> Floats:
     return (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1)
 
 
-def _one(film: Film, reference: Floats, *, up_pct: float, edge: float, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, float]:
-    """Travel outward in px [n], misfit [n] and contrast of one strip."""
+def _one(film: Film, reference: Floats, *, up_pct: float, edge: float, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, float, Floats]:
+    """Travel outward in px [n], misfit [n], contrast of one strip in the reference and in each picture [n]."""
     offsets = np.arange(-REACH_PX, REACH_PX + 1)
     weight = np.exp(-0.5 * (offsets / EDGE_SIGMA_PX) ** 2)
     weight /= weight.sum()
     template = _band(reference[None], up_pct)[0][int(edge) + offsets]
     lines = _risen_band(film[:, :, int(edge) - AROUND_PX : int(edge) + AROUND_PX + 1], up_pct, risen_pct)
     coarse = _whole_pixels(lines, template, weight)
-    shift, misfit = _fraction(lines, template, weight, shift=coarse)
+    shift, misfit, seen = _fraction(lines, template, weight, shift=coarse)
     contrast = float(np.sqrt(weight @ (template - weight @ template) ** 2))
-    return shift * outward, misfit / max(contrast, 1e-6), contrast
+    return shift * outward, misfit / max(contrast, 1e-6), contrast, seen
 
 
 def _whole_pixels(lines: Floats, template: Floats, weight: Floats) -> Floats:
@@ -111,8 +116,8 @@ def _sliding(kernel: Floats, places: int) -> Floats:
     return out
 
 
-def _fraction(lines: Floats, template: Floats, weight: Floats, *, shift: Floats) -> tuple[Floats, Floats]:
-    """Gauss-Newton from whole pixels on; returns the shift and the root mean square misfit in grey levels."""
+def _fraction(lines: Floats, template: Floats, weight: Floats, *, shift: Floats) -> tuple[Floats, Floats, Floats]:
+    """Gauss-Newton from whole pixels on; returns the shift, the root mean square misfit and the contrast there, grey levels."""
     wanted = template - weight @ template
     slope_wanted = np.gradient(template)
     start = shift.copy()
@@ -124,8 +129,9 @@ def _fraction(lines: Floats, template: Floats, weight: Floats, *, shift: Floats)
         step = ((gap * slope) @ weight) / np.maximum((slope**2) @ weight, 1e-3)
         shift = np.clip(shift + np.clip(step, -1.0, 1.0), start - 2.0, start + 2.0)
     window = _sample(lines, AROUND_PX - REACH_PX + shift, len(template))
-    gap = wanted - (window - (window @ weight)[:, None])
-    return shift, np.sqrt((gap**2) @ weight)
+    level = window - (window @ weight)[:, None]
+    gap = wanted - level
+    return shift, np.sqrt((gap**2) @ weight), np.sqrt((level**2) @ weight)
 
 
 def _sample(lines: Floats, first: Floats, length: int) -> Floats:

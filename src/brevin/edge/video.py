@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from brevin.core.errors import ClipUnusable
 from brevin.core.track import WORK_SIDE_PX, ClipFacts, Sound
+from brevin.edge.opened import opened
 
 AREA_BELOW = 0.6  # shrink below which straight lines between pixels leave some out; above it they are as good, and ten times as fast
 SOUND_RATE_HZ = 22050  # clicks and tones lie below 8 kHz
@@ -41,11 +42,11 @@ class VideoFrame:
 
 
 def probe(path: Path) -> ClipFacts:
-    """Facts of a clip. Raises ClipUnusable: empty_file, not_a_video, sound_only, cut_off."""
+    """Facts of a clip. Raises ClipUnusable: empty_file, not_a_video, half_copied, too_many_pixels, sound_only, cut_off."""
     if path.stat().st_size == 0:
         raise ClipUnusable("empty_file")
     try:
-        with av.open(str(path)) as container:
+        with opened(path) as container:
             return _facts(path, container)
     except av.error.FFmpegError as error:
         raise ClipUnusable("not_a_video", detail=str(error.strerror)) from error
@@ -95,7 +96,7 @@ def video_frames(path: Path, *, until_s: float, fastest_hz: float, stamps: Stamp
     Frames whose time is wrong are left out and counted in ``stamps``, and those closer together than ``fastest_hz`` allows are skipped.
     A file that breaks off ends the sequence where it breaks.
     """
-    with av.open(str(path)) as container:
+    with opened(path) as container:
         stream = container.streams.video[0]
         stream.thread_type = "AUTO"
         first_s: float | None = None
@@ -163,7 +164,7 @@ def _upright(picture: NDArray[np.uint8], rotation_deg: int) -> NDArray[np.uint8]
 
 def sound(path: Path, *, until_s: float) -> Sound | None:
     """The clip's sound as mono samples on the clock of the first video frame; None where there is none."""
-    with av.open(str(path)) as container:
+    with opened(path) as container:
         if not container.streams.audio:
             return None
         video_starts_s = _start_s(container.streams.video[0])

@@ -6,16 +6,20 @@ import uuid
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
+from brevin.core.kinds import Instrument
+from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
 from brevin.ops.settings import ROOT, Settings
-from brevin.store import lessons, people, takes
+from brevin.store import lessons, programmes, students, takes
 from brevin.store.records import ClipRecord
+from brevin.store.scope import HOUSE, Scope
 
 CLIPS = ROOT / "demo" / "clips"
 LOGIN, PASSWORD = "teacher", "first-breath"
 GROUP = "Alder Lane School, beginner winds"
 
 # name, instrument, note for the set-up, consent on record
-STUDENTS: tuple[tuple[str, str, str, bool], ...] = (
+STUDENTS: tuple[tuple[str, Instrument, str, bool], ...] = (
     ("Mirembe Okello-Dahl", "flute", "", True),
     ("Tadeo Villanque", "flute", "", True),
     ("Sunniva Ekeberg", "flute", "footrest under the chair", True),
@@ -57,38 +61,47 @@ FIRST_MINUTE, MINUTES_EACH = 4.0, 2.0
 
 def fill(settings: Settings) -> bool:
     """Make the demo school where nobody is known yet; returns whether it did."""
-    if people.teachers():
+    if programmes.members(HOUSE):
         return False
-    people.add_teacher(login=LOGIN, name="Marit Solheim-Abara", role="teacher", password=PASSWORD)
-    people.add_teacher(login="assistant", name="Tomasz Wilczur", role="assistant", password=PASSWORD)
-    ids = _students()
-    lesson_id = _lesson(ids)
+    scope = Scope(programmes.add_programme(HOUSE, name=GROUP).id)
+    programmes.add_person(scope, login=LOGIN, name="Marit Solheim-Abara", role="owner", password=PASSWORD)
+    programmes.add_person(scope, login="assistant", name="Tomasz Wilczur", role="assistant", password=PASSWORD)
+    group_id = students.add_group(scope, GROUP)
+    ids = _students(scope, group_id)
+    lesson_id = _lesson(scope, group_id, ids)
     week_ago = datetime.now(UTC) - timedelta(days=7)
     for name, place, card in TAKES:
-        takes.add(student_id=ids[place], teacher_id=None, lesson_id=lesson_id, card=card, clip=_copy(CLIPS / name, settings))
+        takes.add(scope, student_id=ids[place], lesson_id=lesson_id, check=_check(place, card), clip=_copy(CLIPS / name, settings))
     for name, place, card in LAST_WEEK:
-        takes.add(student_id=ids[place], teacher_id=None, lesson_id=None, card=card, clip=_copy(CLIPS / name, settings), made_at=week_ago)
+        takes.add(scope, student_id=ids[place], lesson_id=None, check=_check(place, card), clip=_copy(CLIPS / name, settings), made_at=week_ago)
     return True
 
 
-def _students() -> list[int]:
+def _check(place: int, card: str) -> Check:
+    instrument = STUDENTS[place][1]
+    return Check(card=parse(card), position="standing" if instrument in ("trumpet", "trombone") else "seated", instrument=instrument)
+
+
+def _students(scope: Scope, group_id: int) -> list[int]:
     today = datetime.now(UTC).date()
     ids = []
     for name, instrument, note, consent in STUDENTS:
-        student = people.add_student(name=name, instrument=instrument, note=note)
+        student = students.add_student(scope, name=name, instrument=instrument, note=note, group_id=group_id)
         if consent:
-            people.give_consent(student.id, given_by="guardian, on paper", from_day=today - timedelta(days=60), until_day=today + timedelta(days=240))
+            students.give_consent(
+                scope, student.id, given_by="guardian, on paper", from_day=today - timedelta(days=60), until_day=today + timedelta(days=240)
+            )  # fmt: skip
         ids.append(student.id)
     return ids
 
 
-def _lesson(ids: list[int]) -> int:
-    lesson_id = lessons.add_lesson(title="Third lesson", group_name=GROUP, starts_at=datetime.now(UTC), minutes=40)
+def _lesson(scope: Scope, group_id: int, ids: list[int]) -> int:
+    lesson_id = lessons.add_lesson(scope, title="Third lesson", group_id=group_id, starts_at=datetime.now(UTC), minutes=40)
     cards = {place: card for _, place, card in TAKES}
     for order, place in enumerate(LESSON_ORDER):
         lessons.add_seat(
-            lesson_id, student_id=ids[place], place=order + 1, minute=FIRST_MINUTE + MINUTES_EACH * order, card=cards.get(place, CARD),
-            position="standing" if STUDENTS[place][1] in ("trumpet", "trombone") else "seated", side="left" if order % 3 == 0 else "right",
+            scope, lesson_id, student_id=ids[place], place=order + 1, minute=FIRST_MINUTE + MINUTES_EACH * order,
+            check=_check(place, cards.get(place, CARD)), side="left" if order % 3 == 0 else "right",
         )  # fmt: skip
     return lesson_id
 
@@ -98,4 +111,4 @@ def _copy(source: Path, settings: Settings) -> ClipRecord:
     settings.clips.mkdir(parents=True, exist_ok=True)
     shutil.copyfile(source, settings.clips / name)
     content = source.read_bytes()
-    return ClipRecord(name, source.name, hashlib.sha256(content).hexdigest(), len(content), "", "")
+    return ClipRecord(name, source.name, hashlib.sha256(content).hexdigest(), len(content))

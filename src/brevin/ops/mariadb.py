@@ -13,8 +13,9 @@ import pymysql
 from brevin.ops.children import spawn
 from brevin.ops.settings import Settings
 
-SCHEMAS = ("brevin", "brevin_queue")
+SCHEMAS = ("brevin",)
 UP_WITHIN_S, DOWN_WITHIN_S = 60.0, 30.0
+MOST_DEATHS, WITHIN_S = 5, 60.0  # so often in so long, and starting again does not mend it
 
 
 class DatabaseTrouble(RuntimeError):
@@ -31,6 +32,7 @@ class MariaDb:
         self.pid_file = settings.data / "mariadb.pid"
         self.port = 0
         self.process: subprocess.Popen[bytes] | None = None
+        self._died_at: list[float] = []
 
     def start(self) -> None:
         """Install the data folder if new, end a stale server of a killed run, start, and make schemas and password."""
@@ -42,6 +44,19 @@ class MariaDb:
         self.process = spawn(self._command(), self.log)
         self._wait()
         self._secure()
+
+    @property
+    def alive(self) -> bool:
+        """Whether the server runs."""
+        return self.process is not None and self.process.poll() is None
+
+    def start_again(self) -> None:
+        """After the server died. Raises DatabaseTrouble where it dies over and over."""
+        now = time.monotonic()
+        self._died_at = [at for at in self._died_at if now - at < WITHIN_S] + [now]
+        if len(self._died_at) > MOST_DEATHS:
+            raise DatabaseTrouble(f"the database ends over and over; see {self.log}")
+        self.start()
 
     def stop(self) -> None:
         """Ask the server to end and wait for it. Raises DatabaseTrouble if it stays."""

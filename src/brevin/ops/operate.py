@@ -6,12 +6,14 @@ import sys
 
 from peewee import IntegrityError, OperationalError
 
+from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.commands import BadUse
 from brevin.ops.settings import ROOT, Settings, model_path
-from brevin.store import people, takes
+from brevin.store import files, programmes
 from brevin.store.database import connect
 from brevin.store.records import NotThere
+from brevin.store.scope import HOUSE, Scope
 
 
 def _open(asked: argparse.Namespace) -> Settings:
@@ -22,23 +24,34 @@ def _open(asked: argparse.Namespace) -> Settings:
     return settings
 
 
+def _programme(asked: argparse.Namespace) -> Scope:
+    """The programme an operator speaks of: the only one, or the one named by its number."""
+    found = {programme.id: programme for programme in programmes.all_programmes(HOUSE)}
+    if asked.programme is None and len(found) == 1:
+        return Scope(next(iter(found)))
+    if asked.programme not in found:
+        raise BadUse("which programme? --programme takes one of " + ", ".join(f"{p.id} ({p.name})" for p in found.values()))
+    return Scope(asked.programme)
+
+
 def user(asked: argparse.Namespace) -> int:
     """Add a person, set a password, list everyone. Raises BadUse."""
     _open(asked)
     if asked.action == "list":
-        for person in people.teachers():
-            print(f"{person.login:20} {person.role:10} {person.name}")
+        for member in programmes.members(HOUSE):
+            print(f"{member.person.login:20} {member.role:10} {member.person.name:30} {member.programme.name}")
         return 0
     if not asked.login:
         raise BadUse("--login is missing")
+    scope = _programme(asked) if asked.action == "add" else HOUSE
     password = getpass.getpass("Password: ") if sys.stdin.isatty() else sys.stdin.readline().rstrip("\n")
     if len(password) < 10:
         raise BadUse("the password wants ten characters or more")
     try:
         if asked.action == "add":
-            people.add_teacher(login=asked.login, name=asked.name or asked.login, role=asked.role, password=password)
+            programmes.add_person(scope, login=asked.login, name=asked.name or asked.login, role=asked.role, password=password)
         else:
-            people.set_password(asked.login, password)
+            programmes.set_password(HOUSE, asked.login, password)
     except IntegrityError as why:
         raise BadUse(f"the login {asked.login} is taken") from why
     except NotThere as why:
@@ -57,10 +70,13 @@ def check(asked: argparse.Namespace) -> int:
         return 0
     connect(socket=str(settings.socket), password=settings.values["db_password"], connections=2)
     try:
-        wanted = takes.known_files()
+        owned, missing = files.owned(HOUSE), sweeping.missing(settings)
+        orphans, to_go = sweeping.orphans(settings), files.to_go(HOUSE)
     except OperationalError:
         print(f"{'database':16} does not answer")
         return 1
-    there = {path.name for path in settings.clips.glob("*") if path.is_file()}
-    print(f"{'clips':16} {len(wanted & there)} in place, {len(wanted - there)} missing, {len(there - wanted)} nobody's")
-    return 1 if wanted - there else 0
+    print(f"{'files':16} {len(owned) - len(missing)} in place, {len(missing)} missing, {len(orphans)} nobody's, {len(to_go)} still to be deleted")
+    for what, listed in (("missing", missing), ("nobody's", orphans), ("to go", to_go)):
+        for file in listed:
+            print(f"  {what:14} {file.folder}/{file.name}")
+    return 1 if missing or to_go else 0

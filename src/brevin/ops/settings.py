@@ -6,6 +6,7 @@ import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import Literal
 
 ROOT = Path(__file__).resolve().parents[3]
 FILE = "brevin.toml"
@@ -53,6 +54,15 @@ class Settings:
     def clips(self) -> Path:
         """Folder of the clips."""
         return self.data / "clips"
+
+    @property
+    def evidence(self) -> Path:
+        """Folder of what is kept of the clips for judging them."""
+        return self.data / "evidence"
+
+    def folder(self, name: Literal["clips", "evidence"]) -> Path:
+        """Folder of a kind of file."""
+        return self.clips if name == "clips" else self.evidence
 
     @property
     def socket(self) -> Path:

@@ -80,7 +80,7 @@ def still_of(clip: Path, model: Path, *, mirrored: bool = False) -> Still:
     bodies = [seen.bodies[chosen]]
     return Still(
         name=clip.stem + ("-mirrored" if mirrored else ""), rgb=rgb, body=seen.masks[chosen], player=player, view=view_of(bodies),
-        position=position_of(bodies) or "seated", points_px=bodies[0].points_px,
+        position=position_of(bodies), points_px=bodies[0].points_px,
     )  # fmt: skip
 
 
@@ -157,7 +157,7 @@ def _fade(past: np.ndarray) -> np.ndarray:
 
 def _front_edge(still: Still) -> tuple[np.ndarray, np.ndarray]:
     """How far the body reaches forward at each height of the trunk, percent; arms and instruments are cut at the usual depth."""
-    turned = film.turn_for(still.player).apply(still.body)
+    turned = film.body_map(still.player).apply(still.body)
     axis = int(film.column(0.0))
     heights = np.arange(-10.0, 118.0, 2.0)
     ends = []

@@ -1,61 +1,94 @@
 """Lessons: the line of chairs."""
 
-from datetime import datetime
+from datetime import date, datetime
+from typing import cast, get_args
 
-from brevin.store import people, takes
-from brevin.store.database import db
-from brevin.store.models import Lesson, Seat, Student, Take
-from brevin.store.records import LessonRecord, NotThere, SeatRecord, TakeRecord
+from brevin.core.plan.check import Check, from_document
+from brevin.store import changes, checks, students, takes
+from brevin.store.database import db, now
+from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
+from brevin.store.records import Away, CheckRecord, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
+from brevin.store.scope import Scope
 
-AWAY = ("", "not_here", "not_today")
 
-
-def add_lesson(*, title: str, group_name: str, starts_at: datetime, minutes: int) -> int:
-    """A new lesson; returns its key."""
+def add_lesson(scope: Scope, *, title: str, group_id: int, starts_at: datetime, minutes: int) -> int:
+    """A new lesson of a group; returns its key. Raises NotThere."""
     with db.connection_context():
-        return int(Lesson.create(title=title, group_name=group_name, starts_at=starts_at, minutes=minutes).id)
+        if not StudentGroup.select().where((StudentGroup.id == group_id) & scope.sees(StudentGroup.programme)).exists():
+            raise NotThere(str(group_id))
+        return int(Lesson.create(programme=scope.programme, title=title, group=group_id, starts_at=starts_at, minutes=minutes).id)
 
 
-def add_seat(lesson_id: int, *, student_id: int, place: int, minute: float, card: str, position: str, side: str) -> None:
-    """One more chair of a lesson."""
+def add_seat(scope: Scope, lesson_id: int, *, student_id: int, place: int, minute: float, check: Check, side: str) -> None:
+    """One more chair of a lesson. Raises NotThere."""
+    asked = checks.same(scope, check)
+    students.student(scope, student_id)
     with db.connection_context():
-        Seat.create(lesson=lesson_id, student=student_id, place=place, minute=minute, card=card, position=position, side=side)
+        if not Lesson.select().where((Lesson.id == lesson_id) & scope.sees(Lesson.programme)).exists():
+            raise NotThere(str(lesson_id))
+        Seat.create(lesson=lesson_id, student=student_id, place=place, minute=minute, asked=asked.id, side=side)
 
 
-def last_lesson() -> LessonRecord | None:
-    """The lesson that starts last."""
+def today(scope: Scope, *, since: datetime) -> TodayRecord:
+    """The lesson that starts last with its chairs, what was made since a moment, and the newest earlier reading of those who wait; the same number of
+    queries whatever their number."""
     with db.connection_context():
-        row = Lesson.select().order_by(Lesson.starts_at.desc(), Lesson.id.desc()).first()
-        return None if row is None else _record(row)
-
-
-def set_away(seat_id: int, away: str) -> None:
-    """Mark a chair as not here or not today, or take the mark back. No reason is asked. Raises NotThere, ValueError."""
-    if away not in AWAY:
-        raise ValueError(away)
-    with db.connection_context():
-        if Seat.get_or_none(Seat.id == seat_id) is None:
-            raise NotThere(str(seat_id))
-        Seat.update(away=away).where(Seat.id == seat_id).execute()
-
-
-def _record(row: Lesson) -> LessonRecord:
-    seats = list(Seat.select().where(Seat.lesson == row.id).order_by(Seat.place))
-    students = {s.id: s for s in Student.select().where(Student.id.in_([seat.student_id for seat in seats] or [0]))}
-    until = people.consents(list(students))
-    newest = _newest(row.id)
-    return LessonRecord(
-        id=row.id, title=row.title, group_name=row.group_name, starts_at=row.starts_at, minutes=row.minutes,
-        seats=tuple(
-            SeatRecord(
-                id=seat.id, place=seat.place, minute=seat.minute, card=seat.card, position=seat.position, side=seat.side, away=seat.away,
-                student=people.student_record(students[seat.student_id], until), take=newest.get(seat.student_id),
-            )
-            for seat in seats
-        ),
+        row = Lesson.select().where(scope.sees(Lesson.programme)).order_by(Lesson.starts_at.desc(), Lesson.id.desc()).first()
+        chairs = _chairs(row) if row else []
+        pupils = [chair.student.id for chair in chairs]
+        found = takes.of_today(scope, lesson_id=row.id if row else 0, waiting=pupils, since=since)
+        until = students.consents(scope, pupils)
+        group = StudentGroup.get_or_none(StudentGroup.id == row.group_id) if row else None
+    newest_first = [take for take in found if row is not None and take.lesson_id == row.id]
+    of_lesson = {take.student.id: take for take in reversed(newest_first)}
+    waiting = set(pupils) - set(of_lesson)
+    return TodayRecord(
+        lesson=_record(row, group.name if group else "", chairs, until, of_lesson) if row else None,
+        just_made=tuple(take for take in found if take.made_at >= since),
+        last_time={take.student.id: take for take in reversed(found) if take.student.id in waiting and take.state == "read"},
     )  # fmt: skip
 
 
-def _newest(lesson_id: int) -> dict[int, TakeRecord]:
-    rows = takes.records(list(Take.select().where(Take.lesson == lesson_id).order_by(Take.made_at)))
-    return {take.student.id: take for take in rows}
+def last_lesson(scope: Scope) -> LessonRecord | None:
+    """The lesson that starts last."""
+    return today(scope, since=now()).lesson
+
+
+def _chairs(row: Lesson) -> list[Seat]:
+    joined = Seat.select(Seat, Student, AskedCheck).join(Student).switch(Seat).join(AskedCheck)
+    return list(joined.where(Seat.lesson == row.id).order_by(Seat.place))
+
+
+def set_away(scope: Scope, seat_id: int, away: Away) -> None:
+    """Mark a chair as not here or not today, or take the mark back. No reason is asked. Raises NotThere, ValueError."""
+    if away not in get_args(Away):
+        raise ValueError(away)
+    with db.connection_context(), db.atomic():
+        row = Seat.select(Seat, Lesson).join(Lesson).where((Seat.id == seat_id) & scope.sees(Lesson.programme)).first()
+        if row is None:
+            raise NotThere(str(seat_id))
+        Seat.update(away=away).where(Seat.id == seat_id).execute()
+        changes.note(scope, row.lesson.programme_id, "lesson", str(row.lesson.id))
+
+
+def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
+    """What a chair asks of its student. Raises NotThere, also where somebody else sits there."""
+    with db.connection_context():
+        here = (Seat.id == seat_id) & (Seat.student == student_id) & scope.sees(Lesson.programme)
+        row = Seat.select(Seat, Lesson).join(Lesson).where(here).first()
+        if row is None:
+            raise NotThere(str(seat_id))
+        return checks.check_records(scope, [row.asked_id])[row.asked_id].check
+
+
+def _record(row: Lesson, group_name: str, chairs: list[Seat], until: dict[int, date], of_lesson: dict[int, TakeRecord]) -> LessonRecord:
+    return LessonRecord(
+        id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes,
+        seats=tuple(
+            SeatRecord(
+                id=chair.id, place=chair.place, minute=chair.minute, asked=CheckRecord(chair.asked.id, from_document(chair.asked.document)), side=chair.side,
+                away=cast(Away, chair.away), student=students.student_record(chair.student, until), take=of_lesson.get(chair.student.id),
+            )
+            for chair in chairs
+        ),
+    )  # fmt: skip

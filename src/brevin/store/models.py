@@ -1,8 +1,21 @@
-"""The tables. Frozen copies of their first form stand in the migrations."""
+"""The tables. Their history stands in the migrations."""
 
+import json
 import uuid
 
-from peewee import AutoField, BigIntegerField, BooleanField, CharField, DateField, FloatField, ForeignKeyField, IntegerField, Model, TextField
+from peewee import (
+    AutoField,
+    BigIntegerField,
+    BooleanField,
+    CharField,
+    DateField,
+    DoubleField,
+    FloatField,
+    ForeignKeyField,
+    IntegerField,
+    Model,
+    TextField,
+)
 
 from brevin.store.database import MomentField, db, now
 
@@ -13,6 +26,16 @@ class LongTextField(TextField):
     field_type = "LONGTEXT"
 
 
+class JsonField(TextField):
+    """Plain JSON values; a document that nobody searches in."""
+
+    def db_value(self, value: object) -> str | None:
+        return None if value is None else json.dumps(value, allow_nan=False)
+
+    def python_value(self, value: str | None) -> object:
+        return None if value is None else json.loads(value)
+
+
 class Base(Model):
     class Meta:
         database = db
@@ -20,21 +43,72 @@ class Base(Model):
         table_settings = ["DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci"]
 
 
-class Teacher(Base):
+class Programme(Base):
+    """A band class with its people, students, cards and rules."""
+
+    id = AutoField()
+    name = CharField(120)
+    time_zone = CharField(64, default="UTC")
+    rules = JsonField(default=dict)  # the programme's own layer
+
+
+class Person(Base):
     id = AutoField()
     login = CharField(64, unique=True)
     name = CharField(120)
-    role = CharField(16)  # teacher or assistant
     password_hash = CharField(255)
     active = BooleanField(default=True)
 
 
-class Student(Base):
+class Membership(Base):
+    programme_id: int  # made by the foreign key
+    person_id: int  # made by the foreign key
     id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
+    person = ForeignKeyField(Person, on_delete="CASCADE")
+    role = CharField(16)
+
+    class Meta:
+        indexes = ((("programme", "person"), True),)
+
+
+class StudentGroup(Base):
+    programme_id: int  # made by the foreign key
+    id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
+    name = CharField(120)
+
+
+class InstrumentRules(Base):
+    """What a programme changes for one instrument."""
+
+    id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
+    instrument = CharField(24)
+    rules = JsonField(default=dict)
+
+    class Meta:
+        indexes = ((("programme", "instrument"), True),)
+
+
+class Student(Base):
+    programme_id: int  # made by the foreign key
+    id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
     name = CharField(120)
     instrument = CharField(24)
     note = CharField(255, default="")
+    exempt = JsonField(default=list)  # criteria that are neither measured nor counted
     left_on = DateField(null=True)
+
+
+class GroupStudent(Base):
+    id = AutoField()
+    group = ForeignKeyField(StudentGroup, on_delete="CASCADE")
+    student = ForeignKeyField(Student, on_delete="CASCADE")
+
+    class Meta:
+        indexes = ((("group", "student"), True),)
 
 
 class Consent(Base):
@@ -48,23 +122,40 @@ class Consent(Base):
     withdrawn_on = DateField(null=True)
 
 
-class Lesson(Base):
+class AskedCheck(Base):
+    """A check's document; never changed, so that a take keeps what it was read for."""
+
     id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
+    fingerprint = CharField(64)
+    name = CharField(64)
+    document = JsonField()
+    rules = JsonField(default=dict)  # the card's own layer
+
+    class Meta:
+        indexes = ((("programme", "fingerprint"), True),)
+
+
+class Lesson(Base):
+    programme_id: int  # made by the foreign key
+    group_id: int  # made by the foreign key
+    id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
+    group = ForeignKeyField(StudentGroup, null=True, on_delete="SET NULL")
     title = CharField(120)
-    group_name = CharField(120)
     starts_at = MomentField()
     minutes = IntegerField(default=40)
 
 
 class Seat(Base):
     student_id: int  # made by the foreign key
+    asked_id: int  # made by the foreign key
     id = AutoField()
     lesson = ForeignKeyField(Lesson, backref="seats", on_delete="CASCADE")
     student = ForeignKeyField(Student, on_delete="CASCADE")
     place = IntegerField()
     minute = FloatField()
-    card = CharField(48)
-    position = CharField(16, default="seated")
+    asked = ForeignKeyField(AskedCheck)
     side = CharField(16, default="right")
     away = CharField(16, default="")  # "", not_here, not_today
 
@@ -73,24 +164,31 @@ class Seat(Base):
 
 
 class Take(Base):
+    programme_id: int  # made by the foreign key
     student_id: int  # made by the foreign key
+    asked_id: int  # made by the foreign key
+    filmed_by_id: int  # made by the foreign key
+    lesson_id: int | None  # made by the foreign key
     id = CharField(32, primary_key=True, default=lambda: uuid.uuid4().hex)
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
     student = ForeignKeyField(Student, backref="takes", on_delete="CASCADE")
-    teacher = ForeignKeyField(Teacher, null=True, on_delete="SET NULL")
+    filmed_by = ForeignKeyField(Person, null=True, on_delete="SET NULL")
     lesson = ForeignKeyField(Lesson, null=True, on_delete="SET NULL")
     made_at = MomentField(default=now, index=True)
-    card = CharField(48, default="")
+    asked = ForeignKeyField(AskedCheck)
     first_inhale_s = FloatField(null=True)  # where the app counted it; None where nobody but the clip knows
-    instrument = CharField(24, default="none")
+    rules = JsonField(default=dict)  # resolved for this take
+    edits = JsonField(default=dict)  # what a person changed of the reading
     try_number = IntegerField(default=1)
     state = CharField(16, default="queued", index=True)  # queued, reading, read, failed
     stage = CharField(48, default="waiting")
     progress = FloatField(default=0.0)
     reason_code = CharField(48, default="")
-    reason_text = CharField(400, default="")
+    reason_facts = JsonField(default=dict)
     attempts = IntegerField(default=0)
     lease_token = CharField(32, default="")
     lease_until = MomentField(null=True)
+    evidence_name = CharField(80, default="")
 
 
 class Clip(Base):
@@ -115,13 +213,100 @@ class Report(Base):
     thresholds_id = CharField(24)
     profile_id = CharField(64)
     readable = BooleanField()
-    state = CharField(16)  # the line for lists: worst state, words, cue
-    words = CharField(400)
-    cue = CharField(255)
+    headline = JsonField(default=dict)  # the line for lists, as codes
     document = LongTextField()
 
     class Meta:
         indexes = ((("take", "version"), True),)
 
 
-ALL = (Teacher, Student, Consent, Lesson, Seat, Take, Clip, Report)
+class OfTake(Base):
+    """A row about one take that is asked for by student, criterion, instrument and time."""
+
+    student_id: int  # made by the foreign key
+    take_id: str  # made by the foreign key
+    id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
+    student = ForeignKeyField(Student, on_delete="CASCADE")
+    take = ForeignKeyField(Take, on_delete="CASCADE")
+    instrument = CharField(24)
+    made_at = MomentField()
+
+
+class MeasureRow(OfTake):
+    """A number of the newest report."""
+
+    key = CharField(32, column_name="measure_key")
+    breath = IntegerField(null=True)
+    segment = CharField(24, null=True)
+    value = DoubleField(null=True)
+    half_width = DoubleField(null=True)
+    withheld = CharField(32, default="")
+
+    class Meta:
+        table_name = "measure"
+
+
+class VerdictRow(OfTake):
+    """A verdict of the newest report."""
+
+    criterion = CharField(32)
+    state = CharField(16)
+    value = DoubleField(null=True)
+    half_width = DoubleField(null=True)
+    side = CharField(8, default="")
+    outside = BooleanField(default=False)
+    steady_breaths = IntegerField(null=True)
+    counted_breaths = IntegerField(null=True)
+    reason = CharField(32, default="")
+
+    class Meta:
+        table_name = "verdict"
+
+
+class Overrule(OfTake):
+    """What the teacher says instead, with the reason."""
+
+    criterion = CharField(32)
+    breath = IntegerField(null=True)
+    state = CharField(16)
+    reason = CharField(255, default="")
+    by = ForeignKeyField(Person, null=True, on_delete="SET NULL")
+    said_at = MomentField(default=now)
+
+
+class CueGiven(OfTake):
+    """A cue that was said after a take."""
+
+    criterion = CharField(32)
+    side = CharField(8, default="")
+    by = ForeignKeyField(Person, null=True, on_delete="SET NULL")
+    said_at = MomentField(default=now)
+
+
+class FileToGo(Base):
+    """A file that is nobody's any more: deleted at once, and again at start until it is gone."""
+
+    id = AutoField()
+    folder = CharField(24)
+    name = CharField(80)
+    since = MomentField(default=now)
+
+    class Meta:
+        indexes = ((("folder", "name"), True),)
+
+
+class PageChange(Base):
+    """What open pages are to know: something about a take, or about the lesson."""
+
+    id = AutoField()
+    programme = IntegerField()
+    kind = CharField(16)  # take, lesson
+    ref = CharField(32, default="")
+    at = MomentField(default=now, index=True)
+
+
+ALL = (
+    Programme, Person, Membership, StudentGroup, InstrumentRules, Student, GroupStudent, Consent, AskedCheck, Lesson, Seat, Take, Clip, Report, MeasureRow,
+    VerdictRow, Overrule, CueGiven, FileToGo, PageChange,
+)  # fmt: skip

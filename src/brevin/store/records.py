@@ -1,11 +1,26 @@
-"""What ``store`` takes and gives: frozen records, no rows. Times are UTC."""
+"""What ``store`` takes and gives: frozen records, no rows. Times are UTC, days are those of the programme's time zone."""
 
 from dataclasses import dataclass
 from datetime import date, datetime
+from typing import Literal
+from zoneinfo import ZoneInfo
+
+from brevin.core.kinds import Instrument, State
+from brevin.core.measure import Measure
+from brevin.core.plan.check import Check
+from brevin.core.report import Edits, Verdict
+from brevin.core.verdict.headline import Headline
+from brevin.core.verdict.rules import Rules
+from brevin.store.scope import Role
+
+TakeState = Literal["queued", "reading", "read", "failed"]
+Folder = Literal["clips", "evidence"]
+ChangeKind = Literal["take", "lesson"]
+Away = Literal["", "not_here", "not_today"]
 
 
 class NotThere(LookupError):
-    """Nothing with that key."""
+    """Nothing with that key in what the caller may see."""
 
 
 class NoConsent(PermissionError):
@@ -13,22 +28,52 @@ class NoConsent(PermissionError):
 
 
 @dataclass(frozen=True)
-class TeacherRecord:
+class ProgrammeRecord:
+    id: int
+    name: str
+    time_zone: str
+
+    @property
+    def zone(self) -> ZoneInfo:
+        """Its time zone: "today" and the days of consents follow it."""
+        return ZoneInfo(self.time_zone)
+
+
+@dataclass(frozen=True)
+class PersonRecord:
     id: int
     login: str
     name: str
-    role: str
+
+
+@dataclass(frozen=True)
+class MemberRecord:
+    """A person's place in one programme."""
+
+    programme: ProgrammeRecord
+    person: PersonRecord
+    role: Role
 
 
 @dataclass(frozen=True)
 class StudentRecord:
-    """may_film_until: last day filming is allowed, None where there is no consent today."""
+    """may_film_until: last day filming is allowed, None where there is no consent today; exempt: criteria that are neither measured nor counted."""
 
     id: int
+    programme_id: int
     name: str
-    instrument: str
+    instrument: Instrument
     note: str
+    exempt: tuple[str, ...]
     may_film_until: date | None
+
+
+@dataclass(frozen=True)
+class CheckRecord:
+    """A check that a seat or a take refers to."""
+
+    id: int
+    check: Check
 
 
 @dataclass(frozen=True)
@@ -39,58 +84,60 @@ class ClipRecord:
     original_name: str
     sha256: str
     size_bytes: int
-    playable_name: str
-    playable_type: str
-
-
-@dataclass(frozen=True)
-class TakeRecord:
-    """state: queued, reading, read or failed; progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count."""
-
-    id: str
-    student: StudentRecord
-    made_at: datetime
-    card: str
-    first_inhale_s: float | None
-    instrument: str
-    try_number: int
-    state: str
-    stage: str
-    progress: float
-    reason_code: str
-    reason_text: str
-    attempts: int
-    clip: ClipRecord | None
-    headline: "HeadlineRecord | None"
+    playable_name: str = ""
+    playable_type: str = ""
 
 
 @dataclass(frozen=True)
 class HeadlineRecord:
-    """The last report in one line: worst state of its verdicts, words, the cue."""
+    """The newest report in one line, with its version."""
 
-    state: str
-    words: str
-    cue: str
+    line: Headline
     report_version: int
 
 
 @dataclass(frozen=True)
+class TakeRecord:
+    """progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count; evidence_name: file below the evidence folder."""
+
+    id: str
+    programme_id: int
+    student: StudentRecord
+    lesson_id: int | None
+    made_at: datetime
+    asked: CheckRecord
+    first_inhale_s: float | None
+    rules: Rules
+    edits: Edits
+    try_number: int
+    state: TakeState
+    stage: str
+    progress: float
+    reason_code: str
+    reason_facts: dict[str, float | str]
+    attempts: int
+    clip: ClipRecord | None
+    evidence_name: str
+    headline: HeadlineRecord | None
+
+
+@dataclass(frozen=True)
 class NewReport:
-    """A report to be stored: document as JSON text, its line for lists, and what made it."""
+    """A report to be stored: document as JSON text, its line for lists, what made it, and its numbers and verdicts as rows."""
 
     document: str
     readable: bool
-    state: str
-    words: str
-    cue: str
+    headline: Headline
     software_version: str
     thresholds_id: str
     profile_id: str
+    measures: tuple[Measure, ...] = ()
+    verdicts: tuple[Verdict, ...] = ()
 
 
 @dataclass(frozen=True)
 class ReportRecord:
-    """document: the report as JSON text, schema brevin.analysis/1."""
+    """document: the report as JSON text, schema brevin.analysis/1, without its sentences."""
 
     take_id: str
     version: int
@@ -104,15 +151,14 @@ class ReportRecord:
 
 @dataclass(frozen=True)
 class SeatRecord:
-    """One chair of a lesson. minute: when it is due; away: empty, not_here or not_today; take: the last one of this lesson."""
+    """One chair of a lesson. minute: when it is due; take: the last one of this lesson."""
 
     id: int
     place: int
     minute: float
-    card: str
-    position: str
+    asked: CheckRecord
     side: str
-    away: str
+    away: Away
     student: StudentRecord
     take: TakeRecord | None
 
@@ -125,3 +171,67 @@ class LessonRecord:
     starts_at: datetime
     minutes: int
     seats: tuple[SeatRecord, ...]
+
+
+@dataclass(frozen=True)
+class TodayRecord:
+    """lesson: None before the first; just_made: takes made lately, newest first; last_time: by student who waits, the newest earlier take that was read."""
+
+    lesson: LessonRecord | None
+    just_made: tuple[TakeRecord, ...]
+    last_time: dict[int, TakeRecord]
+
+
+@dataclass(frozen=True)
+class ResultRecord:
+    """One verdict or number of a take, as it is asked for by student, criterion, instrument and time. overruled: what the teacher says instead."""
+
+    take_id: str
+    student_id: int
+    key: str
+    instrument: str
+    made_at: datetime
+    value: float | None
+    half_width: float | None
+    state: State | None = None
+    withheld: str = ""
+    breath: int | None = None
+    steady_breaths: int | None = None
+    counted_breaths: int | None = None
+    overruled: str = ""
+
+
+@dataclass(frozen=True)
+class LetGo:
+    """A file that is nobody's any more. folder: clips or evidence."""
+
+    folder: Folder
+    name: str
+
+
+@dataclass(frozen=True)
+class ChangeRecord:
+    """Something that open pages are to know."""
+
+    id: int
+    programme_id: int
+    kind: ChangeKind
+    ref: str
+
+
+@dataclass(frozen=True)
+class Leased:
+    """A take that one reader holds."""
+
+    take: TakeRecord
+    token: str
+
+
+@dataclass(frozen=True)
+class Looked:
+    """What a reader found in a clip. evidence_name: file below the evidence folder; playable: file a browser plays and its type."""
+
+    evidence_name: str
+    playable: tuple[str, str]
+    report: NewReport
+    rules: Rules

@@ -1,95 +1,139 @@
-"""Takes with their clips and reports, and the lease that makes one worker at a time responsible for a reading."""
+"""Takes with their clips, as pages see them: taken in, listed, changed by hand, moved to their right student, deleted."""
 
-import uuid
+import dataclasses
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import date, datetime
+from typing import cast
 
-from brevin.store import people
+from peewee import JOIN, Expression, Tuple, Value, fn
+
+from brevin.core.plan.check import Check, from_document
+from brevin.core.report import Edits, MovedTurn
+from brevin.core.verdict import rules as ruling
+from brevin.core.verdict.rules import Rules
+from brevin.store import changes, checks, files, programmes, reports, students
 from brevin.store.database import db, now
-from brevin.store.models import Clip, Report, Student, Take
-from brevin.store.records import ClipRecord, HeadlineRecord, NewReport, NoConsent, NotThere, ReportRecord, TakeRecord
+from brevin.store.models import AskedCheck, Clip, Lesson, Student, Take
+from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NewReport, NotThere, TakeRecord, TakeState
+from brevin.store.scope import Scope
 
-LEASE = timedelta(seconds=45)  # a worker that is silent for this long has died
-MOST_ATTEMPTS = 2  # a clip that ended two workers is not tried a third time
-
-
-def may_film(student_id: int) -> None:
-    """Raises NoConsent where no consent holds today, NotThere where there is no such student."""
-    if people.student(student_id).may_film_until is None:
-        raise NoConsent(str(student_id))
+MOST_LISTED = 500
 
 
 def add(
-    *, student_id: int, teacher_id: int | None, lesson_id: int | None, card: str, clip: ClipRecord, first_inhale_s: float | None = None,
+    scope: Scope, *, student_id: int, lesson_id: int | None, check: Check, clip: ClipRecord, first_inhale_s: float | None = None,
     made_at: datetime | None = None,
 ) -> TakeRecord:  # fmt: skip
-    """A new take with its clip, waiting to be read: both or neither. made_at: now where it is not said. Raises NoConsent, NotThere."""
-    may_film(student_id)
+    """A new take with its clip, waiting to be read: both or neither. Its rules are resolved now. made_at: now where it is not said.
+
+    Raises NoConsent, NotThere.
+    """
+    student = students.may_film(scope, student_id)
+    asked = checks.same(scope, check)
+    rules = programmes.rules_for(scope, student, instrument=check.instrument, card_rules=checks.check_rules(scope, asked.id))
     with db.connection_context(), db.atomic():
-        student = Student.get_by_id(student_id)
-        tries = Take.select().where((Take.student == student_id) & (Take.lesson == lesson_id) & (Take.card == card)).count() if lesson_id else 0
+        _lesson(scope, lesson_id)
         take = Take.create(
-            student=student, teacher=teacher_id, lesson=lesson_id, card=card, first_inhale_s=first_inhale_s, instrument=student.instrument,
-            try_number=tries + 1, made_at=made_at or now(),
+            programme=student.programme_id, student=student.id, filmed_by=scope.person_id, lesson=lesson_id, asked=asked.id,
+            first_inhale_s=first_inhale_s, rules=ruling.to_document(rules), try_number=_tries(student_id, lesson_id, asked.id) + 1, made_at=made_at or now(),
         )  # fmt: skip
         Clip.create(take=take, **vars(clip))
-    return take_record(take.id)
+        changes.note(scope, student.programme_id, "take", take.id)
+    return take_record(scope, take.id)
 
 
-def add_refused(*, student_id: int, teacher_id: int | None, lesson_id: int | None, card: str, code: str, text: str) -> None:
+def _lesson(scope: Scope, lesson_id: int | None) -> None:
+    """Raises NotThere for a lesson of somebody else's."""
+    if lesson_id is not None and not Lesson.select().where((Lesson.id == lesson_id) & scope.sees(Lesson.programme)).exists():
+        raise NotThere(str(lesson_id))
+
+
+def _tries(student_id: int, lesson_id: int | None, asked_id: int) -> int:
+    """Tries of one check together so far: takes of this lesson that have a clip or were read. The student's row is held until the new one stands."""
+    if lesson_id is None:
+        return 0
+    Student.select(Student.id).where(Student.id == student_id).for_update().get()
+    tries = Take.select().where((Take.student == student_id) & (Take.lesson == lesson_id) & (Take.asked == asked_id) & (Take.attempts >= 0))
+    return int(tries.where((Take.state != "failed") | (Take.evidence_name != "")).count())
+
+
+def add_refused(scope: Scope, *, student_id: int, lesson_id: int | None, check: Check, code: str, facts: dict[str, float | str]) -> None:
     """Keep on record that a clip was sent and could not be taken in, and why; no file belongs to it. Raises NotThere."""
-    instrument = people.student(student_id).instrument
-    with db.connection_context():
-        Take.create(
-            student=student_id, teacher=teacher_id, lesson=lesson_id, card=card, instrument=instrument, state="failed", stage="failed",
-            reason_code=code, reason_text=text[:400],
+    student = students.student(scope, student_id)
+    asked = checks.same(scope, check)
+    with db.connection_context(), db.atomic():
+        _lesson(scope, lesson_id)
+        take = Take.create(
+            programme=student.programme_id, student=student_id, filmed_by=scope.person_id, lesson=lesson_id, asked=asked.id, state="failed", stage="failed",
+            reason_code=code, reason_facts=facts,
         )  # fmt: skip
+        changes.note(scope, student.programme_id, "take", take.id)
 
 
-def take_record(take_id: str) -> TakeRecord:
+def take_record(scope: Scope, take_id: str) -> TakeRecord:
     """One take. Raises NotThere."""
     with db.connection_context():
-        row = Take.get_or_none(Take.id == take_id)
-        if row is None:
-            raise NotThere(take_id)
-        return records([row])[0]
+        found = records(scope, Take.id == take_id)
+    if not found:
+        raise NotThere(take_id)
+    return found[0]
 
 
-def latest(limit: int) -> list[TakeRecord]:
+def _row(scope: Scope, take_id: str) -> Take:
+    row = Take.get_or_none((Take.id == take_id) & scope.sees(Take.programme))
+    if row is None:
+        raise NotThere(take_id)
+    return row
+
+
+def latest(scope: Scope, limit: int = MOST_LISTED) -> list[TakeRecord]:
     """The newest takes first."""
     with db.connection_context():
-        return records(list(Take.select().order_by(Take.made_at.desc()).limit(limit)))
+        return records(scope, Value(1) == 1, limit=limit)
 
 
-def since(moment: datetime, limit: int) -> list[TakeRecord]:
-    """Takes made after a moment, the newest first."""
-    with db.connection_context():
-        return records(list(Take.select().where(Take.made_at >= moment).order_by(Take.made_at.desc()).limit(limit)))
-
-
-def of_student(student_id: int) -> list[TakeRecord]:
+def of_student(scope: Scope, student_id: int) -> list[TakeRecord]:
     """A student's takes, newest first."""
     with db.connection_context():
-        return records(list(Take.select().where(Take.student == student_id).order_by(Take.made_at.desc())))
+        return records(scope, Take.student == student_id)
 
 
-def records(rows: Sequence[Take]) -> list[TakeRecord]:
-    """Rows as records, with few queries. Needs an open connection."""
-    ids = [row.id for row in rows] or [""]
-    students = {s.id: s for s in Student.select().where(Student.id.in_([row.student_id for row in rows] or [0]))}
-    until = people.consents(list(students))
-    clips = {c.take_id: c for c in Clip.select().where(Clip.take.in_(ids))}
-    heads = _headlines(ids)
-    return [
-        TakeRecord(
-            id=row.id, student=people.student_record(students[row.student_id], until), made_at=row.made_at, card=row.card,
-            first_inhale_s=row.first_inhale_s,
-            instrument=row.instrument, try_number=row.try_number, state=row.state, stage=row.stage, progress=row.progress,
-            reason_code=row.reason_code, reason_text=row.reason_text, attempts=row.attempts,
-            clip=_clip(clips.get(row.id)), headline=heads.get(row.id),
-        )
-        for row in rows
-    ]  # fmt: skip
+def of_today(scope: Scope, *, lesson_id: int, waiting: Sequence[int], since: datetime) -> list[TakeRecord]:
+    """Everything Today shows, newest first: the lesson's takes, those made since a moment, and of each waiting student the newest that was read. The same
+    number of queries whatever their number."""
+    read = (Take.state == "read") & Take.student.in_(list(waiting) or [0]) & scope.sees(Take.programme)
+    newest = Take.select(Take.student, fn.MAX(Take.made_at)).where(read).group_by(Take.student)
+    with db.connection_context():
+        shown = (Take.lesson == lesson_id) | (Take.made_at >= since) | ((Take.state == "read") & Tuple(Take.student, Take.made_at).in_(newest))
+        return records(scope, shown)
+
+
+def records(scope: Scope, where: Expression, *, limit: int | None = None) -> list[TakeRecord]:
+    """The takes of a scope under a condition, newest first: three queries whatever their number. Needs an open connection."""
+    joined = (
+        Take.select(Take, Student, AskedCheck, Clip)
+        .join(Student)
+        .switch(Take)
+        .join(AskedCheck)
+        .switch(Take)
+        .join(Clip, JOIN.LEFT_OUTER, on=(Clip.take == Take.id), attr="filmed")
+    )
+    rows = list(joined.where(where & scope.sees(Take.programme)).order_by(Take.made_at.desc()).limit(limit))
+    until = students.consents(scope, [row.student.id for row in rows])
+    heads = reports.headlines(scope, [row.id for row in rows])
+    return [_record(row, until, heads.get(row.id)) for row in rows]
+
+
+def _record(row: Take, until: dict[int, date], head: HeadlineRecord | None) -> TakeRecord:
+    clip: Clip | None = getattr(row, "filmed", None)
+    return TakeRecord(
+        id=row.id, programme_id=row.programme_id, student=students.student_record(row.student, until), lesson_id=row.lesson_id,
+        made_at=row.made_at,
+        asked=CheckRecord(row.asked.id, from_document(row.asked.document)), first_inhale_s=row.first_inhale_s,
+        rules=ruling.from_document(row.rules or {}), edits=edits_from(row.edits), try_number=row.try_number, state=cast(TakeState, row.state),
+        stage=row.stage, progress=row.progress, reason_code=row.reason_code, reason_facts=row.reason_facts or {}, attempts=row.attempts,
+        clip=_clip(clip if clip is not None and clip.id is not None else None), evidence_name=row.evidence_name, headline=head,
+    )  # fmt: skip
 
 
 def _clip(row: Clip | None) -> ClipRecord | None:
@@ -98,108 +142,62 @@ def _clip(row: Clip | None) -> ClipRecord | None:
     return ClipRecord(row.stored_name, row.original_name, row.sha256, row.size_bytes, row.playable_name, row.playable_type)
 
 
-def _headlines(ids: Sequence[str]) -> dict[str, HeadlineRecord]:
-    """The newest report's line of each take that has one."""
-    rows = Report.select(Report.take, Report.version, Report.state, Report.words, Report.cue).where(Report.take.in_(ids)).order_by(Report.version)
-    return {row.take_id: HeadlineRecord(row.state, row.words, row.cue, row.version) for row in rows}
+def edits_from(document: dict[str, object] | None) -> Edits:
+    """Edits as they were stored."""
+    kept = dict(document or {})
+    turns = [MovedTurn(**turn) for turn in kept.pop("turns", [])]  # type: ignore[attr-defined]
+    return Edits(**kept, turns=turns)  # type: ignore[arg-type]
 
 
-def claim(take_id: str) -> str | None:
-    """Take a waiting take for reading; returns the lease's token, None where someone else has it or it is done."""
-    token = uuid.uuid4().hex
-    with db.connection_context():
-        changed = (
-            Take.update(state="reading", lease_token=token, lease_until=now() + LEASE, attempts=Take.attempts + 1, stage="starting", progress=0.0)
-            .where((Take.id == take_id) & (Take.state == "queued"))
-            .execute()
-        )
-    return token if changed else None
-
-
-def report_progress(take_id: str, token: str, *, stage: str, progress: float) -> bool:
-    """Heartbeat with what is going on; False where the lease has gone to another worker or the take is deleted."""
-    with db.connection_context():
-        held = (Take.id == take_id) & (Take.lease_token == token) & (Take.state == "reading")
-        Take.update(stage=stage, progress=progress, lease_until=now() + LEASE).where(held).execute()
-        return bool(Take.select().where(held).count())
-
-
-def finish(take_id: str, token: str, *, report: NewReport, playable: tuple[str, str]) -> bool:
-    """Store a report as the next version, if the lease still holds. playable: file a browser plays and its type."""
+def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, report: NewReport) -> TakeRecord:
+    """Store a report that was judged anew from the evidence, with what it was judged by: all of it or nothing. Raises NotThere."""
     with db.connection_context(), db.atomic():
-        changed = (
-            Take.update(state="read", stage="read", progress=1.0, lease_until=None, reason_code="", reason_text="")
-            .where((Take.id == take_id) & (Take.lease_token == token) & (Take.state == "reading"))
-            .execute()
-        )
-        if not changed:
-            return False
-        version = Report.select().where(Report.take == take_id).count() + 1
-        Report.create(take=take_id, version=version, **vars(report))
-        Clip.update(playable_name=playable[0], playable_type=playable[1]).where(Clip.take == take_id).execute()
-        return True
+        take = take_record(scope, take_id)
+        Take.update(edits=dataclasses.asdict(edits), rules=ruling.to_document(rules)).where(Take.id == take_id).execute()
+        reports.put(scope, take, report)
+        changes.note(scope, take.programme_id, "take", take_id)
+    return take_record(scope, take_id)
 
 
-def fail(take_id: str, token: str, *, code: str, text: str) -> None:
-    """End a reading with a reason, if the lease still holds."""
-    with db.connection_context():
-        Take.update(state="failed", stage="failed", lease_until=None, reason_code=code, reason_text=text[:400]).where(
-            (Take.id == take_id) & (Take.lease_token == token)
-        ).execute()
+def current_rules(scope: Scope, take: TakeRecord) -> Rules:
+    """The rules as they would be resolved for this take now."""
+    pupil = students.student(scope, take.student.id)
+    return programmes.rules_for(
+        Scope(take.programme_id), pupil, instrument=take.asked.check.instrument, card_rules=checks.check_rules(scope, take.asked.id)
+    )  # fmt: skip
 
 
-def put_back_expired(*, code: str, text: str) -> list[str]:
-    """Takes whose worker died wait again; after the last attempt they fail with the reason. Returns the ids of all that wait."""
+def move(scope: Scope, take_id: str, student_id: int) -> TakeRecord:
+    """This was someone else's clip: the take with all that hangs on it goes to another student of the programme. Raises NotThere, NoConsent."""
+    students.may_film(scope, student_id)
     with db.connection_context(), db.atomic():
-        dead = (Take.state == "reading") & (Take.lease_until < now())
-        Take.update(state="failed", stage="failed", lease_until=None, reason_code=code, reason_text=text).where(
-            dead & (Take.attempts >= MOST_ATTEMPTS)
-        ).execute()
-        Take.update(state="queued", stage="waiting", lease_until=None, lease_token="").where(dead).execute()
-        return [row.id for row in Take.select(Take.id).where(Take.state == "queued").order_by(Take.made_at)]
+        row = _row(scope, take_id)
+        Take.update(student=student_id).where(Take.id == take_id).execute()
+        reports.move_rows(scope, take_id, student_id)
+        changes.note(scope, row.programme_id, "lesson", str(row.lesson_id or ""))
+        changes.note(scope, row.programme_id, "take", take_id)
+    return take_record(scope, take_id)
 
 
-def free_leases() -> None:
-    """At start nobody reads: what a stopped run had begun waits again, and the stop was not the clip's fault."""
-    with db.connection_context():
-        Take.update(state="queued", stage="waiting", progress=0.0, attempts=0, lease_until=None, lease_token="").where(Take.state == "reading").execute()
-
-
-def read_again(take_id: str) -> TakeRecord:
-    """Put a take back to be read once more. Raises NotThere, also where it has no clip."""
-    if take_record(take_id).clip is None:
-        raise NotThere(take_id)
-    with db.connection_context():
-        Take.update(state="queued", stage="waiting", progress=0.0, attempts=0, lease_token="", reason_code="", reason_text="").where(
-            (Take.id == take_id) & (Take.state.in_(["read", "failed"]))
-        ).execute()
-    return take_record(take_id)
-
-
-def report(take_id: str) -> ReportRecord | None:
-    """The newest report of a take. Raises NotThere for a take that is none."""
-    take_record(take_id)
-    with db.connection_context():
-        row = Report.select().where(Report.take == take_id).order_by(Report.version.desc()).first()
-        if row is None:
-            return None
-        return ReportRecord(
-            take_id=take_id, version=row.version, made_at=row.made_at, software_version=row.software_version,
-            thresholds_id=row.thresholds_id, profile_id=row.profile_id, readable=bool(row.readable), document=row.document,
-        )  # fmt: skip
-
-
-def delete(take_id: str) -> list[str]:
-    """Delete a take with its clip and reports; returns the names of the files that are now nobody's. Raises NotThere."""
+def drop_clip(scope: Scope, take_id: str) -> None:
+    """The clip goes, as retention has it; evidence and reports stay. Raises NotThere."""
     with db.connection_context(), db.atomic():
-        clip = Clip.get_or_none(Clip.take == take_id)
-        names = [] if clip is None else [name for name in (clip.stored_name, clip.playable_name) if name]
-        if not Take.delete().where(Take.id == take_id).execute():
-            raise NotThere(take_id)
-        return sorted(set(names))
+        row = _row(scope, take_id)
+        files.let_go(scope, _clip_files(take_id))
+        Clip.delete().where(Clip.take == take_id).execute()
+        changes.note(scope, row.programme_id, "take", take_id)
 
 
-def known_files() -> set[str]:
-    """Every clip file that belongs to a take."""
-    with db.connection_context():
-        return {name for row in Clip.select() for name in (row.stored_name, row.playable_name) if name}
+def _clip_files(take_id: str) -> list[LetGo]:
+    clip = Clip.get_or_none(Clip.take == take_id)
+    return [] if clip is None else [LetGo("clips", name) for name in {clip.stored_name, clip.playable_name} if name]
+
+
+def delete(scope: Scope, take_id: str) -> None:
+    """Delete a take with its reports and rows, and put its clip, copy and evidence on the list of files that are to go. Raises NotThere."""
+    with db.connection_context(), db.atomic():
+        row = _row(scope, take_id)
+        kept = [LetGo("evidence", row.evidence_name)] if row.evidence_name else []
+        files.let_go(scope, [*_clip_files(take_id), *kept])
+        Take.delete().where(Take.id == take_id).execute()
+        changes.note(scope, row.programme_id, "take", take_id)

@@ -1,68 +1,86 @@
-"""The factory of the web application. Every route but those named in ``OPEN`` asks for a sign-in."""
+"""The factory of the web application. What a route needs is a row in ``permissions``; every route but those named in ``OPEN`` asks for a sign-in."""
 
-from collections.abc import Callable
+import json
 from datetime import timedelta
 from pathlib import Path
 
-from apiflask import APIFlask
-from flask import Response, current_app, request, send_from_directory
+from flask import Response, request, send_from_directory
 from flask_login import current_user
+from flask_openapi3 import Info, OpenAPI
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFError
 
 from brevin import __version__
+from brevin.edge.clip_work import PRELOAD_PROBE
+from brevin.edge.limited import Children
 from brevin.ops.settings import ROOT, Settings
-from brevin.web import auth, lesson, problems, takes
+from brevin.web import auth, events, lesson, people, problems, rules, students, takes
+from brevin.web.feed import Feed
+from brevin.web.permissions import OPEN, allowed
 from brevin.web.problems import SENTENCES, Refused
 
-OPEN = {"auth.me", "auth.sign_in", "page", "asset"}  # the page itself holds nothing of anybody
 DIST = ROOT / "frontend" / "dist"
 CONTENT_SECURITY = {
     "default-src": "'self'", "img-src": ["'self'", "data:", "blob:"], "media-src": ["'self'", "blob:"], "style-src": "'self'",
-    "script-src": "'self'", "connect-src": "'self'", "frame-ancestors": "'none'", "object-src": "'none'", "base-uri": "'self'",
+    "script-src": "'self'", "connect-src": "'self'", "frame-ancestors": "'none'", "object-src": "'none'", "base-uri": "'self'", "form-action": "'self'",
 }  # fmt: skip
+MOST_JSON_BYTES = 256_000  # of a body that is no clip
 
 
-def create_app(settings: Settings, *, send: Callable[[str], object], secure_cookie: bool = False, dist: Path = DIST) -> APIFlask:
-    """The application. send: puts a take's id into the reading queue; secure_cookie: only over https."""
-    app = APIFlask("brevin", title="Brevin", version=__version__, static_folder=None, docs_path=None, spec_path=None)
+def create_app(settings: Settings, *, secure_cookie: bool = False, dist: Path = DIST) -> OpenAPI:
+    """The application. secure_cookie: only over https."""
+    app = OpenAPI("brevin", info=Info(title="Brevin", version=__version__), static_folder=None, doc_ui=False, validation_error_callback=problems.bad_request)
     app.config.update(
-        SECRET_KEY=settings.values["session_key"], BREVIN=settings, SEND=send, SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True,
+        SECRET_KEY=settings.values["session_key"], BREVIN=settings, SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_NAME="brevin", PERMANENT_SESSION_LIFETIME=timedelta(hours=10), WTF_CSRF_TIME_LIMIT=None, RATELIMIT_HEADERS_ENABLED=True,
-        VALIDATION_ERROR_STATUS_CODE=422,
+        FEED=Feed(), CHILDREN=Children(PRELOAD_PROBE),
     )  # fmt: skip
+    app.before_request(_small_enough)
     auth.add_to(app)
     problems.add_to(app)
     app.register_error_handler(CSRFError, lambda e: problems.reply("page_old", 400, SENTENCES["page_old"]))
-    for feature in (auth, takes, lesson):
-        app.register_blueprint(feature.routes)
-    app.before_request(_signed_in)
+    for feature in (auth, events, lesson, students, takes, rules, people):
+        app.register_api(feature.routes)
+    app.before_request(_may)
+    app.after_request(_not_kept)
     _pages(app, dist)
     Talisman(
         app, force_https=False, session_cookie_secure=secure_cookie, strict_transport_security=False, content_security_policy=CONTENT_SECURITY,
-        content_security_policy_nonce_in=["style-src"], referrer_policy="no-referrer",
+        content_security_policy_nonce_in=["style-src"], referrer_policy="same-origin",
         permissions_policy={"camera": "(self)", "microphone": "(self)"},
     )  # fmt: skip
     return app
 
 
-def _signed_in() -> None:
-    if request.endpoint not in OPEN and request.endpoint is not None and not current_user.is_authenticated:
+def _small_enough() -> None:
+    if request.mimetype == "application/json" and (request.content_length or 0) > MOST_JSON_BYTES:
+        raise Refused("too_large", 413)
+
+
+def _may() -> None:
+    """Signed in, and allowed by the role."""
+    if request.endpoint is None or request.endpoint in OPEN:
+        return
+    if not current_user.is_authenticated:
         raise Refused("signed_out", 401)
+    if not allowed(current_user.record.role, request.endpoint):
+        raise Refused("not_yours", 403)
 
 
-def _pages(app: APIFlask, dist: Path) -> None:
-    @app.get("/assets/<path:name>")
-    @app.doc(hide=True)
+def _not_kept(response: Response) -> Response:
+    """Answers of the API are kept by no browser."""
+    if request.path.startswith("/api/"):
+        response.headers.setdefault("Cache-Control", "no-store")
+    return response
+
+
+def _pages(app: OpenAPI, dist: Path) -> None:
     def asset(name: str) -> Response:
         response = send_from_directory(dist / "assets", name, conditional=True)
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"  # names carry a fingerprint
         return response
 
-    @app.get("/", defaults={"path": ""})
-    @app.get("/<path:path>")
-    @app.doc(hide=True)
-    def page(path: str) -> Response:
+    def page(path: str = "") -> Response:
         if path.startswith("api/"):
             raise Refused("not_there", 404)
         nonce = str(getattr(request, "csp_nonce", ""))
@@ -70,9 +88,13 @@ def _pages(app: APIFlask, dist: Path) -> None:
         response.headers["Cache-Control"] = "no-store"
         return response
 
+    app.add_url_rule("/assets/<path:name>", "asset", asset)
+    app.add_url_rule("/", "page", page)
+    app.add_url_rule("/<path:path>", "page", page)
 
-def spec_of(app: APIFlask) -> dict[str, object]:
+
+def spec_of(app: OpenAPI) -> dict[str, object]:
     """The API's description, from which the front end's types are made."""
     with app.app_context():
-        assert current_app
-        return dict(app.spec)
+        found: dict[str, object] = json.loads(json.dumps(app.api_doc))
+        return found

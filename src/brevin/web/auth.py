@@ -1,76 +1,105 @@
-"""Signing in and out. Every other route asks for it, by one rule in the factory and not by its own care."""
+"""Signing in and out, and which programme is looked at. Every other route asks for it, by one rule in the factory and not by its own care."""
 
-from apiflask import APIBlueprint
-from flask import Flask
+from flask import Flask, Response, session
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
 from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
+from flask_openapi3 import APIBlueprint
 from flask_wtf.csrf import CSRFProtect, generate_csrf
 
-from brevin.store import people
-from brevin.store.records import TeacherRecord
+from brevin.store import programmes
+from brevin.store.records import MemberRecord, NotThere
+from brevin.store.scope import HOUSE, Scope
+from brevin.web.permissions import MAY
 from brevin.web.problems import Refused
-from brevin.web.schemas import Me, SignIn
+from brevin.web.schemas import Me, ProgrammeChoice, SignIn
+from brevin.web.shapes import answer, programme_out
 
-routes = APIBlueprint("auth", __name__, url_prefix="/api", tag="sign-in")
+routes = APIBlueprint("auth", __name__, url_prefix="/api")
 limiter = Limiter(get_remote_address, storage_uri="memory://")
 csrf = CSRFProtect()
 logins = LoginManager()
+PROGRAMME = "programme"  # in the session: which of the person's programmes is looked at
 
 
 class SignedIn(UserMixin):
-    """The teacher of this session."""
+    """The member of this session."""
 
-    def __init__(self, record: TeacherRecord) -> None:
+    def __init__(self, record: MemberRecord) -> None:
         self.record = record
-        self.id = record.id
+        self.id = record.person.id
 
 
 @logins.user_loader
 def _load(key: str) -> SignedIn | None:
-    record = people.teacher(int(key))
-    return SignedIn(record) if record else None
+    try:
+        return SignedIn(programmes.membership(Scope(int(session[PROGRAMME]), int(key))))
+    except (KeyError, ValueError, NotThere):  # left the programme, or a cookie from before there were any
+        return None
 
 
-def teacher() -> TeacherRecord:
-    """Who is signed in. Raises Refused(signed_out)."""
+def member() -> MemberRecord:
+    """Who is signed in, in which programme. Raises Refused(signed_out)."""
     if not current_user.is_authenticated:
         raise Refused("signed_out", 401)
-    record: TeacherRecord = current_user.record
+    record: MemberRecord = current_user.record
     return record
 
 
+def scope() -> Scope:
+    """What the signed-in person may see. Raises Refused(signed_out)."""
+    found = member()
+    return Scope(found.programme.id, found.person.id)
+
+
 def _me() -> Me:
-    signed = current_user.is_authenticated
-    return Me(name=current_user.record.name if signed else None, role=current_user.record.role if signed else None, csrf=generate_csrf())
+    if not current_user.is_authenticated:
+        return Me(name=None, role=None, programme=None, programmes=[], may=[], csrf=generate_csrf())
+    found = member()
+    own = [programme_out(m.programme) for m in programmes.memberships(HOUSE, found.person.id)]
+    return Me(
+        name=found.person.name, role=found.role, programme=programme_out(found.programme), programmes=own, may=sorted(MAY[found.role]), csrf=generate_csrf()
+    )  # fmt: skip
 
 
-@routes.get("/me")
-@routes.output(Me)
-def me() -> Me:
+@routes.get("/me", responses={200: Me})
+def me() -> Response:
     """Who is signed in."""
-    return _me()
+    return answer(_me())
 
 
-@routes.post("/sign-in")
-@routes.input(SignIn)
-@routes.output(Me)
+@routes.post("/sign-in", responses={200: Me})
 @limiter.limit("10 per minute")
-def sign_in(json_data: SignIn) -> Me:
+def sign_in(body: SignIn) -> Response:
     """Sign in."""
-    record = people.sign_in(json_data.login, json_data.password)
-    if record is None:
+    person = programmes.sign_in(HOUSE, body.login, body.password)
+    if person is None:
         raise Refused("wrong_sign_in", 403)
-    login_user(SignedIn(record))
-    return _me()
+    own = programmes.memberships(HOUSE, person.id)
+    if not own:
+        raise Refused("no_programme", 403)
+    session[PROGRAMME] = own[0].programme.id
+    login_user(SignedIn(own[0]))
+    return answer(_me())
 
 
-@routes.post("/sign-out")
-@routes.output(Me)
-def sign_out() -> Me:
+@routes.post("/programme", responses={200: Me})
+def choose_programme(body: ProgrammeChoice) -> Response:
+    """Look at another programme of one's own."""
+    own = {m.programme.id: m for m in programmes.memberships(HOUSE, member().person.id)}
+    if body.programme_id not in own:
+        raise NotThere(str(body.programme_id))
+    session[PROGRAMME] = body.programme_id
+    login_user(SignedIn(own[body.programme_id]))
+    return answer(_me())
+
+
+@routes.post("/sign-out", responses={200: Me})
+def sign_out() -> Response:
     """Sign out."""
     logout_user()
-    return _me()
+    session.pop(PROGRAMME, None)
+    return answer(_me())
 
 
 def add_to(app: Flask) -> None:

@@ -11,7 +11,7 @@ from brevin.web.app import create_app, spec_of
 def description() -> str:
     """The description as text. Needs neither data folder nor database."""
     settings = Settings(data=Path("/nonexistent"), values={"session_key": "none", "most_upload_mb": "1"})
-    return json.dumps(spec_of(create_app(settings, send=lambda take_id: None)), indent=1, sort_keys=True) + "\n"
+    return json.dumps(spec_of(create_app(settings)), indent=1, sort_keys=True) + "\n"
 
 
 if __name__ == "__main__":

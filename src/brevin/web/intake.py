@@ -8,7 +8,8 @@ from pathlib import Path
 from typing import IO
 
 from brevin.core.errors import ClipUnusable
-from brevin.edge.video import probe
+from brevin.edge.clip_work import PROBE_LIMITS, looked_over
+from brevin.edge.limited import Children, Died
 from brevin.store.records import ClipRecord
 
 PIECE_BYTES = 1 << 20
@@ -16,11 +17,11 @@ MEGABYTE = 1_000_000
 KNOWN_ENDINGS = {".mp4", ".mov", ".m4v", ".webm", ".mkv", ".avi", ".mjpeg", ".mjpg", ".3gp", ".ts"}
 
 
-def take_in(stream: IO[bytes], *, announced_bytes: int | None, file_name: str, folder: Path, most_mb: int) -> ClipRecord:
+def take_in(stream: IO[bytes], *, announced_bytes: int | None, file_name: str, folder: Path, most_mb: int, children: Children) -> ClipRecord:
     """Write a clip below ``folder`` and look whether it is one.
 
-    announced_bytes: what the sender said it would send. Raises ClipUnusable: upload_cut_off, too_large, empty_file, not_a_video,
-    sound_only, cut_off; then nothing stays on disk.
+    announced_bytes: what the sender said it would send; children: open the file in place of this process. Raises ClipUnusable: upload_cut_off,
+    too_large, and those of ``edge.video.probe``; then nothing stays on disk.
     """
     if announced_bytes is not None and announced_bytes > most_mb * MEGABYTE:
         raise ClipUnusable("too_large", most_mb=most_mb)
@@ -31,11 +32,21 @@ def take_in(stream: IO[bytes], *, announced_bytes: int | None, file_name: str, f
         checksum, size = _write(stream, unfinished, most_mb=most_mb)
         if announced_bytes is not None and size < announced_bytes:
             raise ClipUnusable("upload_cut_off")
-        probe(unfinished)
+        _looked_over(unfinished, children)
         unfinished.replace(folder / name)
     finally:
         unfinished.unlink(missing_ok=True)
     return ClipRecord(stored_name=name, original_name=_shown(file_name), sha256=checksum, size_bytes=size, playable_name="", playable_type="")
+
+
+def _looked_over(path: Path, children: Children) -> None:
+    """Open what was sent in a limited child. Raises ClipUnusable; a file that ends even the child is none that can be opened."""
+    if path.stat().st_size == 0:
+        raise ClipUnusable("empty_file")
+    try:
+        children.call(looked_over, str(path), limits=PROBE_LIMITS)
+    except Died as why:
+        raise ClipUnusable("not_a_video", detail=str(why)) from why
 
 
 def _write(stream: IO[bytes], path: Path, *, most_mb: int) -> tuple[str, int]:

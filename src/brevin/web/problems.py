@@ -1,14 +1,23 @@
 """Refusals: one shape for all, the sentences in one place."""
 
-from apiflask import APIFlask, HTTPError
-from flask import Response, jsonify
+import logging
 
-from brevin.core.errors import ClipUnusable
+from flask import Flask, Response, jsonify
+from pydantic import ValidationError
+from werkzeug.exceptions import HTTPException
+
+from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.verdict.words import reason_text
 from brevin.store.records import NoConsent, NotThere
 
 SENTENCES: dict[str, str] = {
     "signed_out": "Sign in first.",
+    "no_programme": "You belong to no programme here yet. Ask the teacher who runs Brevin to add you.",
+    "not_yours": "Your role here does not allow this. Ask the teacher who runs the programme.",
+    "login_taken": "Somebody signs in with this name already. Choose another.",
+    "too_many_pages": "Too many pages are open. Close one, then load this one again.",
+    "read_again": "What was kept of this clip is missing or from an older release. Read the clip again.",
+    "bad_edit": "This does not fit: a turn must stay between its neighbours, and the player must be one who was followed.",
     "wrong_sign_in": "Name or password is not right. Try again, or ask the teacher who runs Brevin here.",
     "too_many_tries": "Too many tries. Wait a minute, then sign in again.",
     "not_there": "This is not here any more. Someone may have deleted it.",
@@ -39,23 +48,31 @@ def reply(code: str, status: int, message: str) -> Response:
     return response
 
 
-def add_to(app: APIFlask) -> None:
+def bad_request(error: ValidationError) -> Response:
+    """A request whose parts are missing or have the wrong form."""
+    return reply("bad_request", 422, SENTENCES["bad_request"])
+
+
+def add_to(app: Flask) -> None:
     """Turn errors of all layers into refusals."""
     app.register_error_handler(Refused, lambda e: reply(e.code, e.status, e.message))
     app.register_error_handler(NotThere, lambda e: reply("not_there", 404, SENTENCES["not_there"]))
     app.register_error_handler(NoConsent, lambda e: reply("no_consent", 409, SENTENCES["no_consent"]))
     app.register_error_handler(ClipUnusable, lambda e: reply(e.code, 422, reason_text(e.code, e.facts)))
-    app.error_processor(_http)
+    app.register_error_handler(InvalidInput, lambda e: reply("bad_request", 422, SENTENCES["bad_request"]))
+    app.register_error_handler(RecursionError, lambda e: reply("bad_request", 400, SENTENCES["bad_request"]))
+    app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _ours)
 
 
-def _http(error: HTTPError) -> tuple[dict[str, str], int, dict[str, str]]:
-    code = STATUS.get(error.status_code, "bad_request")
-    return {"code": code, "message": SENTENCES[code]}, error.status_code, {}
+def _http(error: HTTPException) -> Response:
+    if error.response is not None and isinstance(error.response, Response):  # one of ours already
+        return error.response
+    status = error.code or 400
+    code = STATUS.get(status, "bad_request")
+    return reply(code, status, SENTENCES[code])
 
 
 def _ours(error: Exception) -> Response:
-    import logging
-
     logging.getLogger("brevin.web").exception("unexpected error")
     return reply("program_error", 500, SENTENCES["program_error"])

@@ -1,15 +1,14 @@
 """What goes over the wire, as types: the front end's are generated from these. The report's own types come from ``core.report``."""
 
 from datetime import date, datetime
-from typing import Literal
 
 from pydantic import BaseModel, Field, RootModel
 
+from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Instrument, Side, State, TurnKind
 from brevin.core.report import Report
-
-TakeState = Literal["queued", "reading", "read", "failed"]
-Away = Literal["", "not_here", "not_today"]
-VerdictState = Literal["steady", "watch", "work", "unreadable"]
+from brevin.store.records import Away, TakeState
+from brevin.store.scope import Role
+from brevin.web.permissions import Permission
 
 
 class SignIn(BaseModel):
@@ -17,24 +16,62 @@ class SignIn(BaseModel):
     password: str = Field(max_length=256)
 
 
+class ProgrammeOut(BaseModel):
+    id: int
+    name: str
+    time_zone: str
+
+
 class Me(BaseModel):
-    """Who is signed in; name is null before. csrf goes back in the X-CSRFToken header of every change."""
+    """Who is signed in; name is null before. may: what this role is allowed to; csrf goes back in the X-CSRFToken header of every change."""
 
     name: str | None
-    role: str | None
+    role: Role | None
+    programme: ProgrammeOut | None
+    programmes: list[ProgrammeOut]
+    may: list[Permission]
     csrf: str
+
+
+class ProgrammeChoice(BaseModel):
+    programme_id: int
+
+
+class CardOut(BaseModel):
+    """A count card, lengths in beats; exhale_beats null = as long as it lasts."""
+
+    inhale_beats: float
+    pause_beats: float
+    exhale_beats: float | None
+    empty_beats: float
+    tempo_bpm: float
+    cycles: int
+    countin_beats: float
+
+
+class CheckOut(BaseModel):
+    """What is asked; name: the card's short notation, or the kind."""
+
+    name: str
+    kind: CheckKind
+    card: CardOut | None
+    view: AskedView
+    position: AskedPosition
+    instrument: Instrument
+    with_instrument: bool
 
 
 class StudentOut(BaseModel):
     id: int
     name: str
-    instrument: str
+    instrument: Instrument
     note: str
+    exempt: list[str]
     may_film_until: date | None
 
 
 class HeadlineOut(BaseModel):
-    state: VerdictState
+    state: State
     words: str
     cue: str
     report_version: int
@@ -50,11 +87,13 @@ class ClipOut(BaseModel):
 
 
 class TakeOut(BaseModel):
+    """judged_anew: whether it can be judged without its clip being read again."""
+
     id: str
     student: StudentOut
     made_at: datetime
-    card: str
-    instrument: str
+    check: CheckOut
+    instrument: Instrument
     try_number: int
     state: TakeState
     stage: str
@@ -62,6 +101,7 @@ class TakeOut(BaseModel):
     reason_code: str
     reason_text: str
     clip: ClipOut | None
+    judged_anew: bool
     headline: HeadlineOut | None
 
 
@@ -73,8 +113,7 @@ class SeatOut(BaseModel):
     id: int
     place: int
     minute: float
-    card: str
-    position: str
+    check: CheckOut
     side: str
     away: Away
     student: StudentOut
@@ -97,6 +136,10 @@ class TodayOut(BaseModel):
     last_time: dict[int, TakeOut]
 
 
+class SeatPath(BaseModel):
+    seat_id: int
+
+
 class SeatChange(BaseModel):
     away: Away
 
@@ -105,18 +148,132 @@ class StudentList(BaseModel):
     students: list[StudentOut]
 
 
+class StudentPath(BaseModel):
+    student_id: int
+
+
+class ExemptChange(BaseModel):
+    exempt: list[str] = Field(max_length=64)
+
+
+class ConsentIn(BaseModel):
+    given_by: str = Field(min_length=1, max_length=120)
+    from_day: date
+    until_day: date
+
+
+class ResultOut(BaseModel):
+    """One verdict of one take; overruled: what the teacher says instead, or empty."""
+
+    take_id: str
+    criterion: str
+    instrument: str
+    made_at: datetime
+    state: State
+    value: float | None
+    half_width: float | None
+    steady_breaths: int | None
+    counted_breaths: int | None
+    overruled: str
+
+
+class ResultList(BaseModel):
+    results: list[ResultOut]
+
+
+class ResultQuery(BaseModel):
+    criterion: str | None = Field(default=None, max_length=32)
+    instrument: str | None = Field(default=None, max_length=24)
+    since: datetime | None = None
+
+
+class TakePath(BaseModel):
+    take_id: str = Field(max_length=32)
+
+
 class ReportOut(RootModel[Report]):
-    """The report's own records, described as they are."""
+    """The report's own records, described as they are, with their sentences."""
 
 
 class NewTake(BaseModel):
-    """Query of an upload; the body is the clip itself."""
+    """Query of an upload; the body is the clip itself. seat_id: the chair whose check it was filmed for, else the check by its parts, card in its short
+    notation, empty without a count."""
 
     student_id: int
+    seat_id: int | None = None
     card: str = Field(default="", max_length=48)
+    kind: CheckKind = "counted_breathing"
+    view: AskedView = "auto"
+    position: AskedPosition = "auto"
+    with_instrument: bool = False
     lesson_id: int | None = None
     file_name: str = Field(default="clip", max_length=160)
     first_inhale_s: float | None = Field(default=None, ge=0, le=60, description="where the app's own count stood on the clip's clock")
+
+
+class TurnMoved(BaseModel):
+    """was_s: where the reading had put it; t_s: where it is now."""
+
+    turn: TurnKind
+    was_s: float = Field(ge=0, le=7200, allow_inf_nan=False)
+    t_s: float = Field(ge=0, le=7200, allow_inf_nan=False)
+
+
+class EditsIn(BaseModel):
+    """What a person changes of a reading; replaces what was changed before. player: whom to read; first_inhale_s: where beat one is."""
+
+    player: int | None = Field(default=None, ge=0, le=9)
+    first_inhale_s: float | None = Field(default=None, ge=-30, le=7200, allow_inf_nan=False)
+    turns: list[TurnMoved] = Field(default=[], max_length=100)
+
+
+class OverruleIn(BaseModel):
+    """What the teacher says instead of a verdict, of one breath or of the clip."""
+
+    criterion: str = Field(max_length=32)
+    state: State
+    reason: str = Field(default="", max_length=255)
+    breath: int | None = Field(default=None, ge=0, le=500)
+
+
+class CueIn(BaseModel):
+    criterion: str = Field(max_length=32)
+    side: Side | None = None
+
+
+class MoveIn(BaseModel):
+    student_id: int
+
+
+class RulesOut(BaseModel):
+    """The programme's own layer and those of its instruments, as documents."""
+
+    programme: dict[str, object]
+    instruments: dict[str, dict[str, object]]
+
+
+class RulesIn(BaseModel):
+    """A layer's document; instrument null = the programme's own."""
+
+    instrument: Instrument | None = None
+    document: dict[str, object]
+
+
+class PersonOut(BaseModel):
+    login: str
+    name: str
+    role: Role
+
+
+class PersonList(BaseModel):
+    people: list[PersonOut]
+
+
+class PersonIn(BaseModel):
+    login: str = Field(min_length=2, max_length=64)
+    name: str = Field(min_length=1, max_length=120)
+    role: Role
+    password: str = Field(min_length=10, max_length=256)
 
 
 class Done(BaseModel):

@@ -1,31 +1,108 @@
-"""From records to what goes over the wire."""
+"""From records to what goes over the wire; sentences are made here, from what is stored as codes."""
 
-from brevin.store.records import LessonRecord, SeatRecord, StudentRecord, TakeRecord
-from brevin.web.schemas import ClipOut, HeadlineOut, LessonOut, SeatOut, StudentOut, TakeOut
+from dataclasses import asdict
+
+from flask import Response
+from pydantic import BaseModel
+
+from brevin.core.verdict.headline import headline_cue, headline_words
+from brevin.core.verdict.wording import reason_sentence
+from brevin.core.verdict.words import REASONS
+from brevin.store.records import (
+    CheckRecord,
+    HeadlineRecord,
+    LessonRecord,
+    MemberRecord,
+    ProgrammeRecord,
+    ResultRecord,
+    SeatRecord,
+    StudentRecord,
+    TakeRecord,
+)
+from brevin.web.schemas import (
+    CardOut,
+    CheckOut,
+    ClipOut,
+    HeadlineOut,
+    LessonOut,
+    PersonOut,
+    ProgrammeOut,
+    ResultOut,
+    SeatOut,
+    StudentOut,
+    TakeOut,
+)
+
+
+def answer(model: BaseModel, status: int = 200) -> Response:
+    """A model as the response of a route."""
+    return Response(model.model_dump_json(), status=status, mimetype="application/json")
 
 
 def student_out(record: StudentRecord) -> StudentOut:
     """A student."""
-    return StudentOut(**vars(record))
+    return StudentOut(
+        id=record.id, name=record.name, instrument=record.instrument, note=record.note, exempt=list(record.exempt), may_film_until=record.may_film_until
+    )  # fmt: skip
+
+
+def check_out(record: CheckRecord) -> CheckOut:
+    """A check with its card."""
+    check = record.check
+    return CheckOut(
+        name=check.name, kind=check.kind, card=CardOut(**asdict(check.card)) if check.card else None, view=check.view, position=check.position,
+        instrument=check.instrument, with_instrument=check.with_instrument,
+    )  # fmt: skip
 
 
 def take_out(record: TakeRecord) -> TakeOut:
     """A take; the clip's address only once a browser can play it."""
-    own = {key: value for key, value in vars(record).items() if key in TakeOut.model_fields}
     clip = record.clip
     shown = None
     if clip is not None:
         url = f"/api/takes/{record.id}/clip" if clip.playable_name else None
         shown = ClipOut(original_name=clip.original_name, size_bytes=clip.size_bytes, url=url, type=clip.playable_type or "video/mp4")
-    head = HeadlineOut(**vars(record.headline)) if record.headline else None
-    return TakeOut(**(own | {"student": student_out(record.student), "clip": shown, "headline": head}))
+    return TakeOut(
+        id=record.id, student=student_out(record.student), made_at=record.made_at, check=check_out(record.asked), instrument=record.asked.check.instrument,
+        try_number=record.try_number, state=record.state, stage=record.stage, progress=record.progress, reason_code=record.reason_code,
+        reason_text=reason_sentence(record.reason_code, record.reason_facts) if record.reason_code in REASONS else "", clip=shown,
+        judged_anew=bool(record.evidence_name), headline=_headline(record.headline),
+    )  # fmt: skip
+
+
+def _headline(record: HeadlineRecord | None) -> HeadlineOut | None:
+    if record is None:
+        return None
+    return HeadlineOut(state=record.line.state, words=headline_words(record.line), cue=headline_cue(record.line), report_version=record.report_version)
 
 
 def seat_out(record: SeatRecord) -> SeatOut:
     """A chair."""
-    return SeatOut(**(vars(record) | {"student": student_out(record.student), "take": take_out(record.take) if record.take else None}))
+    return SeatOut(
+        id=record.id, place=record.place, minute=record.minute, check=check_out(record.asked), side=record.side, away=record.away,
+        student=student_out(record.student), take=take_out(record.take) if record.take else None,
+    )  # fmt: skip
 
 
 def lesson_out(record: LessonRecord) -> LessonOut:
     """A lesson with its chairs."""
     return LessonOut(id=record.id, title=record.title, group_name=record.group_name, minutes=record.minutes, seats=[seat_out(s) for s in record.seats])
+
+
+def programme_out(record: ProgrammeRecord) -> ProgrammeOut:
+    """A programme."""
+    return ProgrammeOut(id=record.id, name=record.name, time_zone=record.time_zone)
+
+
+def person_out(record: MemberRecord) -> PersonOut:
+    """A member."""
+    return PersonOut(login=record.person.login, name=record.person.name, role=record.role)
+
+
+def result_out(record: ResultRecord) -> ResultOut:
+    """One verdict of one take."""
+    return ResultOut(
+        take_id=record.take_id, criterion=record.key, instrument=record.instrument, made_at=record.made_at, state=record.state or "unreadable",
+        value=record.value,
+        half_width=record.half_width, steady_breaths=record.steady_breaths, counted_breaths=record.counted_breaths, overruled=record.overruled,
+    )  # fmt: skip

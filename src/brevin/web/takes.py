@@ -1,24 +1,28 @@
-"""Takes: send a clip, watch it being read, see the report, delete."""
+"""Takes: send a clip, watch it being read, see the report, change it by hand, delete."""
 
-from typing import Any
+import contextlib
+import json
 
-from apiflask import APIBlueprint
 from flask import Response, current_app, request, send_from_directory
+from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import ClipUnusable, InvalidInput
-from brevin.core.plan.card import parse, short_name
-from brevin.core.verdict.words import reason_text
+from brevin.core.plan.check import Check, from_document
+from brevin.core.report import Edits, MovedTurn
+from brevin.core.verdict.rules import CRITERION_KEYS
+from brevin.core.verdict.wording import with_sentences
+from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
+from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
-from brevin.store import takes
-from brevin.store.records import ClipRecord, NotThere
-from brevin.web.auth import teacher
+from brevin.store import lessons, readings, reports, students, takes
+from brevin.store.records import ClipRecord, NotThere, StudentRecord
+from brevin.web.auth import scope
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
-from brevin.web.schemas import Done, NewTake, ReportOut, TakeList, TakeOut
-from brevin.web.shapes import take_out
+from brevin.web.schemas import CueIn, Done, EditsIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
+from brevin.web.shapes import answer, take_out
 
-routes = APIBlueprint("takes", __name__, url_prefix="/api/takes", tag="takes")
-NEWEST = 60
+routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
 
 
 def _settings() -> Settings:
@@ -26,106 +30,138 @@ def _settings() -> Settings:
     return settings
 
 
-def _send(take_id: str) -> None:
-    current_app.config["SEND"](take_id)
-
-
-@routes.get("")
-@routes.output(TakeList)
-def all_takes() -> TakeList:
+@routes.get("", responses={200: TakeList})
+def all_takes() -> Response:
     """The newest takes."""
-    return TakeList(takes=[take_out(record) for record in takes.latest(NEWEST)])
+    return answer(TakeList(takes=[take_out(record) for record in takes.latest(scope())]))
 
 
-@routes.post("")
-@routes.input(NewTake, location="query")
-@routes.output(TakeOut, status_code=201)
-@routes.doc(description="The body is the clip itself, streamed.")
-def new_take(query_data: NewTake) -> TakeOut:
+@routes.post("", responses={201: TakeOut}, description="The body is the clip itself, streamed.")
+def new_take(query: NewTake) -> Response:
     """Take a clip in and let it be read."""
-    card = _card(query_data.card)
-    takes.may_film(query_data.student_id)
+    student = students.may_film(scope(), query.student_id)
+    check = lessons.seat_check(scope(), query.seat_id, student_id=student.id) if query.seat_id is not None else _check(query, student)
     settings = _settings()
-    clip = _taken_in(query_data, card, settings)
+    clip = _taken_in(query, check, settings)
     try:
         record = takes.add(
-            student_id=query_data.student_id, teacher_id=teacher().id, lesson_id=query_data.lesson_id, card=card, clip=clip,
-            first_inhale_s=query_data.first_inhale_s,
+            scope(), student_id=query.student_id, lesson_id=query.lesson_id, check=check, clip=clip, first_inhale_s=query.first_inhale_s
         )  # fmt: skip
     except Exception:
         (settings.clips / clip.stored_name).unlink(missing_ok=True)  # consent withdrawn meanwhile, or the database away: nothing half-written
         raise
-    _send(record.id)
-    return take_out(record)
+    return answer(take_out(record), 201)
 
 
-def _taken_in(asked: NewTake, card: str, settings: Settings) -> ClipRecord:
-    """The clip on disk; a refusal is kept on record with its reason before it goes back."""
+def _check(query: NewTake, student: StudentRecord) -> Check:
+    """The check that a clip was filmed for; its instrument is the student's."""
+    document = {
+        "kind": query.kind, "card": query.card, "view": query.view, "position": query.position, "instrument": student.instrument,
+        "with_instrument": query.with_instrument,
+    }  # fmt: skip
     try:
-        return take_in(
-            request.stream, announced_bytes=request.content_length, file_name=asked.file_name, folder=settings.clips,
-            most_mb=settings.number("most_upload_mb"),
-        )  # fmt: skip
-    except ClipUnusable as why:
-        takes.add_refused(
-            student_id=asked.student_id, teacher_id=teacher().id, lesson_id=asked.lesson_id, card=card, code=why.code,
-            text=reason_text(why.code, why.facts),
-        )  # fmt: skip
-        raise
-
-
-def _card(text: str) -> str:
-    if not text:
-        return ""
-    try:
-        return short_name(parse(text))
+        return from_document(document)
     except InvalidInput as why:
         raise Refused("bad_card", 422) from why
 
 
-@routes.get("/<take_id>")
-@routes.output(TakeOut)
-def one_take(take_id: str) -> TakeOut:
+def _taken_in(asked: NewTake, check: Check, settings: Settings) -> ClipRecord:
+    """The clip on disk; a refusal is kept on record with its reason before it goes back."""
+    try:
+        return take_in(
+            request.stream, announced_bytes=request.content_length, file_name=asked.file_name, folder=settings.clips,
+            most_mb=settings.number("most_upload_mb"), children=current_app.config["CHILDREN"],
+        )  # fmt: skip
+    except ClipUnusable as why:
+        takes.add_refused(
+            scope(), student_id=asked.student_id, lesson_id=asked.lesson_id, check=check, code=why.code, facts=facts_of(why.facts)
+        )  # fmt: skip
+        raise
+
+
+@routes.get("/<take_id>", responses={200: TakeOut})
+def one_take(path: TakePath) -> Response:
     """One take with its progress."""
-    return take_out(takes.take_record(take_id))
+    return answer(take_out(takes.take_record(scope(), path.take_id)))
 
 
-@routes.get("/<take_id>/report")
-@routes.output(ReportOut)
-def report_of(take_id: str) -> Any:
-    """The newest report."""
-    found = takes.report(take_id)
+@routes.get("/<take_id>/report", responses={200: ReportOut})
+def report_of(path: TakePath) -> Response:
+    """The newest report, with its sentences."""
+    found = reports.newest(scope(), path.take_id)
     if found is None:
-        raise NotThere(take_id)
-    response = Response(found.document, mimetype="application/json")
+        raise NotThere(path.take_id)
+    response = Response(json.dumps(with_sentences(json.loads(found.document))), mimetype="application/json")
     response.headers["X-Report-Version"] = str(found.version)
     return response
 
 
 @routes.get("/<take_id>/clip")
-def clip_of(take_id: str) -> Response:
-    """The clip in a form a browser plays, in byte ranges."""
-    clip = takes.take_record(take_id).clip
-    if clip is None or not clip.playable_name:
-        raise NotThere(take_id)
-    response = send_from_directory(_settings().clips, clip.playable_name, mimetype=clip.playable_type, conditional=True)
+def clip_of(path: TakePath) -> Response:
+    """The clip in a form a browser plays, in byte ranges; not for a student whose consent has ended."""
+    take = takes.take_record(scope(), path.take_id)
+    if take.clip is None or not take.clip.playable_name:
+        raise NotThere(path.take_id)
+    students.may_film(scope(), take.student.id)
+    response = send_from_directory(_settings().clips, take.clip.playable_name, mimetype=take.clip.playable_type, conditional=True)
     response.headers["Cache-Control"] = "private, no-store"
     return response
 
 
-@routes.post("/<take_id>/read-again")
-@routes.output(TakeOut)
-def read_again(take_id: str) -> TakeOut:
+@routes.post("/<take_id>/read-again", responses={200: TakeOut})
+def read_again(path: TakePath) -> Response:
     """Read once more; the older report stays on record."""
-    record = takes.read_again(take_id)
-    _send(record.id)
-    return take_out(record)
+    students.may_film(scope(), takes.take_record(scope(), path.take_id).student.id)
+    return answer(take_out(readings.read_again(scope(), path.take_id)))
 
 
-@routes.delete("/<take_id>")
-@routes.output(Done)
-def delete(take_id: str) -> Done:
-    """Delete a take, its clip files and its reports."""
-    for name in takes.delete(take_id):
-        (_settings().clips / name).unlink(missing_ok=True)
-    return Done(done=True)
+@routes.put("/<take_id>/edits", responses={200: TakeOut})
+def edit(path: TakePath, body: EditsIn) -> Response:
+    """Move turns or beat one, or read someone else in the picture: the take is judged anew without its clip."""
+    edits = Edits(player=body.player, first_inhale_s=body.first_inhale_s, turns=[MovedTurn(**turn.model_dump()) for turn in body.turns])
+    try:
+        return answer(take_out(judge_anew(scope(), path.take_id, _settings(), edits=edits)))
+    except ReadAgain as why:
+        raise Refused("read_again", 409) from why
+    except InvalidInput as why:
+        raise Refused("bad_edit", 422) from why
+
+
+@routes.put("/<take_id>/overrule", responses={200: Done})
+def overrule(path: TakePath, body: OverruleIn) -> Response:
+    """Put on record what the teacher says instead of a verdict."""
+    reports.overrule(
+        scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), state=body.state, reason=body.reason, breath=body.breath
+    )  # fmt: skip
+    return answer(Done(done=True))
+
+
+@routes.post("/<take_id>/cue", responses={200: Done})
+def cue_given(path: TakePath, body: CueIn) -> Response:
+    """Put on record that a cue was said."""
+    reports.give_cue(scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), side=body.side or "")
+    return answer(Done(done=True))
+
+
+def _criterion(name: str) -> str:
+    if name not in CRITERION_KEYS:
+        raise Refused("bad_request", 422)
+    return name
+
+
+@routes.post("/<take_id>/move", responses={200: TakeOut})
+def move(path: TakePath, body: MoveIn) -> Response:
+    """This was someone else's clip: it goes to another student, and is judged anew by their rules."""
+    record = takes.move(scope(), path.take_id, body.student_id)
+    if record.state == "read":
+        with contextlib.suppress(ReadAgain):  # what was read stands until the clip is read again
+            record = judge_anew(scope(), path.take_id, _settings())
+    return answer(take_out(record))
+
+
+@routes.delete("/<take_id>", responses={200: Done})
+def delete(path: TakePath) -> Response:
+    """Delete a take, its clip files, what was kept of them, and its reports."""
+    takes.delete(scope(), path.take_id)
+    sweeping.work_off(_settings())
+    return answer(Done(done=True))

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Changes of the programme as server-sent events, until the page goes away or the person is no member any more. */
+        get: operations["events_stream_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -12,27 +29,61 @@ export interface paths {
             cookie?: never;
         };
         /** Who is signed in. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Me"];
-                    };
-                };
-            };
-        };
+        get: operations["auth_me_me_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everyone who belongs to the programme. */
+        get: operations["people_all_people_get"];
+        put?: never;
+        /** Somebody new, with a role in this programme. */
+        post: operations["people_add_person_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look at another programme of one's own. */
+        post: operations["auth_choose_programme_programme_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the programme changes of the starting values. */
+        get: operations["rules_rules_get"];
+        /** Replace one layer; takes judged from now on follow it. */
+        put: operations["rules_change_rules_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -54,50 +105,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Not here, not today, or back again. */
-        patch: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    seat_id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["SeatChange"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Done"];
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-                /** @description Validation error */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
+        patch: operations["lesson_change_seat_seats__int_seat_id__patch"];
         trace?: never;
     };
     "/api/sign-in": {
@@ -110,39 +118,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Sign in. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["SignIn"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Me"];
-                    };
-                };
-                /** @description Validation error */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
+        post: operations["auth_sign_in_sign_in_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -159,26 +135,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Sign out. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Me"];
-                    };
-                };
-            };
-        };
+        post: operations["auth_sign_out_sign_out_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -193,26 +150,59 @@ export interface paths {
             cookie?: never;
         };
         /** Everyone in the programme. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["StudentList"];
-                    };
-                };
-            };
+        get: operations["students_all_students_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/consent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
+        get?: never;
+        put?: never;
+        /** Put a guardian's consent to filming on record. */
+        post: operations["students_give_consent__int_student_id__consent_post"];
+        /** End every consent to filming, from today on. */
+        delete: operations["students_withdraw_consent__int_student_id__consent_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/exempt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What a student is exempt from; takes judged from now on leave it out. */
+        put: operations["students_change_exempt__int_student_id__exempt_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A student's verdicts, oldest first, by criterion, instrument and time. */
+        get: operations["students_results_of__int_student_id__results_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -229,37 +219,7 @@ export interface paths {
             cookie?: never;
         };
         /** A student's takes, newest first. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    student_id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TakeList"];
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
+        get: operations["students_takes_of__int_student_id__takes_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -276,66 +236,13 @@ export interface paths {
             cookie?: never;
         };
         /** The newest takes. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TakeList"];
-                    };
-                };
-            };
-        };
+        get: operations["takes_all_takes_get"];
         put?: never;
         /**
          * Take a clip in and let it be read.
          * @description The body is the clip itself, streamed.
          */
-        post: {
-            parameters: {
-                query: {
-                    card?: string;
-                    file_name?: string;
-                    first_inhale_s?: number | null;
-                    lesson_id?: number | null;
-                    student_id: number;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                201: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TakeOut"];
-                    };
-                };
-                /** @description Validation error */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
+        post: operations["takes_new_take_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -350,71 +257,11 @@ export interface paths {
             cookie?: never;
         };
         /** One take with its progress. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    take_id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TakeOut"];
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
+        get: operations["takes_one_take__take_id__get"];
         put?: never;
         post?: never;
-        /** Delete a take, its clip files and its reports. */
-        delete: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    take_id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Done"];
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
+        /** Delete a take, its clip files, what was kept of them, and its reports. */
+        delete: operations["takes_delete__take_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -427,39 +274,77 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The clip in a form a browser plays, in byte ranges. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    take_id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": unknown;
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
+        /** The clip in a form a browser plays, in byte ranges; not for a student whose consent has ended. */
+        get: operations["takes_clip_of__take_id__clip_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/cue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put on record that a cue was said. */
+        post: operations["takes_cue_given__take_id__cue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move turns or beat one, or read someone else in the picture: the take is judged anew without its clip. */
+        put: operations["takes_edit__take_id__edits_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** This was someone else's clip: it goes to another student, and is judged anew by their rules. */
+        post: operations["takes_move__take_id__move_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/overrule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put on record what the teacher says instead of a verdict. */
+        put: operations["takes_overrule__take_id__overrule_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -477,37 +362,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Read once more; the older report stays on record. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    take_id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TakeOut"];
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
+        post: operations["takes_read_again__take_id__read_again_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -521,38 +376,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The newest report. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    take_id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ReportOut"];
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
+        /** The newest report, with its sentences. */
+        get: operations["takes_report_of__take_id__report_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -569,26 +394,7 @@ export interface paths {
             cookie?: never;
         };
         /** Everything the Today page shows. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TodayOut"];
-                    };
-                };
-            };
-        };
+        get: operations["lesson_today_today_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -601,48 +407,22 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** Done */
-        Done: {
-            /** Done */
-            done: boolean;
-        };
-        HTTPError: {
-            detail?: Record<string, never>;
-            message?: string;
-        };
-        /**
-         * Me
-         * @description Who is signed in; name is null before. csrf goes back in the X-CSRFToken header of every change.
-         */
-        Me: {
-            /** Csrf */
-            csrf: string;
-            /** Name */
-            name: string | null;
-            /** Role */
-            role: string | null;
-        };
-        /**
-         * ReportOut
-         * @description The report's own records, described as they are.
-         */
-        ReportOut: components["schemas"]["ReportOut.Report"];
         /** BeatGrid */
-        "ReportOut.BeatGrid": {
+        BeatGrid: {
             /** First Inhale S */
             first_inhale_s: number | null;
             /** Residual S */
             residual_s: number | null;
             /** Source */
-            source: string | null;
+            source: ("clicks" | "recorded" | "fitted") | null;
             /** Tempo Bpm */
             tempo_bpm: number | null;
         };
         /**
          * Breath
-         * @description One breath; None where a value could not be measured. uncertainty: half width of the 90 % interval of each number.
+         * @description One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number.
          */
-        "ReportOut.Breath": {
+        Breath: {
             /**
              * Abdomen Amp
              * @default null
@@ -692,7 +472,7 @@ export interface components {
              * Exhale Shape
              * @default null
              */
-            exhale_shape: string | null;
+            exhale_shape: ("even" | "collapsing" | "pulsing" | "kept back") | null;
             /**
              * Exhale Start S
              * @default null
@@ -736,8 +516,9 @@ export interface components {
             /**
              * Pattern
              * @default unclear
+             * @enum {string}
              */
-            pattern: string;
+            pattern: "low" | "low_then_wide" | "chest_high" | "paradoxical" | "low_then_lifted" | "shallow" | "pushed" | "unclear";
             /**
              * Pause Beats
              * @default null
@@ -757,9 +538,64 @@ export interface components {
             uncertainty: {
                 [key: string]: number | null;
             };
+            /** Withheld */
+            withheld?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * CardOut
+         * @description A count card, lengths in beats; exhale_beats null = as long as it lasts.
+         */
+        CardOut: {
+            /** Countin Beats */
+            countin_beats: number;
+            /** Cycles */
+            cycles: number;
+            /** Empty Beats */
+            empty_beats: number;
+            /** Exhale Beats */
+            exhale_beats: number | null;
+            /** Inhale Beats */
+            inhale_beats: number;
+            /** Pause Beats */
+            pause_beats: number;
+            /** Tempo Bpm */
+            tempo_bpm: number;
+        };
+        /**
+         * CheckOut
+         * @description What is asked; name: the card's short notation, or the kind.
+         */
+        CheckOut: {
+            card: components["schemas"]["CardOut"] | null;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "counted_breathing" | "hold" | "posture" | "drill" | "tone";
+            /** Name */
+            name: string;
+            /**
+             * Position
+             * @enum {string}
+             */
+            position: "seated" | "standing" | "lying" | "auto";
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "side" | "front" | "three-quarter" | "auto";
+            /** With Instrument */
+            with_instrument: boolean;
         };
         /** Clip */
-        "ReportOut.Clip": {
+        Clip: {
             /** Duration S */
             duration_s: number;
             /** File */
@@ -775,66 +611,304 @@ export interface components {
             /** Width Px */
             width_px: number;
         };
+        /**
+         * ClipOut
+         * @description url is null until a browser can play the clip.
+         */
+        ClipOut: {
+            /** Original Name */
+            original_name: string;
+            /** Size Bytes */
+            size_bytes: number;
+            /** Type */
+            type: string;
+            /** Url */
+            url: string | null;
+        };
+        /** ConsentIn */
+        ConsentIn: {
+            /**
+             * From Day
+             * Format: date
+             */
+            from_day: string;
+            /** Given By */
+            given_by: string;
+            /**
+             * Until Day
+             * Format: date
+             */
+            until_day: string;
+        };
+        /**
+         * Cue
+         * @description The one sentence to say next. criterion: the one it comes from, ``all`` for praise; side: of its fault.
+         */
+        Cue: {
+            /** Criterion */
+            criterion: string;
+            /**
+             * Side
+             * @default null
+             */
+            side: ("low" | "high") | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /** CueIn */
+        CueIn: {
+            /** Criterion */
+            criterion: string;
+            /**
+             * Side
+             * @default null
+             */
+            side: ("low" | "high") | null;
+        };
+        /** Done */
+        Done: {
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * Edits
+         * @description What a person changed of a reading. player: whom to read, by place in the evidence, None = as picked; first_inhale_s: where beat one is.
+         */
+        Edits: {
+            /**
+             * First Inhale S
+             * @default null
+             */
+            first_inhale_s: number | null;
+            /**
+             * Player
+             * @default null
+             */
+            player: number | null;
+            /** Turns */
+            turns?: components["schemas"]["MovedTurn"][];
+        };
+        /**
+         * EditsIn
+         * @description What a person changes of a reading; replaces what was changed before. player: whom to read; first_inhale_s: where beat one is.
+         */
+        EditsIn: {
+            /**
+             * First Inhale S
+             * @default null
+             */
+            first_inhale_s: number | null;
+            /**
+             * Player
+             * @default null
+             */
+            player: number | null;
+            /**
+             * Turns
+             * @default []
+             */
+            turns: components["schemas"]["TurnMoved"][];
+        };
+        /** ExemptChange */
+        ExemptChange: {
+            /** Exempt */
+            exempt: string[];
+        };
+        /** HeadlineOut */
+        HeadlineOut: {
+            /** Cue */
+            cue: string;
+            /** Report Version */
+            report_version: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
+            /** Words */
+            words: string;
+        };
         /** Hold */
-        "ReportOut.Hold": {
+        Hold: {
             /** @default null */
-            axis_to_trunk_deg: components["schemas"]["ReportOut.PostureValue"] | null;
+            axis_to_trunk_deg: components["schemas"]["PostureValue"] | null;
             /**
              * Elbow Abduction Deg
              * @default null
              */
             elbow_abduction_deg: {
-                [key: string]: components["schemas"]["ReportOut.PostureValue"] | null;
+                [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
             /**
              * Finger Curl Deg
              * @default null
              */
             finger_curl_deg: {
-                [key: string]: components["schemas"]["ReportOut.PostureValue"] | null;
+                [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
             /** Instrument */
             instrument: string;
             /** @default null */
-            instrument_axis_deg: components["schemas"]["ReportOut.PostureValue"] | null;
+            instrument_axis_deg: components["schemas"]["PostureValue"] | null;
             /**
              * Wrist Deg
              * @default null
              */
             wrist_deg: {
-                [key: string]: components["schemas"]["ReportOut.PostureValue"] | null;
+                [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
+        };
+        /** LessonOut */
+        LessonOut: {
+            /** Group Name */
+            group_name: string;
+            /** Id */
+            id: number;
+            /** Minutes */
+            minutes: number;
+            /** Seats */
+            seats: components["schemas"]["SeatOut"][];
+            /** Title */
+            title: string;
         };
         /**
          * Mark
          * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on;
-         *     outside: the value itself lies outside its steady band, not only its interval.
+         *     outside: the value itself lies outside its steady band, not only its interval; side: on which side.
          */
-        "ReportOut.Mark": {
+        Mark: {
             /** Breath */
             breath: number;
             /** From S */
             from_s: number;
-            /** Lane */
-            lane: string;
+            /**
+             * Lane
+             * @enum {string}
+             */
+            lane: "count" | "shoulder" | "chest" | "abdomen";
             /** Outside */
             outside: boolean;
-            /** State */
-            state: string;
+            /**
+             * Side
+             * @default null
+             */
+            side: ("low" | "high") | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
             /** To S */
             to_s: number;
             /** Uncertainty */
             uncertainty: number;
             /** Value */
             value: number;
-            /** Words */
+            /**
+             * Words
+             * @default
+             */
             words: string;
+        };
+        /**
+         * Me
+         * @description Who is signed in; name is null before. may: what this role is allowed to; csrf goes back in the X-CSRFToken header of every change.
+         */
+        Me: {
+            /** Csrf */
+            csrf: string;
+            /** May */
+            may: ("read" | "film" | "tick" | "overrule" | "delete" | "consent" | "rules" | "people")[];
+            /** Name */
+            name: string | null;
+            programme: components["schemas"]["ProgrammeOut"] | null;
+            /** Programmes */
+            programmes: components["schemas"]["ProgrammeOut"][];
+            /** Role */
+            role: ("owner" | "teacher" | "assistant") | null;
+        };
+        /**
+         * MovedTurn
+         * @description A turn moved by hand. was_s: where the reading had put it; t_s: where it is now.
+         */
+        MovedTurn: {
+            /** T S */
+            t_s: number;
+            /**
+             * Turn
+             * @enum {string}
+             */
+            turn: "inhale_start" | "inhale_end" | "exhale_start" | "exhale_end";
+            /** Was S */
+            was_s: number;
+        };
+        /** MoveIn */
+        MoveIn: {
+            /** Student Id */
+            student_id: number;
+        };
+        /**
+         * OverruleIn
+         * @description What the teacher says instead of a verdict, of one breath or of the clip.
+         */
+        OverruleIn: {
+            /**
+             * Breath
+             * @default null
+             */
+            breath: number | null;
+            /** Criterion */
+            criterion: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
+        };
+        /** PersonIn */
+        PersonIn: {
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "teacher" | "assistant";
+        };
+        /** PersonList */
+        PersonList: {
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+        };
+        /** PersonOut */
+        PersonOut: {
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "teacher" | "assistant";
         };
         /**
          * PlayerSeen
          * @description Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down).
          */
-        "ReportOut.PlayerSeen": {
+        PlayerSeen: {
             /** Box Px */
             box_px: number[];
             /** Forward */
@@ -849,28 +923,28 @@ export interface components {
             up: number[];
         };
         /** Posture */
-        "ReportOut.Posture": {
+        Posture: {
             /** @default null */
-            back_rounding_pct: components["schemas"]["ReportOut.PostureValue"] | null;
+            back_rounding_pct: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            feet_flat: components["schemas"]["ReportOut.PostureValue"] | null;
+            feet_flat: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            head_forward_pct: components["schemas"]["ReportOut.PostureValue"] | null;
+            head_forward_pct: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            head_tilt_deg: components["schemas"]["ReportOut.PostureValue"] | null;
+            head_tilt_deg: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            sag_deg_per_min: components["schemas"]["ReportOut.PostureValue"] | null;
+            sag_deg_per_min: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            shoulder_height_pct: components["schemas"]["ReportOut.PostureValue"] | null;
+            shoulder_height_pct: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            shoulder_tilt_deg: components["schemas"]["ReportOut.PostureValue"] | null;
+            shoulder_tilt_deg: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            sway_pct: components["schemas"]["ReportOut.PostureValue"] | null;
+            sway_pct: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            trunk_inclination_deg: components["schemas"]["ReportOut.PostureValue"] | null;
+            trunk_inclination_deg: components["schemas"]["PostureValue"] | null;
         };
         /** PostureValue */
-        "ReportOut.PostureValue": {
+        PostureValue: {
             /** By Segment */
             by_segment: {
                 [key: string]: number;
@@ -882,8 +956,22 @@ export interface components {
             /** Value */
             value: number;
         };
+        /** ProgrammeChoice */
+        ProgrammeChoice: {
+            /** Programme Id */
+            programme_id: number;
+        };
+        /** ProgrammeOut */
+        ProgrammeOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Time Zone */
+            time_zone: string;
+        };
         /** ReadableFor */
-        "ReportOut.ReadableFor": {
+        ReadableFor: {
             /** Breath */
             breath: boolean;
             /** Hold */
@@ -895,64 +983,158 @@ export interface components {
         };
         /**
          * Reason
-         * @description Why a check could not be read, or what to improve. check: all, breath, posture, hold or sound.
+         * @description Why a check could not be read, or what to improve. facts: values for its sentence.
          */
-        "ReportOut.Reason": {
-            /** Check */
-            check: string;
+        Reason: {
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "all" | "breath" | "posture" | "hold" | "sound";
             /** Code */
             code: string;
+            /** Facts */
+            facts?: {
+                [key: string]: number | string;
+            };
             /** From S */
             from_s: number | null;
-            /** Message */
+            /**
+             * Message
+             * @default
+             */
             message: string;
             /** To S */
             to_s: number | null;
         };
         /**
          * Report
-         * @description The whole reading of one clip. cue: the one sentence to say next, with the criterion it comes from.
+         * @description The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read.
          */
-        "ReportOut.Report": {
-            beats: components["schemas"]["ReportOut.BeatGrid"];
+        Report: {
+            beats: components["schemas"]["BeatGrid"];
             /** Breaths */
-            breaths: components["schemas"]["ReportOut.Breath"][];
-            clip: components["schemas"]["ReportOut.Clip"];
-            /** Cue */
-            cue: {
-                [key: string]: string;
-            } | null;
+            breaths: components["schemas"]["Breath"][];
+            /** Check */
+            check?: {
+                [key: string]: unknown;
+            };
+            clip: components["schemas"]["Clip"];
+            cue: components["schemas"]["Cue"] | null;
             /** Drill */
             drill: {
                 [key: string]: number;
             } | null;
-            hold: components["schemas"]["ReportOut.Hold"] | null;
+            edits?: components["schemas"]["Edits"];
+            hold: components["schemas"]["Hold"] | null;
             /** Partial Breaths */
-            partial_breaths: components["schemas"]["ReportOut.Breath"][];
-            player: components["schemas"]["ReportOut.PlayerSeen"] | null;
+            partial_breaths: components["schemas"]["Breath"][];
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+            player: components["schemas"]["PlayerSeen"] | null;
             /** Position */
-            position: string | null;
-            posture: components["schemas"]["ReportOut.Posture"];
+            position: ("seated" | "standing" | "lying") | null;
+            posture: components["schemas"]["Posture"];
             /** Readable */
             readable: boolean;
-            readable_for: components["schemas"]["ReportOut.ReadableFor"];
+            readable_for: components["schemas"]["ReadableFor"];
             /** Reasons */
-            reasons: components["schemas"]["ReportOut.Reason"][];
-            scale: components["schemas"]["ReportOut.Scale"] | null;
+            reasons: components["schemas"]["Reason"][];
+            /** Rules */
+            rules?: {
+                [key: string]: unknown;
+            };
+            scale: components["schemas"]["Scale"] | null;
             /** Schema */
             schema: string;
             /** Segments */
-            segments: components["schemas"]["ReportOut.Segment"][];
-            software: components["schemas"]["ReportOut.Software"];
-            sound: components["schemas"]["ReportOut.SoundHeard"] | null;
-            trace: components["schemas"]["ReportOut.Trace"];
+            segments: components["schemas"]["Segment"][];
+            software: components["schemas"]["Software"];
+            sound: components["schemas"]["SoundHeard"] | null;
+            trace: components["schemas"]["Trace"];
             /** Verdicts */
-            verdicts: components["schemas"]["ReportOut.Verdict"][];
+            verdicts: components["schemas"]["Verdict"][];
             /** View */
-            view: string | null;
+            view: ("side-left" | "side-right" | "front" | "three-quarter" | "back") | null;
+        };
+        /**
+         * ReportOut
+         * @description The report's own records, described as they are, with their sentences.
+         */
+        ReportOut: components["schemas"]["Report"];
+        /** ResultList */
+        ResultList: {
+            /** Results */
+            results: components["schemas"]["ResultOut"][];
+        };
+        /**
+         * ResultOut
+         * @description One verdict of one take; overruled: what the teacher says instead, or empty.
+         */
+        ResultOut: {
+            /** Counted Breaths */
+            counted_breaths: number | null;
+            /** Criterion */
+            criterion: string;
+            /** Half Width */
+            half_width: number | null;
+            /** Instrument */
+            instrument: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Overruled */
+            overruled: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
+            /** Steady Breaths */
+            steady_breaths: number | null;
+            /** Take Id */
+            take_id: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * RulesIn
+         * @description A layer's document; instrument null = the programme's own.
+         */
+        RulesIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * Instrument
+             * @default null
+             */
+            instrument: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba") | null;
+        };
+        /**
+         * RulesOut
+         * @description The programme's own layer and those of its instruments, as documents.
+         */
+        RulesOut: {
+            /** Instruments */
+            instruments: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            /** Programme */
+            programme: {
+                [key: string]: unknown;
+            };
         };
         /** Scale */
-        "ReportOut.Scale": {
+        Scale: {
             /** Mm Per Px */
             mm_per_px: number | null;
             /** Source */
@@ -960,17 +1142,54 @@ export interface components {
             /** Trunk Px */
             trunk_px: number | null;
         };
+        /** SeatChange */
+        SeatChange: {
+            /**
+             * Away
+             * @enum {string}
+             */
+            away: "" | "not_here" | "not_today";
+        };
+        /** SeatOut */
+        SeatOut: {
+            /**
+             * Away
+             * @enum {string}
+             */
+            away: "" | "not_here" | "not_today";
+            check: components["schemas"]["CheckOut"];
+            /** Id */
+            id: number;
+            /** Minute */
+            minute: number;
+            /** Place */
+            place: number;
+            /** Side */
+            side: string;
+            student: components["schemas"]["StudentOut"];
+            take: components["schemas"]["TakeOut"] | null;
+        };
         /** Segment */
-        "ReportOut.Segment": {
+        Segment: {
             /** From S */
             from_s: number;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "instrument_down" | "raising" | "inhale" | "pause" | "exhale" | "playing";
             /** To S */
             to_s: number;
         };
+        /** SignIn */
+        SignIn: {
+            /** Login */
+            login: string;
+            /** Password */
+            password: string;
+        };
         /** Software */
-        "ReportOut.Software": {
+        Software: {
             /** Profile Id */
             profile_id: string;
             /** Thresholds Id */
@@ -979,7 +1198,7 @@ export interface components {
             version: string;
         };
         /** SoundHeard */
-        "ReportOut.SoundHeard": {
+        SoundHeard: {
             /** Breath Noise */
             breath_noise: {
                 [key: string]: number;
@@ -991,11 +1210,91 @@ export interface components {
                 [key: string]: number;
             }[];
         };
+        /** StudentList */
+        StudentList: {
+            /** Students */
+            students: components["schemas"]["StudentOut"][];
+        };
+        /** StudentOut */
+        StudentOut: {
+            /** Exempt */
+            exempt: string[];
+            /** Id */
+            id: number;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** May Film Until */
+            may_film_until: string | null;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+        };
+        /** TakeList */
+        TakeList: {
+            /** Takes */
+            takes: components["schemas"]["TakeOut"][];
+        };
+        /**
+         * TakeOut
+         * @description judged_anew: whether it can be judged without its clip being read again.
+         */
+        TakeOut: {
+            check: components["schemas"]["CheckOut"];
+            clip: components["schemas"]["ClipOut"] | null;
+            headline: components["schemas"]["HeadlineOut"] | null;
+            /** Id */
+            id: string;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** Judged Anew */
+            judged_anew: boolean;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Progress */
+            progress: number;
+            /** Reason Code */
+            reason_code: string;
+            /** Reason Text */
+            reason_text: string;
+            /** Stage */
+            stage: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "queued" | "reading" | "read" | "failed";
+            student: components["schemas"]["StudentOut"];
+            /** Try Number */
+            try_number: number;
+        };
+        /**
+         * TodayOut
+         * @description lesson is null before the first one is planned.
+         */
+        TodayOut: {
+            /** Just Read */
+            just_read: components["schemas"]["TakeOut"][];
+            /** Last Time */
+            last_time: {
+                [key: string]: components["schemas"]["TakeOut"];
+            };
+            lesson: components["schemas"]["LessonOut"] | null;
+        };
         /**
          * Trace
          * @description Percent of trunk, + = outward and upward; a region that was not seen is an empty list.
          */
-        "ReportOut.Trace": {
+        Trace: {
             /** Abdomen */
             abdomen: number[];
             /** Chest */
@@ -1008,27 +1307,113 @@ export interface components {
             t_s: number[];
         };
         /**
-         * Verdict
-         * @description state: steady, watch, work or unreadable. threshold: the two limits with which side is good. marks: the same for each breath.
+         * TurnMoved
+         * @description was_s: where the reading had put it; t_s: where it is now.
          */
-        "ReportOut.Verdict": {
+        TurnMoved: {
+            /** T S */
+            t_s: number;
+            /**
+             * Turn
+             * @enum {string}
+             */
+            turn: "inhale_start" | "inhale_end" | "exhale_start" | "exhale_end";
+            /** Was S */
+            was_s: number;
+        };
+        /** ValidationErrorModel */
+        ValidationErrorModel: {
+            /**
+             * Error context
+             * @description An optional object which contains values required to render the error message.
+             * @default null
+             */
+            ctx: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Input
+             * @description The input provided for validation.
+             */
+            input: unknown;
+            /**
+             * Location
+             * @description The error's location as a list.
+             */
+            loc: unknown[];
+            /**
+             * Message
+             * @description A human readable explanation of the error.
+             */
+            msg: string;
+            /**
+             * Error Type
+             * @description A computer-readable identifier of the error type.
+             */
+            type: string;
+            /**
+             * URL
+             * @description The URL to further information about the error.
+             * @default null
+             */
+            url: string | null;
+        };
+        /**
+         * Verdict
+         * @description threshold: the limits with which side is good; steady_breaths of counted_breaths: what the state was counted from, None where it was not counted;
+         *     reason: code why it is unreadable; facts: values for its sentences; marks: the same for each breath.
+         */
+        Verdict: {
+            /**
+             * Counted Breaths
+             * @default null
+             */
+            counted_breaths: number | null;
             /** Criterion */
             criterion: string;
-            /** Cue */
+            /**
+             * Cue
+             * @default null
+             */
             cue: string | null;
+            /** Facts */
+            facts?: {
+                [key: string]: number | string;
+            };
             /** From S */
             from_s: number | null;
             /** Marks */
-            marks: components["schemas"]["ReportOut.Mark"][];
+            marks: components["schemas"]["Mark"][];
             /** Outside */
             outside: boolean;
-            /** State */
-            state: string;
+            /**
+             * Reason
+             * @default null
+             */
+            reason: string | null;
+            /**
+             * Side
+             * @default null
+             */
+            side: ("low" | "high") | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
+            /**
+             * Steady Breaths
+             * @default null
+             */
+            steady_breaths: number | null;
             /** Threshold */
             threshold: {
-                [key: string]: number | string;
+                [key: string]: number;
             } | null;
-            /** Title */
+            /**
+             * Title
+             * @default
+             */
             title: string;
             /** To S */
             to_s: number | null;
@@ -1038,323 +1423,16 @@ export interface components {
             unit: string;
             /** Value */
             value: number | null;
-            /** Why */
+            /**
+             * Why
+             * @default
+             */
             why: string;
-            /** Words */
+            /**
+             * Words
+             * @default
+             */
             words: string;
-        };
-        /** SeatChange */
-        SeatChange: {
-            /**
-             * Away
-             * @enum {string}
-             */
-            away: "" | "not_here" | "not_today";
-        };
-        /** SignIn */
-        SignIn: {
-            /** Login */
-            login: string;
-            /** Password */
-            password: string;
-        };
-        /** StudentList */
-        StudentList: {
-            /** Students */
-            students: components["schemas"]["StudentList.StudentOut"][];
-        };
-        /** StudentOut */
-        "StudentList.StudentOut": {
-            /** Id */
-            id: number;
-            /** Instrument */
-            instrument: string;
-            /** May Film Until */
-            may_film_until: string | null;
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-        };
-        /** TakeList */
-        TakeList: {
-            /** Takes */
-            takes: components["schemas"]["TakeList.TakeOut"][];
-        };
-        /**
-         * ClipOut
-         * @description url is null until a browser can play the clip.
-         */
-        "TakeList.ClipOut": {
-            /** Original Name */
-            original_name: string;
-            /** Size Bytes */
-            size_bytes: number;
-            /** Type */
-            type: string;
-            /** Url */
-            url: string | null;
-        };
-        /** HeadlineOut */
-        "TakeList.HeadlineOut": {
-            /** Cue */
-            cue: string;
-            /** Report Version */
-            report_version: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "steady" | "watch" | "work" | "unreadable";
-            /** Words */
-            words: string;
-        };
-        /** StudentOut */
-        "TakeList.StudentOut": {
-            /** Id */
-            id: number;
-            /** Instrument */
-            instrument: string;
-            /** May Film Until */
-            may_film_until: string | null;
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-        };
-        /** TakeOut */
-        "TakeList.TakeOut": {
-            /** Card */
-            card: string;
-            clip: components["schemas"]["TakeList.ClipOut"] | null;
-            headline: components["schemas"]["TakeList.HeadlineOut"] | null;
-            /** Id */
-            id: string;
-            /** Instrument */
-            instrument: string;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            /** Progress */
-            progress: number;
-            /** Reason Code */
-            reason_code: string;
-            /** Reason Text */
-            reason_text: string;
-            /** Stage */
-            stage: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "queued" | "reading" | "read" | "failed";
-            student: components["schemas"]["TakeList.StudentOut"];
-            /** Try Number */
-            try_number: number;
-        };
-        /** TakeOut */
-        TakeOut: {
-            /** Card */
-            card: string;
-            clip: components["schemas"]["TakeOut.ClipOut"] | null;
-            headline: components["schemas"]["TakeOut.HeadlineOut"] | null;
-            /** Id */
-            id: string;
-            /** Instrument */
-            instrument: string;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            /** Progress */
-            progress: number;
-            /** Reason Code */
-            reason_code: string;
-            /** Reason Text */
-            reason_text: string;
-            /** Stage */
-            stage: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "queued" | "reading" | "read" | "failed";
-            student: components["schemas"]["TakeOut.StudentOut"];
-            /** Try Number */
-            try_number: number;
-        };
-        /**
-         * ClipOut
-         * @description url is null until a browser can play the clip.
-         */
-        "TakeOut.ClipOut": {
-            /** Original Name */
-            original_name: string;
-            /** Size Bytes */
-            size_bytes: number;
-            /** Type */
-            type: string;
-            /** Url */
-            url: string | null;
-        };
-        /** HeadlineOut */
-        "TakeOut.HeadlineOut": {
-            /** Cue */
-            cue: string;
-            /** Report Version */
-            report_version: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "steady" | "watch" | "work" | "unreadable";
-            /** Words */
-            words: string;
-        };
-        /** StudentOut */
-        "TakeOut.StudentOut": {
-            /** Id */
-            id: number;
-            /** Instrument */
-            instrument: string;
-            /** May Film Until */
-            may_film_until: string | null;
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-        };
-        /**
-         * TodayOut
-         * @description lesson is null before the first one is planned.
-         */
-        TodayOut: {
-            /** Just Read */
-            just_read: components["schemas"]["TodayOut.TakeOut"][];
-            /** Last Time */
-            last_time: {
-                [key: string]: components["schemas"]["TodayOut.TakeOut"];
-            };
-            lesson: components["schemas"]["TodayOut.LessonOut"] | null;
-        };
-        /**
-         * ClipOut
-         * @description url is null until a browser can play the clip.
-         */
-        "TodayOut.ClipOut": {
-            /** Original Name */
-            original_name: string;
-            /** Size Bytes */
-            size_bytes: number;
-            /** Type */
-            type: string;
-            /** Url */
-            url: string | null;
-        };
-        /** HeadlineOut */
-        "TodayOut.HeadlineOut": {
-            /** Cue */
-            cue: string;
-            /** Report Version */
-            report_version: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "steady" | "watch" | "work" | "unreadable";
-            /** Words */
-            words: string;
-        };
-        /** LessonOut */
-        "TodayOut.LessonOut": {
-            /** Group Name */
-            group_name: string;
-            /** Id */
-            id: number;
-            /** Minutes */
-            minutes: number;
-            /** Seats */
-            seats: components["schemas"]["TodayOut.SeatOut"][];
-            /** Title */
-            title: string;
-        };
-        /** SeatOut */
-        "TodayOut.SeatOut": {
-            /**
-             * Away
-             * @enum {string}
-             */
-            away: "" | "not_here" | "not_today";
-            /** Card */
-            card: string;
-            /** Id */
-            id: number;
-            /** Minute */
-            minute: number;
-            /** Place */
-            place: number;
-            /** Position */
-            position: string;
-            /** Side */
-            side: string;
-            student: components["schemas"]["TodayOut.StudentOut"];
-            take: components["schemas"]["TodayOut.TakeOut"] | null;
-        };
-        /** StudentOut */
-        "TodayOut.StudentOut": {
-            /** Id */
-            id: number;
-            /** Instrument */
-            instrument: string;
-            /** May Film Until */
-            may_film_until: string | null;
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-        };
-        /** TakeOut */
-        "TodayOut.TakeOut": {
-            /** Card */
-            card: string;
-            clip: components["schemas"]["TodayOut.ClipOut"] | null;
-            headline: components["schemas"]["TodayOut.HeadlineOut"] | null;
-            /** Id */
-            id: string;
-            /** Instrument */
-            instrument: string;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            /** Progress */
-            progress: number;
-            /** Reason Code */
-            reason_code: string;
-            /** Reason Text */
-            reason_text: string;
-            /** Stage */
-            stage: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "queued" | "reading" | "read" | "failed";
-            student: components["schemas"]["TodayOut.StudentOut"];
-            /** Try Number */
-            try_number: number;
-        };
-        ValidationError: {
-            detail?: {
-                "<location>"?: {
-                    "<field_name>"?: string[];
-                };
-            };
-            message?: string;
         };
     };
     responses: never;
@@ -1364,4 +1442,889 @@ export interface components {
     pathItems: never;
 }
 export type $defs = Record<string, never>;
-export type operations = Record<string, never>;
+export interface operations {
+    events_stream_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    auth_me_me_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    people_all_people_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    people_add_person_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    auth_choose_programme_programme_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProgrammeChoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    rules_rules_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    rules_change_rules_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lesson_change_seat_seats__int_seat_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                seat_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    auth_sign_in_sign_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    auth_sign_out_sign_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_all_students_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_give_consent__int_student_id__consent_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConsentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_withdraw_consent__int_student_id__consent_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_change_exempt__int_student_id__exempt_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExemptChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_results_of__int_student_id__results_get: {
+        parameters: {
+            query?: {
+                criterion?: string | null;
+                instrument?: string | null;
+                since?: string | null;
+            };
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResultList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_takes_of__int_student_id__takes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_all_takes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_new_take_post: {
+        parameters: {
+            query: {
+                card?: string;
+                file_name?: string;
+                /** @description where the app's own count stood on the clip's clock */
+                first_inhale_s?: number | null;
+                kind?: "counted_breathing" | "hold" | "posture" | "drill" | "tone";
+                lesson_id?: number | null;
+                position?: "seated" | "standing" | "lying" | "auto";
+                seat_id?: number | null;
+                student_id: number;
+                view?: "side" | "front" | "three-quarter" | "auto";
+                with_instrument?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_one_take__take_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_delete__take_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_clip_of__take_id__clip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_cue_given__take_id__cue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CueIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_edit__take_id__edits_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_move__take_id__move_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_overrule__take_id__overrule_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OverruleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_read_again__take_id__read_again_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_report_of__take_id__report_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lesson_today_today_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+}

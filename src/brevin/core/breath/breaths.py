@@ -7,7 +7,7 @@ import numpy as np
 from brevin.core.breath.cycles import Swing, breath_signal, swings
 from brevin.core.breath.turns import Turn, arriving, leaving
 from brevin.core.filters import SMOOTH_S
-from brevin.core.kinematics.trunk import Traces
+from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
 LEAST_REGION_PCT = 0.35  # of trunk: a region that moves less has no turns of its own
@@ -16,12 +16,12 @@ LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale fro
 LEAST_NOISE_PCT, LEAST_NOISE_LEAVING_PCT = 0.02, 0.05  # of trunk: no trace is surer than this, less so where movement turns back
 TIMES_NOISE = 6.0  # a region that moves stands this far out of its own noise
 JOINT_SHARE = 0.2  # of the largest: what moves less says nothing about the exhale
-SWALLOWED_PCT = 0.015  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, measured on made clips
-FULLNESS_WIDER = 1.2  # times: the last of several turns is less sure than each; own, measured on made clips
+SWALLOWED_PCT = 0.015  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, shows in ./brevin bench accuracy
+FULLNESS_WIDER = 1.2  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 MEET = 1.5  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
 MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
-HOLD_WIDER = 1.25  # times: a start after a held breath, whose level wanders meanwhile; own, measured on made clips
+HOLD_WIDER = 1.25  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
@@ -29,14 +29,14 @@ CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this m
 class BreathTurns:
     """One breath's four turns with the half widths of their 90 % intervals, seconds; None where the clip cuts them off.
 
-    half: moment each region passes half its rise, None where it does not move enough.
+    half_rise_s: moment each region passes half its rise, None where it does not move enough.
     """
 
     inhale_start: Turn | None
     inhale_end: Turn | None
     exhale_start: Turn | None
     exhale_end: Turn | None
-    half_s: dict[str, float | None]
+    half_rise_s: dict[str, float | None]
 
     @property
     def whole(self) -> bool:
@@ -125,9 +125,12 @@ def _turns(
     from_i = _crossing(signal, earlier.peak, swing.trough) if earlier else 0
     to_i = _crossing(signal, later.trough, later.peak) if later else len(t_s) - 1
     around = _Around(t_s, swing, from_i, to_i, noise)
-    start, end, half = _inhale(regions, carriers, around)
+    start, end, half_rise_s = _inhale(regions, carriers, around)
     leave, rest = _exhale(carriers, around)
+    start, end = _uncrossed(start, end)
+    leave, rest = _uncrossed(leave, rest)
     end, leave = _met(end, leave)
+    start, rest = min(start, end, key=_when), max(leave, rest, key=_when)
     cut_start = swing.cut_at_start and rise_mid - swing.trough < 2
     cut_end = swing.cut_at_end or fall_mid >= len(t_s) - 2
     hardly_fell = signal[swing.peak] - signal[-1] < CUT_FALL * (signal[swing.peak] - signal[swing.trough])
@@ -136,7 +139,7 @@ def _turns(
         inhale_end=end,
         exhale_start=None if cut_end and hardly_fell else leave,
         exhale_end=None if cut_end else rest,
-        half_s=half,
+        half_rise_s=half_rise_s,
     )
 
 
@@ -144,16 +147,17 @@ def _inhale(regions: dict[str, Floats], carriers: dict[str, Floats], around: _Ar
     """Start: the first region's. End: the last to fill of abdomen and upper trunk, the chest and shoulder in one. And each region's half rise."""
     t_s, noise, swing = around.t_s, around.noise, around.swing
     starts, ends = [], []
-    half: dict[str, float | None] = {}
+    half_rise_s: dict[str, float | None] = {}
     first_to_move = _moving(regions, swing, noise=noise, share_least=START_SHARE)
-    for name, sign in _moving(regions, swing, noise=noise, share_least=END_SHARE).items():
+    moving = _moving(regions, swing, noise=noise, share_least=END_SHARE)
+    for name, sign in moving.items():
         values = sign * regions[name]
-        rise, fall, bottom, top = around.own(values)
-        half[name] = _half_s(t_s, values, bottom, top)
+        rise, _, bottom, top = around.own(values)
+        half_rise_s[name] = _half_rise_s(t_s, values, bottom, top)
         if name in first_to_move:
             starts.append(leaving(t_s, values, from_i=around.from_i, middle_i=rise, noise=noise[name], steady=True, swallowed=SWALLOWED_PCT))
         if name != "chest":
-            ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=noise[name]))
+            ends.append(_arrival(values, name, around))
     upper = {
         name: values
         for name, values in carriers.items()
@@ -163,11 +167,19 @@ def _inhale(regions: dict[str, Floats], carriers: dict[str, Floats], around: _Ar
         values, upper_noise = _joint(upper, noise, swing)
         rise, fall, *_ = around.own(values)
         ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=upper_noise))
-    start, end = _earliest(starts), _latest(ends)
+    if not ends:  # only the chest moves, and it sinks: its own end is all there is
+        ends = [_arrival(sign * regions[name], name, around) for name, sign in moving.items()]
+    start, end = min(starts, key=_when), max(ends, key=_when)
     unseen_s = 0.0
     if len(regions) == 1 and "width" not in regions:  # the other region may still be filling where it cannot be seen
         unseen_s = UNSEEN_FILLING * (end.t_s - start.t_s)
-    return start, Turn(end.t_s, FULLNESS_WIDER * end.half_width_s + unseen_s), half
+    return start, Turn(end.t_s, FULLNESS_WIDER * end.half_width_s + unseen_s), half_rise_s
+
+
+def _arrival(values: Floats, name: str, around: _Around) -> Turn:
+    """When a trace that rises in this inhale came to rest."""
+    rise, fall, *_ = around.own(values)
+    return arriving(around.t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=around.noise[name])
 
 
 def _rises(values: Floats, swing: Swing, least: float) -> bool:
@@ -192,6 +204,15 @@ def _met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:
     t_s = (sure[0] * end.t_s + sure[1] * leave.t_s) / sum(sure)
     turn = Turn(t_s, max(MET_NARROWER * max(end.half_width_s, leave.half_width_s), 0.5 * abs(gap_s)))
     return turn, turn
+
+
+def _uncrossed(first: Turn, second: Turn) -> tuple[Turn, Turn]:
+    """Two turns in their order; where they were read crossed, both stand between the two readings and may lie at either."""
+    gap_s = first.t_s - second.t_s
+    if gap_s <= 0:
+        return first, second
+    between = Turn(0.5 * (first.t_s + second.t_s), max(first.half_width_s, second.half_width_s, 0.5 * gap_s))
+    return between, between
 
 
 def _moving(regions: dict[str, Floats], swing: Swing, *, noise: dict[str, float], share_least: float) -> dict[str, float]:
@@ -222,7 +243,7 @@ def _crossing(values: Floats, start: int, end: int) -> int:
     return start + int(past[0]) if len(past) else end
 
 
-def _half_s(t_s: Floats, values: Floats, start: int, end: int) -> float:
+def _half_rise_s(t_s: Floats, values: Floats, start: int, end: int) -> float:
     """Time of half rise, between the samples."""
     i = _crossing(values, start, end)
     level = 0.5 * (values[start] + values[end])
@@ -232,9 +253,5 @@ def _half_s(t_s: Floats, values: Floats, start: int, end: int) -> float:
     return float(t_s[i - 1] + np.clip(part, 0.0, 1.0) * (t_s[i] - t_s[i - 1]))
 
 
-def _earliest(turns: list[Turn]) -> Turn:
-    return min(turns, key=lambda turn: turn.t_s)
-
-
-def _latest(turns: list[Turn]) -> Turn:
-    return max(turns, key=lambda turn: turn.t_s)
+def _when(turn: Turn) -> float:
+    return turn.t_s

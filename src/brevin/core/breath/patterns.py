@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 from itertools import product
 
-from brevin.core.verdict.profile import MethodProfile
+from brevin.core.kinds import Pattern
+from brevin.core.verdict.rules import Rules
 
 LEAST_SUM_PCT = 1.0  # abdomen + chest below it has no share
 
@@ -24,7 +25,7 @@ def abdominal_share(abdomen: float, chest: float) -> float | None:
     return abdomen / total if total >= LEAST_SUM_PCT else None
 
 
-def pattern_of(inhale: Inhale, *, lag_half_width_s: float, rules: MethodProfile) -> str:
+def pattern_of(inhale: Inhale, *, lag_half_width_s: float, rules: Rules) -> Pattern:
     """Name of the first row of the table that fits; ``unclear`` where none does."""
     a, c, s = inhale.abdomen, inhale.chest, inhale.shoulder or 0.0
     share = abdominal_share(a, c)
@@ -46,19 +47,19 @@ def pattern_of(inhale: Inhale, *, lag_half_width_s: float, rules: MethodProfile)
     return "low_then_wide" if share <= rules.limit("pattern.share_low") else "low"
 
 
-def pattern_within(inhale: Inhale, half: Inhale, *, rules: MethodProfile) -> str:
-    """The pattern, or ``unclear`` where the 90 % intervals span more than two. half: half widths of the intervals in the same fields."""
-    lag_half = half.lag_s or 0.0
-    named = pattern_of(inhale, lag_half_width_s=lag_half, rules=rules)
+def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules) -> Pattern:
+    """The pattern, or ``unclear`` where the 90 % intervals span more than two. half_widths: those of the intervals in the same fields."""
+    lag_half_width = half_widths.lag_s or 0.0
+    named = pattern_of(inhale, lag_half_width_s=lag_half_width, rules=rules)
     spanned = {
         pattern_of(
             Inhale(
-                abdomen=inhale.abdomen + i * half.abdomen,
-                chest=inhale.chest + j * half.chest,
-                shoulder=None if inhale.shoulder is None else inhale.shoulder + k * (half.shoulder or 0.0),
+                abdomen=inhale.abdomen + i * half_widths.abdomen,
+                chest=inhale.chest + j * half_widths.chest,
+                shoulder=None if inhale.shoulder is None else inhale.shoulder + k * (half_widths.shoulder or 0.0),
                 lag_s=inhale.lag_s,
             ),
-            lag_half_width_s=lag_half,
+            lag_half_width_s=lag_half_width,
             rules=rules,
         )
         for i, j, k in product((-0.7, 0.0, 0.7), repeat=3)  # corners at 0.7: the joint interval of independent errors is rounder than a box

@@ -28,12 +28,12 @@ ROUGH_LEVEL = 0.04  # of the excursion: the turn is looked for around the last m
 ROUGH_NOISE, ROUGH_MOST = 2.0, 0.2  # times the noise, where that is more; and at most this
 EARLIER_S, LATER_S = 1.5, 0.15  # and this far before and after
 STEP_S = 0.02
-UNSEEN_PCT = 0.05  # of trunk: a movement so small is not in the coded picture yet; own, measured on made clips
+UNSEEN_PCT = 0.05  # of trunk: a movement so small is not in the coded picture yet; own, shows in ./brevin bench accuracy
 STEADY_EASE_S = 0.45  # ease of a steady movement, at most
 PACE = 2.0  # times the way from a quarter to a half of the movement
-CORRELATED = 6.0  # samples that share what is wrong with a trace, its smoothing and its wander, count as one; own, measured on made clips
+CORRELATED = 6.0  # samples that share what is wrong with a trace, its smoothing and its wander, count as one; own, shows in ./brevin bench accuracy
 NORMAL_90 = 2.71  # likelihood ratio of a 90 % interval, one parameter
-LEAST_HALF_WIDTH_S = 0.10  # key pictures of a coded clip come about this far apart in what they can tell; own, measured on made clips
+LEAST_HALF_WIDTH_S = 0.10  # key pictures of a coded clip come about this far apart in what they can tell; own, shows in ./brevin bench accuracy
 LEAST_RIDGE = 1e-6  # keeps the fit solvable where a part of the model is not in the window
 
 _FINE_S = 0.005
@@ -70,7 +70,8 @@ def leaving(
     first quarter to its half, and to leave the last level kept for a while, so that a ripple or fidgeting before it is not its start;
     swallowed: movement that does not show at first, same unit.
     """
-    window = slice(from_i, middle_i + 1)
+    middle_i = min(max(middle_i, 0), len(t_s) - 1)
+    window = slice(min(max(from_i, 0), middle_i), middle_i + 1)
     time, height = t_s[window], values[window]
     if len(time) < 5:
         return Turn(float(time[0]), 0.2)
@@ -174,16 +175,25 @@ def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float, e
 
 def _misfits(time: Floats, height: Floats, tried: Floats, *, eases_s: list[float], swallowed_s: float) -> Floats:
     """Least squared misfit for every ease and turn: [eases, turns]. Falling after the turn counts as no fit."""
-    since = time[None, :] - tried[:, None]
-    rest = np.interp(since, _U, _REST)
-    flat = np.ones_like(rest)
-    out = np.empty((len(eases_s), len(tried)))
-    rises = _smoothed(np.maximum(np.stack([_eased(ease) for ease in eases_s]) - swallowed_s, 0.0))
-    for i, rise in enumerate(rises):
-        after = np.interp(since, _U, rise)
-        design = np.stack([flat, rest, after], axis=-1)
-        normal = np.einsum("tni,tnj->tij", design, design) + LEAST_RIDGE * np.eye(3)
-        solved = np.linalg.solve(normal, np.einsum("tni,n->ti", design, height)[..., None])[..., 0]
-        rest_of_it = height[None] - np.einsum("tni,ti->tn", design, solved)
-        out[i] = np.where(solved[:, 2] > 0, (rest_of_it**2).sum(axis=1), ((height - height.mean()) ** 2).sum() + 1.0)
-    return out
+    place = np.clip((time[None, :] - tried[:, None] - _U[0]) / _FINE_S, 0.0, len(_U) - 2.0)
+    whole = place.astype(int)
+    part = place - whole
+
+    def at(tables: Floats) -> Floats:
+        """Values of smoothed tables over ``_U`` at every time since every turn: [..., turns, n]."""
+        return tables[..., whole] * (1.0 - part) + tables[..., whole + 1] * part
+
+    rest = at(_REST)
+    after = at(_smoothed(np.maximum(np.stack([_eased(ease) for ease in eases_s]) - swallowed_s, 0.0)))
+    normal = np.empty((len(eases_s), len(tried), 3, 3))
+    normal[..., 0, 0], normal[..., 1, 1], normal[..., 2, 2] = len(time), (rest * rest).sum(axis=-1), (after * after).sum(axis=-1)
+    normal[..., 0, 1] = normal[..., 1, 0] = rest.sum(axis=-1)
+    normal[..., 0, 2] = normal[..., 2, 0] = after.sum(axis=-1)
+    normal[..., 1, 2] = normal[..., 2, 1] = (rest * after).sum(axis=-1)
+    right = np.empty((len(eases_s), len(tried), 3, 1))
+    right[..., 0, 0], right[..., 1, 0], right[..., 2, 0] = height.sum(), rest @ height, after @ height
+    level, before, pace = np.moveaxis(np.linalg.solve(normal + LEAST_RIDGE * np.eye(3), right)[..., 0], -1, 0)
+    left = height - level[..., None] - before[..., None] * rest - pace[..., None] * after
+    nothing_fits = float(((height - height.mean()) ** 2).sum()) + 1.0
+    found: Floats = np.where(pace > 0, (left**2).sum(axis=-1), nothing_fits)
+    return found

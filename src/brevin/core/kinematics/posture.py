@@ -1,47 +1,58 @@
-"""Posture from the pose key points: angles of the trunk and of the shoulder line over the clip."""
+"""Posture from the pose key points: angles of the trunk and of the shoulder line, over the clip and over each kind of segment."""
 
 from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from brevin.core.kinematics.trunk import Traces
+from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Withheld
 from brevin.core.pose import landmarks as lm
-from brevin.core.report import Posture, PostureValue
-from brevin.core.track import Body, Player, Sighting
+from brevin.core.report import Segment
+from brevin.core.track import Body, Player, PoseSample
 
-NORMAL_90 = 1.645
-KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own, measured on made clips
-SWAY_NOISE_PCT = 0.1  # what the back's strips wander by on a still body, percent of trunk; own, measured on made clips
+KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
+SWAY_NOISE_PCT = 0.1  # what the back's strips wander by on a still body, percent of trunk; own
 SHOULDER_LINE_DEG = 1.5  # the same for the shoulder line
+LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its own
+
+Seen = Sequence[tuple[float, Body]]
+"""The player's body at each moment it was found."""
 
 
-def posture(sighting: Sighting, moved: Traces) -> Posture:
-    """What the view can serve: trunk inclination and sway from the side, shoulder tilt from the front; None elsewhere."""
-    player = sighting.player
-    if player is None:
-        return Posture()
-    bodies = [s.bodies[i] for s, i in zip(sighting.poses, player.chosen, strict=True) if i >= 0]
-    side = (sighting.view or "").startswith("side") and sighting.position != "lying"
-    return Posture(
-        trunk_inclination_deg=_over(bodies, lambda b: inclination_deg(b, player), bias_deg=KEY_POINT_DEG) if side else None,
-        sway_pct=_sway(moved) if side else None,
-        shoulder_tilt_deg=_over(bodies, shoulder_tilt_deg, bias_deg=SHOULDER_LINE_DEG) if sighting.view == "front" else None,
-    )
+def posture(samples: Sequence[PoseSample], player: Player, *, view: str, position: Position, sway_pct: float, segments: Sequence[Segment]) -> list[Measure]:
+    """What the view can serve: trunk inclination and sway from the side, shoulder tilt from the front. sway_pct: standard deviation of the back's own way."""
+    seen = [(s.t_s, s.bodies[i]) for s, i in zip(samples, player.chosen, strict=True) if i >= 0]
+    side = _served(view in SIDE_VIEWS, position)
+    front = _served(view == "front", position)
+    return [
+        *_angle("trunk_inclination_deg", seen, lambda body: inclination_deg(body, player), bias_deg=KEY_POINT_DEG, segments=segments, withheld=side),
+        *_angle("shoulder_tilt_deg", seen, shoulder_tilt_deg, bias_deg=SHOULDER_LINE_DEG, segments=segments, withheld=front),
+        Measure("sway_pct", NotMeasured(side) if side else Amount(sway_pct, NORMAL_90 * SWAY_NOISE_PCT), samples=len(seen)),
+    ]
 
 
-def _sway(moved: Traces) -> PostureValue | None:
-    """Standard deviation of the back's own way forward and back over the clip, percent of trunk."""
-    if not len(moved.t_s):
-        return None
-    return PostureValue(value=moved.sway_pct, uncertainty=NORMAL_90 * SWAY_NOISE_PCT, n=len(moved.t_s), by_segment={})
+def _served(view: bool, position: Position) -> Withheld | None:
+    if position == "lying":
+        return "lying"
+    return None if view else "view_unserved"
 
 
-def _over(bodies: Sequence[Body], angle: Callable[[Body], float], *, bias_deg: float) -> PostureValue | None:
-    values = np.array([angle(body) for body in bodies])
-    if not len(values):
-        return None
-    scatter = float(values.std() / np.sqrt(len(values)))
-    return PostureValue(value=float(np.median(values)), uncertainty=float(NORMAL_90 * np.hypot(scatter, bias_deg)), n=len(values), by_segment={})
+def _angle(key: str, seen: Seen, angle: Callable[[Body], float], *, bias_deg: float, segments: Sequence[Segment], withheld: Withheld | None) -> list[Measure]:
+    if withheld is not None or not seen:
+        return [Measure(key, NotMeasured(withheld or "region_unseen"))]
+    times = np.array([t_s for t_s, _ in seen])
+    angles = np.array([angle(body) for _, body in seen])
+    found = [_median(key, angles, bias_deg, None)]
+    for kind in dict.fromkeys(segment.kind for segment in segments):
+        inside = np.any([(times >= s.from_s) & (times <= s.to_s) for s in segments if s.kind == kind], axis=0)
+        if inside.sum() >= LEAST_SAMPLES:
+            found.append(_median(key, angles[inside], bias_deg, kind))
+    return found
+
+
+def _median(key: str, angles: np.ndarray, bias_deg: float, segment: SegmentKind | None) -> Measure:
+    scatter_deg = float(angles.std() / np.sqrt(len(angles)))
+    return Measure(key, Amount(float(np.median(angles)), float(NORMAL_90 * np.hypot(scatter_deg, bias_deg))), segment=segment, samples=len(angles))
 
 
 def inclination_deg(body: Body, player: Player) -> float:

@@ -4,11 +4,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core.kinds import GridSource
 from brevin.core.plan.card import CountCard
 from brevin.core.track import Floats, Sound
 
 HOP_S = 90 / 22050  # of the onset curve, a whole number of samples; a tempo grid is placed to about half of it
 CLICK_BAND_HZ = (900.0, 9000.0)  # where any usual click has energy and a room's hum has none
+LEAST_CLICKS = 4  # fewer lie on a line by chance
+LEAST_SOUND_S = 2.0  # less holds no grid
 PAD_S = 0.05  # of silence around the sound, so that its end does not ring into its start
 TEMPO_SLACK = 0.02  # a metronome app may run this much off the card
 STANDS_OUT = 4.0  # grid strength over that of other phases: below it there is no click track
@@ -17,12 +20,21 @@ FIRST_CLICK = 0.25  # a click of at least this share of the usual strength can b
 
 
 @dataclass(frozen=True)
+class Onsets:
+    """What is kept of a clip's sound for its beats. rise: [k] rise of loudness in the click band, one value per ``HOP_S``, 0 and up; starts_s: of the first,
+    on the clip's clock."""
+
+    rise: Floats
+    starts_s: float
+
+
+@dataclass(frozen=True)
 class Beats:
     """The beat grid. first_inhale_s: due time of the card's first inhale; source: clicks, recorded, fitted or None; times in seconds."""
 
     tempo_bpm: float | None
     first_inhale_s: float | None
-    source: str | None
+    source: GridSource | None
     residual_s: float | None
     clicks_s: tuple[float, ...] = ()
 
@@ -35,15 +47,22 @@ class Beats:
 NO_BEATS = Beats(tempo_bpm=None, first_inhale_s=None, source=None, residual_s=None)
 
 
-def from_clicks(sound: Sound | None, card: CountCard | None) -> Beats:
+def heard(sound: Sound | None) -> Onsets | None:
+    """The onsets of a sound; None where there is none, or too little for a grid."""
+    if sound is None or len(sound.samples) < LEAST_SOUND_S * sound.rate_hz:
+        return None
+    return Onsets(rise=onset_curve(sound), starts_s=sound.starts_s)
+
+
+def from_clicks(onsets: Onsets | None, card: CountCard | None) -> Beats:
     """Beats of the click track, when there is a card to say its tempo; ``NO_BEATS`` where none stands out.
 
     A grid over the whole clip is fitted to the onset curve, so that clicks under a tone still count; the first click is the first
     place on the grid with a click of its own. Source: own.
     """
-    if sound is None or card is None or len(sound.samples) < 2 * sound.rate_hz:
+    if onsets is None or card is None:
         return NO_BEATS
-    curve = onset_curve(sound)
+    curve = onsets.rise
     beat_s, phase_s, strength = _grid(curve, card.beat_s)
     if strength < STANDS_OUT:
         return NO_BEATS
@@ -51,15 +70,17 @@ def from_clicks(sound: Sound | None, card: CountCard | None) -> Beats:
     heights = _at(curve, places)
     first = _first(heights)
     times = _peaks(curve, places[first:])
+    if len(times) < LEAST_CLICKS:
+        return NO_BEATS
     beat_s, first_s, off = _line(times)
     if (off < ON_LINE_S).mean() < ON_LINE_SHARE:
         return NO_BEATS
     return Beats(
         tempo_bpm=60.0 / beat_s,
-        first_inhale_s=first_s + card.countin_beats * beat_s + sound.starts_s,
+        first_inhale_s=first_s + card.countin_beats * beat_s + onsets.starts_s,
         source="clicks",
         residual_s=float(np.median(off)),
-        clicks_s=tuple(float(t + sound.starts_s) for t in times),
+        clicks_s=tuple(float(t + onsets.starts_s) for t in times),
     )
 
 

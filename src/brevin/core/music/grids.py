@@ -8,6 +8,7 @@ from brevin.core.plan.card import CountCard
 LEAST_BREATHS = 3  # whole breaths: two lie on a grid by chance
 OFF_MOST_BEATS = 0.25  # a start farther from the common grid than this: the breaths do not follow the count, there is no grid
 CLOCKS_S = 0.05  # by which a page's clock and its camera's may differ; own
+BY_HAND_S = 0.04  # by which a person puts a beat: one picture; own
 PHASE_BEATS = 0.25  # how far all starts together may lie off the beat that nobody heard
 
 
@@ -16,6 +17,14 @@ def recorded(card: CountCard | None, first_inhale_s: float | None) -> Beats:
     if card is None or first_inhale_s is None:
         return NO_BEATS
     return Beats(tempo_bpm=card.tempo_bpm, first_inhale_s=first_inhale_s, source="recorded", residual_s=CLOCKS_S)
+
+
+def by_hand(card: CountCard | None, beats: Beats, first_inhale_s: float) -> Beats:
+    """The grid with its first inhale where a person put it; its tempo as heard, else the card's. ``NO_BEATS`` without a card."""
+    if card is None:
+        return NO_BEATS
+    tempo_bpm = beats.tempo_bpm or card.tempo_bpm
+    return Beats(tempo_bpm=tempo_bpm, first_inhale_s=first_inhale_s, source="recorded", residual_s=BY_HAND_S, clicks_s=beats.clicks_s)
 
 
 def fitted(card: CountCard | None, starts_s: list[float]) -> Beats:

@@ -1,6 +1,7 @@
 """Who is read: the largest still figure, followed through the clip, with the frame of the body in the picture."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
@@ -26,10 +27,33 @@ def choose(samples: Sequence[PoseSample], *, width_px: float, height_px: float) 
     if first is None or seen_share < 0.5:
         raise ClipUnusable("no_person", seen_share=round(seen_share, 2))
     _check_choice(samples)
-    chosen = _follow(samples, start=_largest(first))
+    return _one(samples, _largest(first), width_px=width_px, height_px=height_px)
+
+
+def everyone(samples: Sequence[PoseSample], *, width_px: float, height_px: float) -> list[Player]:
+    """All whose trunk can be followed, the largest first, whoever of them plays."""
+    first = next((s for s in samples if s.bodies), None)
+    found: list[Player] = []
+    for start in sorted(range(len(first.bodies)), key=lambda i: -lm.trunk_px(first.bodies[i])) if first else []:
+        try:
+            found.append(_one(samples, start, width_px=width_px, height_px=height_px))
+        except ClipUnusable:  # this one stands too far away, or half outside the picture
+            continue
+    return found
+
+
+def _one(samples: Sequence[PoseSample], start: int, *, width_px: float, height_px: float) -> Player:
+    """The person at place ``start`` of the first sample that shows anybody."""
+    chosen = _follow(samples, start=start)
     bodies = [s.bodies[i] for s, i in zip(samples, chosen, strict=True) if i >= 0]
     _check_trunk(bodies, width_px=width_px, height_px=height_px)
     return _player(samples, chosen, bodies)
+
+
+def same_player(player: Player, samples: Sequence[PoseSample]) -> Player:
+    """A player found in the first samples, followed through all of them."""
+    start = next(index for index in player.chosen if index >= 0)
+    return replace(player, chosen=_follow(samples, start=start), others=max(len(s.bodies) for s in samples) - 1)
 
 
 def _largest(sample: PoseSample) -> int:

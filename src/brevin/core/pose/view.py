@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from brevin.core.kinds import Position, View
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats
 
@@ -24,7 +25,7 @@ def turned_deg(body: Body) -> float:
     return float(np.degrees(np.angle(np.mean(np.exp(1j * np.array(angles))))))
 
 
-def view_of(bodies: Sequence[Body]) -> str:
+def view_of(bodies: Sequence[Body]) -> View:
     """side-left, side-right, front or three-quarter, by the median turn. Raises ValueError without bodies."""
     turn = float(np.median([turned_deg(body) for body in bodies]))
     if abs(turn) <= FRONT_UNTIL_DEG:
@@ -34,7 +35,7 @@ def view_of(bodies: Sequence[Body]) -> str:
     return "side-right" if turn > 0 else "side-left"
 
 
-def position_of(bodies: Sequence[Body]) -> str:
+def position_of(bodies: Sequence[Body]) -> Position:
     """seated, standing or lying, from the trunk's axis and where knees and ankles are. Source: own."""
     lean, knees, ankles = np.median([_legs(body) for body in bodies], axis=0)
     if lean > LYING_FROM_DEG:

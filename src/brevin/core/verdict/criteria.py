@@ -1,15 +1,18 @@
-"""The table of criteria: what is judged, in which band it is steady, beyond which it is worked on, and where it is drawn.
+"""The one table of criteria: what is judged, where it applies, in which band it is steady, beyond which it is worked on, and where it is drawn.
 
-Each row turns a breath (or the posture) into a value with a band in the same unit. The numbers come from the method profile.
+Each row judges one measure, breath by breath or for the whole clip. The numbers of its band come from the rules in force.
 """
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Literal
 
+from brevin.core.kinds import SIDE_VIEWS, CheckKind, Instrument, Lane, Position, TurnKind, View
+from brevin.core.measure import Amount
 from brevin.core.plan.card import CountCard
-from brevin.core.report import Breath, Posture, PostureValue
-from brevin.core.verdict.profile import MethodProfile
+from brevin.core.plan.check import Check
+from brevin.core.verdict.rules import CriterionKey, Rules
 
 
 @dataclass(frozen=True)
@@ -24,49 +27,67 @@ class Band:
 
 @dataclass(frozen=True)
 class Asked:
-    """What a breath is held against: the card, the beat's length in seconds (None without a grid), the programme's limits."""
+    """What a clip is held against: the check, the beat's length in seconds (None without a grid), the rules in force."""
 
-    card: CountCard | None
+    check: Check
     beat_s: float | None
-    rules: MethodProfile
+    rules: Rules
+
+    @property
+    def card(self) -> CountCard | None:
+        """The check's count card."""
+        return self.check.card
 
 
-BandOf = Callable[[Breath, Asked], Band | None]
-
-
-@dataclass(frozen=True)
-class BreathCriterion:
-    """One row. number: key of ``Breath``; lane: line of the breath score; views, positions: where it may be judged; span: turns its mark covers."""
-
-    key: str
-    number: str
-    unit: str
-    lane: str
-    band: BandOf
-    span: tuple[str, str] = ("inhale_start_s", "inhale_end_s")
-    needs_card: bool = False
-    lying: bool = True
+Amounts = Mapping[str, Amount]
+"""What was measured of one breath, or of the clip, by key."""
 
 
 @dataclass(frozen=True)
-class PostureCriterion:
-    """One row. number: key of ``Posture``."""
+class Where:
+    """Where a row applies; None = everywhere. views: from which it can be read; card: what a card must ask, None = no card needed."""
 
-    key: str
-    number: str
+    views: tuple[View, ...] | None = None
+    positions: tuple[Position, ...] | None = None
+    instruments: tuple[Instrument, ...] | None = None
+    kinds: tuple[CheckKind, ...] = ("counted_breathing", "drill")
+    card: Callable[[CountCard], bool] | None = None
+
+
+@dataclass(frozen=True)
+class Criterion:
+    """One row. measure: the key it judges; area: what it is part of; lane: line of the breath score; span: turns its mark covers, None for a row of the
+    whole clip; unless: a row whose fault takes this one's with it, so that one fault is said once."""
+
+    key: CriterionKey
+    measure: str
+    area: Literal["breath", "posture"]
     unit: str
-    band: Callable[[MethodProfile], Band]
-    views: tuple[str, ...]
+    band: Callable[[Amounts, Asked], Band | None]
+    where: Where
+    lane: Lane = "count"
+    span: tuple[TurnKind, TurnKind] | None = ("inhale_start", "inhale_end")
+    unless: CriterionKey | None = None
 
 
-def _shoulders(breath: Breath, asked: Asked) -> Band:
-    total = abs(breath.abdomen_amp or 0.0) + abs(breath.chest_amp or 0.0)
+def _size(amounts: Amounts, key: str) -> float:
+    """Size of a movement, whatever its sign; 0 where it was not measured."""
+    return abs(amounts[key].value) if key in amounts else 0.0
+
+
+def total_pct(amounts: Amounts) -> float:
+    """How far belly and chest moved together, percent of trunk, whatever their signs."""
+    return _size(amounts, "abdomen_amp") + _size(amounts, "chest_amp")
+
+
+def _shoulders(amounts: Amounts, asked: Asked) -> Band:
+    total = total_pct(amounts)
     limit = asked.rules.limit
     work = max(limit("shoulders_still.work"), limit("shoulders_still.work_share") * total)
     return Band(steady_high=limit("shoulders_still.steady"), work_high=work)
 
 
-def _abdomen(breath: Breath, asked: Asked) -> Band:
+def _abdomen(amounts: Amounts, asked: Asked) -> Band:
     return Band(steady_low=asked.rules.limit("abdomen_leads.steady"), work_low=asked.rules.limit("abdomen_leads.work"))
 
 
@@ -80,29 +101,27 @@ def _length(beats: float | None, asked: Asked) -> Band | None:
     return Band(beats - near, beats + near, beats - far, beats + far)
 
 
-def _start(breath: Breath, asked: Asked) -> Band:
+def _start(amounts: Amounts, asked: Asked) -> Band:
     near, far = asked.rules.limit("with_count.steady"), asked.rules.limit("with_count.work")
     return Band(-near, near, -far, far)
 
 
-def _full(breath: Breath, asked: Asked) -> Band | None:
-    if asked.card is None or asked.card.inhale_beats <= 1.0:
+def _full(amounts: Amounts, asked: Asked) -> Band | None:
+    if asked.card is None:
         return None
     beats = asked.card.inhale_beats
     return Band(steady_low=asked.rules.limit("full_early.steady") * beats, work_low=asked.rules.limit("full_early.work") * beats)
 
 
-def _even(breath: Breath, asked: Asked) -> Band | None:
-    if asked.card is None or asked.card.inhale_beats <= 1.0:
-        return None
+def _even(amounts: Amounts, asked: Asked) -> Band:
     return Band(steady_high=asked.rules.limit("even_intake.steady"), work_high=asked.rules.limit("even_intake.work"))
 
 
-def _even_out(breath: Breath, asked: Asked) -> Band:
+def _even_out(amounts: Amounts, asked: Asked) -> Band:
     return Band(steady_high=asked.rules.limit("even_exhale.steady"), work_high=asked.rules.limit("even_exhale.work"))
 
 
-def _pause(breath: Breath, asked: Asked) -> Band | None:
+def _pause(amounts: Amounts, asked: Asked) -> Band | None:
     if asked.card is None or asked.beat_s is None:
         return None
     near = max(asked.rules.limit("pause.steady_beats"), asked.rules.limit("pause.steady_s") / asked.beat_s)
@@ -110,44 +129,68 @@ def _pause(breath: Breath, asked: Asked) -> Band | None:
     return Band(steady_high=wanted + near, work_high=wanted + near * asked.rules.limit("pause.work_times"))
 
 
-def _inclination(rules: MethodProfile) -> Band:
-    return Band(
-        rules.limit("inclination.steady_low"), rules.limit("inclination.steady_high"),
-        rules.limit("inclination.work_low"), rules.limit("inclination.work_high"),
-    )  # fmt: skip
+def _inclination(amounts: Amounts, asked: Asked) -> Band:
+    limit = asked.rules.limit
+    return Band(limit("inclination.steady_low"), limit("inclination.steady_high"), limit("inclination.work_low"), limit("inclination.work_high"))
 
 
-def _tilt(rules: MethodProfile) -> Band:
-    near, far = rules.limit("shoulder_tilt.steady"), rules.limit("shoulder_tilt.work")
+def _tilt(amounts: Amounts, asked: Asked) -> Band:
+    near, far = asked.rules.limit("shoulder_tilt.steady"), asked.rules.limit("shoulder_tilt.work")
     return Band(-near, near, -far, far)
 
 
+def _inhale_length(amounts: Amounts, asked: Asked) -> Band | None:
+    return _length(asked.card.inhale_beats if asked.card else None, asked)
+
+
+def _exhale_length(amounts: Amounts, asked: Asked) -> Band | None:
+    return _length(asked.card.exhale_beats if asked.card else None, asked)
+
+
+LONG_INHALE_BEATS = 1.0  # inhales over one beat only: a quick one has no evenness that could be seen
+UPRIGHT: tuple[Position, ...] = ("seated", "standing")
+SEEN_MOVING: tuple[View, ...] = (*SIDE_VIEWS, "three-quarter")
+STILL = Where(views=SIDE_VIEWS)  # half turned away, shoulders were read 4 % of trunk too small: not judged from there
+LEADS = Where(views=SEEN_MOVING, positions=UPRIGHT)  # lying down the belly moves by itself: shown, not judged
+COUNTED = Where(views=SEEN_MOVING, card=lambda card: True)
+SPREAD = Where(views=SEEN_MOVING, card=lambda card: card.inhale_beats > LONG_INHALE_BEATS)
+CLOSED = Where(views=SEEN_MOVING, card=lambda card: card.exhale_beats is not None)
+LOOKED_AT: tuple[CheckKind, ...] = ("counted_breathing", "posture", "hold", "drill", "tone")
+
 # Order is the order in which a fault is spoken of: what lies beneath comes first.
-POSTURE: tuple[PostureCriterion, ...] = (
-    PostureCriterion("trunk_inclination", "trunk_inclination_deg", "deg", _inclination, ("side-left", "side-right")),
-    PostureCriterion("shoulder_tilt", "shoulder_tilt_deg", "deg", _tilt, ("front",)),
+CRITERIA: tuple[Criterion, ...] = (
+    Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", _inclination, Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT), span=None),
+    Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", _tilt, Where(("front",), UPRIGHT, kinds=LOOKED_AT), span=None),
+    Criterion("abdomen_leads", "abdominal_share", "breath", "of the breath", _abdomen, LEADS, "chest"),
+    Criterion("shoulders_still", "shoulder_rise", "breath", "% of trunk", _shoulders, STILL, "shoulder"),
+    Criterion("not_full_early", "full_at_beat", "breath", "beat", _full, SPREAD),
+    Criterion("with_count", "inhale_offset_beats", "breath", "beat", _start, COUNTED),
+    Criterion("inhale_counts", "inhale_beats", "breath", "beats", _inhale_length, COUNTED, unless="not_full_early"),
+    Criterion("pause", "pause_beats", "breath", "beat", _pause, COUNTED, span=("inhale_end", "exhale_start"), unless="not_full_early"),
+    Criterion("exhale_counts", "exhale_beats", "breath", "beats", _exhale_length, CLOSED, span=("exhale_start", "exhale_end")),
+    Criterion("even_intake", "intake_unevenness", "breath", "of the breath", _even, SPREAD, unless="not_full_early"),
+    Criterion("even_exhale", "exhale_unevenness", "breath", "of the breath", _even_out, COUNTED, span=("exhale_start", "exhale_end")),
 )
 
-BREATH: tuple[BreathCriterion, ...] = (
-    BreathCriterion("abdomen_leads", "abdominal_share", "of the breath", "chest", _abdomen, lying=False),
-    BreathCriterion("shoulders_still", "shoulder_rise", "% of trunk", "shoulder", _shoulders),
-    BreathCriterion("not_full_early", "full_at_beat", "beat", "count", _full, needs_card=True),
-    BreathCriterion("with_count", "inhale_offset_beats", "beat", "count", _start, needs_card=True),
-    BreathCriterion("inhale_counts", "inhale_beats", "beats", "count", lambda b, a: _length(a.card.inhale_beats if a.card else None, a), needs_card=True),
-    BreathCriterion("pause", "pause_beats", "beat", "count", _pause, span=("inhale_end_s", "exhale_start_s"), needs_card=True),
-    BreathCriterion(
-        "exhale_counts", "exhale_beats", "beats", "count",
-        lambda b, a: _length(a.card.exhale_beats if a.card else None, a), span=("exhale_start_s", "exhale_end_s"), needs_card=True,
-    ),
-    BreathCriterion("even_intake", "intake_unevenness", "of the breath", "count", _even, needs_card=True),
-    BreathCriterion("even_exhale", "exhale_unevenness", "of the breath", "count", _even_out, span=("exhale_start_s", "exhale_end_s"), needs_card=True),
-)  # fmt: skip
 
-SAID_ONCE: dict[str, tuple[str, ...]] = {"not_full_early": ("pause", "even_intake", "inhale_counts")}
-"""Where the first is not steady in a breath, the others are its consequence and carry no mark of their own there."""
+def asked_for(row: Criterion, asked: Asked, *, view: View | None, position: Position | None) -> bool:
+    """Whether a check asks for a row at all: then it has a verdict, if only that it is unreadable. Breath is asked of every view; posture of those that the
+    check names, or that the clip was filmed from."""
+    where, check, rules = row.where, asked.check, asked.rules
+    if row.key in rules.off or row.key in rules.exempt or check.kind not in where.kinds:
+        return False
+    if where.instruments is not None and check.instrument not in where.instruments:
+        return False
+    if where.positions is not None and position is not None and position not in where.positions:
+        return False
+    if where.card is not None and (check.card is None or not where.card(check.card)):
+        return False
+    if row.area == "breath" or where.views is None:
+        return True
+    return view in where.views if check.view == "auto" else any(served.startswith(check.view) for served in where.views)
 
 
-def posture_value(posture: Posture, row: PostureCriterion) -> PostureValue | None:
-    """The measured value a posture row judges."""
-    value: PostureValue | None = getattr(posture, row.number)
-    return value
+def exempt_measures(rules: Rules) -> frozenset[str]:
+    """Measures that only exempt criteria judge: they are not measured either."""
+    kept = {row.measure for row in CRITERIA if row.key not in rules.exempt}
+    return frozenset(row.measure for row in CRITERIA if row.key in rules.exempt) - kept

@@ -1,33 +1,61 @@
-"""A report in one line, for a list of takes."""
+"""A report in one line, for a list of takes: kept as codes, said when it is shown."""
 
-from dataclasses import dataclass
+from collections import Counter
+from dataclasses import dataclass, field
 
-from brevin.core.report import Report
-from brevin.core.verdict.words import PATTERNS
+from brevin.core.kinds import Pattern, Side, State
+from brevin.core.report import Cue, Report
+from brevin.core.verdict.wording import cue_sentence, fault_words, pattern_words, reason_sentence
+from brevin.core.verdict.words import CRITERIA
 
-WORST_FIRST = ("work", "watch", "unreadable", "steady")
+WORST_FIRST: tuple[State, ...] = ("work", "watch", "unreadable", "steady")
 MOST_SAID = 2  # faults named in the line
 
 
 @dataclass(frozen=True)
-class Headline:
-    """state: the worst of the verdicts; words: its faults, or the usual pattern where there is none; cue: what to say next, or empty."""
+class Fault:
+    """One verdict that lies outside its band."""
 
-    state: str
-    words: str
-    cue: str
+    criterion: str
+    side: Side | None
+
+
+@dataclass(frozen=True)
+class Headline:
+    """state: the worst of the verdicts; faults: the first of them; pattern: the usual one; reason: code why nothing is readable, with its facts."""
+
+    state: State
+    faults: list[Fault] = field(default_factory=list)
+    pattern: Pattern | None = None
+    reason: str | None = None
+    facts: dict[str, float | str] = field(default_factory=dict)
+    cue: Cue | None = None
 
 
 def headline(report: Report) -> Headline:
-    """The line of a report. Where the breath is not readable it says why."""
-    cue = (report.cue or {}).get("text", "")
+    """The line of a report. Where the breath is not readable it holds why."""
     if not report.readable_for.breath:
-        return Headline("unreadable", report.reasons[0].message if report.reasons else "not readable", cue)
-    worst = min((v.state for v in report.verdicts), key=WORST_FIRST.index, default="unreadable")
-    said = [f"{v.title.lower()}: {v.words}" for v in report.verdicts if v.state == worst and v.outside]
-    return Headline(worst, "; ".join(said[:MOST_SAID]) or _usual_pattern(report), cue)
-
-
-def _usual_pattern(report: Report) -> str:
+        first = report.reasons[0] if report.reasons else None
+        return Headline("unreadable", reason=first.code if first else None, facts=dict(first.facts) if first else {}, cue=report.cue)
+    judged = [v for v in report.verdicts if v.state != "unreadable"]
+    states = {v.state for v in judged}
+    state: State = next((s for s in WORST_FIRST if s in states), "unreadable")
+    faults = [Fault(v.criterion, v.side) for v in judged if v.state == state and v.outside]
     patterns = [breath.pattern for breath in report.breaths]
-    return PATTERNS[max(set(patterns), key=patterns.count)] if patterns else "no whole breath"
+    usual = Counter(patterns).most_common(1)[0][0] if patterns else None
+    return Headline(state, faults=faults[:MOST_SAID], pattern=usual, cue=report.cue)
+
+
+def headline_words(line: Headline) -> str:
+    """The line as it is said: its faults, or the usual pattern where there is none."""
+    if line.reason is not None:
+        return reason_sentence(line.reason, dict(line.facts))
+    said = [f"{CRITERIA[f.criterion].title.lower()}: {fault_words(f.criterion, line.state, outside=True, side=f.side)}" for f in line.faults]  # type: ignore[index]
+    if said:
+        return "; ".join(said)
+    return pattern_words(line.pattern) if line.pattern else "no whole breath"
+
+
+def headline_cue(line: Headline) -> str:
+    """What to say next, or nothing."""
+    return cue_sentence(line.cue.criterion, line.cue.side) if line.cue else ""

@@ -1,23 +1,41 @@
-"""From numbers to verdicts: a value with its interval against a band, for each breath and for the clip, and the one cue."""
+"""From measures to verdicts: a number with its interval against a band, breath by breath; the clip's verdict counts its breaths; and the one cue."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
-from brevin.core.report import Breath, Mark, Posture, Reason, Verdict
-from brevin.core.verdict.criteria import BREATH, POSTURE, SAID_ONCE, Asked, Band, BreathCriterion, PostureCriterion, posture_value
-from brevin.core.verdict.words import CRITERIA
+from brevin.core.kinds import SIDE_VIEWS, Position, Side, State, View
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
+from brevin.core.report import Cue, Mark, Reason, Verdict
+from brevin.core.verdict.criteria import CRITERIA, Amounts, Asked, Band, Criterion, asked_for, total_pct
+from brevin.core.verdict.rules import CriterionKey
 
-NORMAL_90 = 1.645
-JUST_ABOUT = "just about"
-TOGETHER_S = 0.1  # of chest lag: below it nobody sees an order
-WELL_DONE = "Just like that. Once more, the same way."
+MOST_WORK_SHARE = 1 / 3  # of the breaths: more of them to work on, and so is the clip
+SHORTEST_MARK_S = 0.2  # a mark on a moment is drawn this long
+SIGNED_AROUND_ZERO = ("with_count", "trunk_inclination", "shoulder_tilt")
+"""Criteria whose side is told by the value's sign, not by the band's middle."""
 
 
-def state_of(value: float, half: float, band: Band) -> str:
+@dataclass(frozen=True)
+class Judged:
+    """What the verdicts are made of. measures: of the whole breaths and of the clip; why_not: reasons that keep the breath from being judged."""
+
+    measures: Sequence[Measure]
+    view: View | None
+    position: Position | None
+    breath_readable: bool
+    why_not: Sequence[Reason]
+
+    def amounts(self, breath: int | None) -> dict[str, Amount]:
+        """Everything that was measured of one breath, or of the clip."""
+        return {m.key: m.amount for m in self.measures if m.breath == breath and m.segment is None and m.amount is not None}
+
+
+def state_of(value: float, half_width: float, band: Band) -> State:
     """steady where the whole interval is inside the steady band, work where all of it is beyond, else watch."""
-    low, high = value - half, value + half
+    low, high = value - half_width, value + half_width
     if low >= band.steady_low and high <= band.steady_high:
         return "steady"
     if high < band.work_low or low > band.work_high:
@@ -25,85 +43,136 @@ def state_of(value: float, half: float, band: Band) -> str:
     return "watch"
 
 
-def verdicts(
-    breaths: Sequence[Breath],
-    posture: Posture,
-    asked: Asked,
-    *,
-    view: str | None,
-    position: str | None,
-    breath_readable: bool,
-    why_not: Sequence[Reason],
-) -> list[Verdict]:
-    """All verdicts of a clip in the order of the table. A criterion that the card does not ask for is left out."""
-    found = [_posture(row, posture, asked, view, position) for row in POSTURE]
-    lying = position == "lying"
-    rows = [row for row in BREATH if row.key not in asked.rules.judged_off and not (lying and not row.lying)]
-    if not breath_readable:
-        found += [_unreadable(row, why_not) for row in rows if not row.needs_card or asked.card is not None]
-    else:
-        marked = _said_once({row.key: _marks(row, breaths, asked) for row in rows})
-        found += [_clip(row, breaths, marked[row.key], asked) for row in rows]
-    return [verdict for verdict in found if verdict is not None and verdict.criterion not in asked.rules.judged_off]
+def state_of_all(states: Sequence[State]) -> State:
+    """The clip's state counted from its breaths: steady when all but one are steady and none is work; work when more than a third are work; else watch.
+    One breath alone speaks for itself."""
+    if len(states) == 1:
+        return states[0]
+    work = states.count("work")
+    if work > MOST_WORK_SHARE * len(states):
+        return "work"
+    return "steady" if not work and states.count("steady") >= len(states) - 1 else "watch"
 
 
-def cue(found: Sequence[Verdict]) -> dict[str, str] | None:
-    """The one sentence to say next: the first fault of the table, a clear one before one to watch; praise where nothing lies outside its band.
+def verdicts(found: Judged, asked: Asked) -> list[Verdict]:
+    """All verdicts of a clip in the order of the table: one for every criterion that the check asks for."""
+    rows = [row for row in CRITERIA if asked_for(row, asked, view=found.view, position=found.position)]
+    marked = {row.key: _marks(row, found, asked) for row in rows}
+    return [_verdict(row, _said_once(row, marked), marked[row.key], found, asked) for row in rows]
+
+
+def cue(found: Sequence[Verdict]) -> Cue | None:
+    """The one sentence to say next: a clear fault before one to watch, the commonest first, then by the table; praise where nothing lies outside its band.
 
     A value inside its steady band whose interval reaches over a limit is watched, not spoken of.
     """
     for state in ("work", "watch"):
-        for verdict in found:
-            if verdict.state == state and verdict.cue and verdict.outside:
-                return {"criterion": verdict.criterion, "text": verdict.cue}
-    if any(verdict.state in ("steady", "watch") for verdict in found):
-        return {"criterion": "all", "text": WELL_DONE}
-    return None
+        faults = [v for v in found if v.state == state and v.outside]
+        if faults:
+            worst = max(faults, key=_commonness)
+            return Cue(worst.criterion, worst.side)
+    return Cue("all") if any(v.state in ("steady", "watch") for v in found) else None
 
 
-def _marks(row: BreathCriterion, breaths: Sequence[Breath], asked: Asked) -> list[Mark]:
+def _commonness(verdict: Verdict) -> float:
+    """Share of the breaths that lie outside; a fault of the whole clip is in all of them."""
+    return sum(mark.outside for mark in verdict.marks) / verdict.counted_breaths if verdict.counted_breaths else 1.0
+
+
+def _marks(row: Criterion, found: Judged, asked: Asked) -> list[Mark]:
+    """The marks of a row judged breath by breath; none for a row of the whole clip, or where the breath is not readable."""
+    if row.span is None or not found.breath_readable:
+        return []
     marks = []
-    for index, breath in enumerate(breaths):
-        value, half = getattr(breath, row.number), breath.uncertainty.get(row.number)
-        band = row.band(breath, asked)
-        start, end = getattr(breath, row.span[0]), getattr(breath, row.span[1])
-        if value is None or half is None or band is None or start is None or end is None:
-            continue
-        state = state_of(value, half, band)
-        marks.append(
-            Mark(
-                breath=index, state=state, value=value, uncertainty=half, from_s=start, to_s=max(end, start + 0.2), lane=row.lane,
-                words=_fault(row.key, value, band, state), outside=_beyond(value, band) > 0,
-            )
-        )  # fmt: skip
+    for breath in sorted({m.breath for m in found.measures if m.breath is not None}):
+        amounts = found.amounts(breath)
+        amount, band = amounts.get(row.measure), row.band(amounts, asked)
+        start, end = (amounts.get(f"{turn}_s") for turn in row.span)
+        if amount is not None and band is not None and start is not None and end is not None:
+            marks.append(_mark(row, breath, amount, band, start.value, end.value))
     return marks
 
 
-def _said_once(marks: dict[str, list[Mark]]) -> dict[str, list[Mark]]:
-    """Takes away marks that are another's consequence in the same breath."""
-    kept = dict(marks)
-    for first, others in SAID_ONCE.items():
-        guilty = {mark.breath for mark in marks.get(first, []) if mark.state != "steady"}
-        for other in others:
-            kept[other] = [m for m in kept.get(other, []) if not (m.breath in guilty and m.state != "steady")]
-    return kept
+def _mark(row: Criterion, breath: int, amount: Amount, band: Band, from_s: float, to_s: float) -> Mark:
+    return Mark(
+        breath=breath, state=state_of(amount.value, amount.half_width, band), value=amount.value, uncertainty=amount.half_width, from_s=from_s,
+        to_s=max(to_s, from_s + SHORTEST_MARK_S), lane=row.lane, outside=_beyond(amount.value, band) > 0, side=_side(row, amount.value, band),
+    )  # fmt: skip
 
 
-def _clip(row: BreathCriterion, breaths: Sequence[Breath], marks: list[Mark], asked: Asked) -> Verdict | None:
-    """The clip's verdict from its breaths: the median with the spread from breath to breath."""
-    if not marks:
-        return None
-    values = np.array([mark.value for mark in marks])
-    middle = int(np.argsort(values)[len(values) // 2])
-    value = float(np.median(values))
-    between = NORMAL_90 * float(values.std()) / math.sqrt(len(values))
-    half = float(np.hypot(between, np.median([mark.uncertainty for mark in marks])))
-    breath = breaths[marks[middle].breath]
-    band = row.band(breath, asked)
+WORSE: dict[State, int] = {"unreadable": 0, "steady": 0, "watch": 1, "work": 2}
+
+
+def _said_once(row: Criterion, marked: Mapping[CriterionKey, list[Mark]]) -> list[Mark]:
+    """The marks of a row less those that are another row's consequence in the same breath and no worse than it."""
+    if row.unless is None:
+        return marked[row.key]
+    cause = {mark.breath: WORSE[mark.state] for mark in marked.get(row.unless, [])}
+    return [mark for mark in marked[row.key] if not 0 < WORSE[mark.state] <= cause.get(mark.breath, 0)]
+
+
+def _verdict(row: Criterion, marks: list[Mark], all_marks: list[Mark], found: Judged, asked: Asked) -> Verdict:
+    if row.where.views is not None and found.view not in row.where.views and (row.span is None or found.breath_readable):
+        return _unreadable(row, "view_unserved", {"view": "side" if set(row.where.views) & set(SIDE_VIEWS) else "front"})
+    if row.span is None:
+        return _of_clip(row, found, asked)
+    if marks:
+        return _of_breaths(row, marks, found, asked)
+    if all_marks and row.unless is not None:
+        return _unreadable(row, "said_once", {"criterion": row.unless})
+    if not found.breath_readable:
+        why = found.why_not[0] if found.why_not else None
+        return _unreadable(row, why.code if why else "no_breathing", dict(why.facts) if why else {})
+    return _unreadable(row, _withheld(row, found), {})
+
+
+def _withheld(row: Criterion, found: Judged) -> str:
+    """Why there is no number: the commonest reason of the breaths, else that none is whole."""
+    reasons = [m.value.reason for m in found.measures if m.key == row.measure and isinstance(m.value, NotMeasured)]
+    return max(set(reasons), key=reasons.count) if reasons else "no_whole_breath"
+
+
+def _of_clip(row: Criterion, found: Judged, asked: Asked) -> Verdict:
+    """A verdict on one number of the whole clip."""
+    amounts = found.amounts(None)
+    amount, band = amounts.get(row.measure), row.band(amounts, asked)
+    if amount is None or band is None:
+        return _unreadable(row, _withheld(row, found), {})
+    state = state_of(amount.value, amount.half_width, band)
+    return Verdict(
+        criterion=row.key, state=state, value=amount.value, unit=row.unit, threshold=_threshold(band), uncertainty=amount.half_width, from_s=None, to_s=None,
+        outside=_beyond(amount.value, band) > 0, marks=[], side=_side(row, amount.value, band),
+    )  # fmt: skip
+
+
+def _of_breaths(row: Criterion, marks: list[Mark], found: Judged, asked: Asked) -> Verdict:
+    """The clip's verdict counted from its breaths. The number beside it is the median of the breaths that have its state, so that what is shown is an
+    instance of what is said."""
+    state = state_of_all([mark.state for mark in marks])
+    speaking = [mark for mark in marks if mark.state == state] or marks
+    middle = sorted(speaking, key=lambda mark: mark.value)[len(speaking) // 2]
+    amounts = found.amounts(middle.breath)
+    band = row.band(amounts, asked)
     assert band is not None
-    state = state_of(value, half, band)
-    worst = max(marks, key=lambda mark: _beyond(mark.value, band))
-    return _verdict(row.key, row.unit, value, half, band, state, worst.from_s, worst.to_s, _facts(row.key, breath, asked), marks)
+    worst = max(speaking, key=lambda mark: _beyond(mark.value, band))
+    spread = NORMAL_90 * float(np.std([mark.value for mark in speaking])) / math.sqrt(len(speaking))
+    return Verdict(
+        criterion=row.key, state=state, value=middle.value, unit=row.unit, threshold=_threshold(band), uncertainty=math.hypot(spread, middle.uncertainty),
+        from_s=worst.from_s, to_s=worst.to_s, outside=any(mark.outside and mark.state == state for mark in marks), marks=marks, side=worst.side,
+        steady_breaths=sum(mark.state == "steady" for mark in marks), counted_breaths=len(marks), facts=_facts(amounts, asked),
+    )  # fmt: skip
+
+
+def _facts(amounts: Amounts, asked: Asked) -> dict[str, float | str]:
+    """What the sentences may speak of besides the number itself."""
+    facts: dict[str, float | str] = {"total_pct": total_pct(amounts)}
+    if "chest_lag_s" in amounts:
+        facts["lag_s"] = amounts["chest_lag_s"].value
+    if asked.card is not None:
+        facts |= {"asked_inhale": asked.card.inhale_beats, "asked_pause": asked.card.pause_beats}
+        if asked.card.exhale_beats is not None:
+            facts["asked_exhale"] = asked.card.exhale_beats
+    return facts
 
 
 def _beyond(value: float, band: Band) -> float:
@@ -111,94 +180,19 @@ def _beyond(value: float, band: Band) -> float:
     return max(value - band.steady_high, band.steady_low - value)
 
 
-def _posture(row: PostureCriterion, posture: Posture, asked: Asked, view: str | None, position: str | None) -> Verdict | None:
-    if view not in row.views or (position == "lying" and row.key == "trunk_inclination"):
-        return None
-    found = posture_value(posture, row)
-    if found is None:
-        return None
-    band = row.band(asked.rules)
-    state = state_of(found.value, found.uncertainty, band)
-    return _verdict(row.key, row.unit, found.value, found.uncertainty, band, state, None, None, {}, [])
+def _side(row: Criterion, value: float, band: Band) -> Side | None:
+    if math.isinf(band.steady_low) or math.isinf(band.steady_high):
+        return "high" if math.isinf(band.steady_low) else "low"
+    middle = 0.0 if row.key in SIGNED_AROUND_ZERO else 0.5 * (band.steady_low + band.steady_high)
+    return "low" if value < middle else "high"
 
 
-def _unreadable(row: BreathCriterion, why_not: Sequence[Reason]) -> Verdict:
-    words = CRITERIA[row.key]
-    why = why_not[0].message if why_not else ""
-    return Verdict(
-        criterion=row.key, title=words.title, state="unreadable", value=None, unit=row.unit, threshold=None, uncertainty=None,
-        from_s=None, to_s=None, words="not readable", outside=False, why=why, cue=None, marks=[],
-    )  # fmt: skip
-
-
-def _verdict(
-    key: str,
-    unit: str,
-    value: float,
-    half: float,
-    band: Band,
-    state: str,
-    from_s: float | None,
-    to_s: float | None,
-    facts: dict[str, str],
-    marks: list[Mark],
-) -> Verdict:
-    words = CRITERIA[key]
-    side = _side(key, value, band)
-    filled = {"value": f"{abs(value):.1f}", "side": side, "percent": f"{100 * value:.0f} %", **facts}
-    return Verdict(
-        criterion=key, title=words.title, state=state, value=value, unit=unit, threshold=_threshold(band), uncertainty=half,
-        from_s=from_s, to_s=to_s, words=_fault(key, value, band, state), outside=_beyond(value, band) > 0, why=words.why.format(**filled),
-        cue=None if state == "steady" else words.cue, marks=marks,
-    )  # fmt: skip
-
-
-def _threshold(band: Band) -> dict[str, float | str]:
+def _threshold(band: Band) -> dict[str, float]:
     return {name: number for name, number in vars(band).items() if math.isfinite(number)}
 
 
-def _fault(key: str, value: float, band: Band, state: str) -> str:
-    words = CRITERIA[key]
-    if state == "steady":
-        return words.steady
-    if _beyond(value, band) <= 0:
-        return JUST_ABOUT
-    return words.fault.format(side=_side(key, value, band))
-
-
-SIDES: dict[str, tuple[str, str]] = {  # below and above the band
-    "with_count": ("early", "late"), "inhale_counts": ("short", "long"), "exhale_counts": ("short", "long"),
-    "trunk_inclination": ("back", "forward"), "shoulder_tilt": ("right", "left"),
-}  # fmt: skip
-
-
-def _side(key: str, value: float, band: Band) -> str:
-    if key not in SIDES:
-        return ""
-    low = value < (0.0 if key in ("with_count", "trunk_inclination", "shoulder_tilt") else 0.5 * (band.steady_low + band.steady_high))
-    return SIDES[key][0 if low else 1]
-
-
-def _facts(key: str, breath: Breath, asked: Asked) -> dict[str, str]:
-    card = asked.card
-    total = abs(breath.abdomen_amp or 0.0) + abs(breath.chest_amp or 0.0)
-    lag = breath.chest_lag_s
-    facts = {
-        "total": f"{total:.1f}",
-        "lag": _lag_words(lag),
-    }
-    if card is not None:
-        asked_beats = card.exhale_beats if key == "exhale_counts" else card.inhale_beats
-        facts["asked"] = f"{asked_beats:g}" if asked_beats is not None else "any"
-    if key == "pause" and card is not None and breath.pause_beats is not None:
-        facts["value"] = f"{max(breath.pause_beats - card.pause_beats, 0.0):.1f}"
-    return facts
-
-
-def _lag_words(lag_s: float | None) -> str:
-    """Which of the two was half full first, said plainly; a tenth of a second apart is together."""
-    if lag_s is None:
-        return ""
-    if abs(lag_s) < TOGETHER_S:
-        return "Belly and chest were half full together."
-    return f"The chest was half full {abs(lag_s):.1f} s {'after' if lag_s > 0 else 'before'} it."
+def _unreadable(row: Criterion, reason: str, facts: dict[str, float | str]) -> Verdict:
+    return Verdict(
+        criterion=row.key, state="unreadable", value=None, unit=row.unit, threshold=None, uncertainty=None, from_s=None, to_s=None, outside=False, marks=[],
+        reason=reason, facts=facts,
+    )  # fmt: skip

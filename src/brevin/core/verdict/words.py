@@ -1,18 +1,22 @@
-"""Every sentence the program says about a reading, in one place.
+"""Every sentence the program says about a reading, in one place; ``wording.py`` puts them where a report is shown.
 
-``REASONS``: why a clip or a check cannot be read, and what to do. ``CRITERIA``: titles, whys and cues. A cue is what the teacher says
-next, in words a ten-year-old understands; it asks for nothing to be lifted, tightened or taken off.
+``REASONS``: why a clip or a check cannot be read, and what to do. ``WITHHELD``: why one number is missing. ``CRITERIA``: titles, whys and cues. A cue
+is what the teacher says next, in words a ten-year-old understands; it asks for nothing to be lifted, tightened or taken off.
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+
+from brevin.core.kinds import CheckArea, Pattern
+from brevin.core.measure import Withheld
+from brevin.core.verdict.rules import CriterionKey
 
 
 @dataclass(frozen=True)
 class Sentence:
     """check: all, breath, posture, hold or sound; text: what is wrong and what to do, with the facts' names in braces."""
 
-    check: str
+    check: CheckArea
     text: str
 
 
@@ -20,6 +24,7 @@ REASONS: dict[str, Sentence] = {
     "empty_file": Sentence("all", "This file is empty. Choose the clip again, or film once more."),
     "not_a_video": Sentence("all", "This file is not a video that can be opened. Choose a clip from the phone or the camera."),
     "sound_only": Sentence("all", "This file has sound but no picture. Choose the video instead."),
+    "half_copied": Sentence("all", "This is a phone's clip that was not copied whole. Copy it again from the phone, then send it once more."),
     "cut_off": Sentence("all", "This video breaks off before its first picture. Copy it again from the phone, or film once more."),
     "upload_cut_off": Sentence("all", "The upload stopped before the whole clip had arrived. Nothing was kept: send it again."),
     "too_large": Sentence("all", "This file is larger than {most_mb} MB. Half a minute is enough: cut it, or film in 1080p."),
@@ -31,7 +36,7 @@ REASONS: dict[str, Sentence] = {
     "too_far": Sentence("all", "The player is too small in the picture. Step closer until head to knees fill its height, and film again."),
     "too_dark": Sentence("all", "It is too dark to see the trunk. Turn on a light or turn the player toward the window, and film again."),
     "too_blurred": Sentence("breath", "The picture is too soft to follow the shirt. Wipe the lens, let it focus, and film again."),
-    "frozen_picture": Sentence("breath", "The picture stands still for {frozen_share} of the clip. Restart the camera and film again."),
+    "frozen_picture": Sentence("breath", "The picture stands still for {frozen_pct} % of the clip. Restart the camera and film again."),
     "low_frame_rate": Sentence("breath", "The clip has only {rate_hz} pictures a second. Set the camera to 25 or more, and film again."),
     "camera_moving": Sentence("breath", "The camera moves too much. Lean the phone on something firm, and film again."),
     "player_moving": Sentence("breath", "The player moves too much to see the breath. Let the player settle, count in again, and film again."),
@@ -49,6 +54,12 @@ REASONS: dict[str, Sentence] = {
         "The camera zoomed {zoom_pct} %, turned {turn_deg} deg, moved {shift_pct} % of the trunk: taken out of the reading. Leave it standing next time.",
     ),
     "dropped_frames": Sentence("breath", "For {missing_s} s in all there are no pictures. Close other programs on the phone and film again."),
+    "other_player": Sentence("all", "It is not clear who is to be read. Choose the player in the picture, or film again alone."),
+    "too_costly": Sentence("all", "This video asks for more memory or time than half a minute should. Export it again on the phone, or film anew."),
+    "too_many_pixels": Sentence("all", "Pictures of {width_px} x {height_px} are larger than can be opened. Film in 1080p, and send that."),
+    "evidence_old": Sentence("all", "What was kept of this clip comes from an older release. Read the clip again."),
+    "no_consent": Sentence("all", "There is no consent to film this student any more, so the clip was not read."),
+    "not_there": Sentence("all", "There is no clip any more to be read."),
     "reading_failed": Sentence("all", "The reading stopped with an error of the program. The clip is kept: read it again, or film once more."),
 }
 
@@ -56,6 +67,24 @@ REASONS: dict[str, Sentence] = {
 def reason_text(code: str, facts: Mapping[str, object]) -> str:
     """The sentence for a reason code with its facts filled in. Raises KeyError for a code that is none."""
     return REASONS[code].text.format(**facts)
+
+
+WITHHELD: dict[Withheld | str, str] = {
+    "no_beats": "Nothing is judged against the count: no beat was heard. Let the clicks run while filming.",
+    "no_card": "No count was asked for.",
+    "open_exhale": "The card asks for an exhale as long as it lasts, so later breaths have no beat of their own.",
+    "cut_by_clip": "The clip begins or ends inside this breath. Film until the last breath is out.",
+    "region_unseen": "Arms, instrument or stand hide what this is read from. Turn the player a little, or film from the other side.",
+    "too_small": "The movement is too small to tell. A bigger breath, or a camera closer to the player, shows it.",
+    "too_short_to_tell": "The movement is too short or too small to have a course.",
+    "off_the_card": "This breath belongs to none that the card asks for.",
+    "exempt": "This student is exempt: it is neither measured nor counted.",
+    "breath_unreadable": "The breath cannot be read in this clip; the reason stands above.",
+    "view_unserved": "This is read from the {view}. Film from there.",
+    "lying": "Lying down this is not judged.",
+    "no_whole_breath": "No breath lies wholly inside the clip. Film the count-in and at least one whole breath.",
+    "said_once": "It comes with another fault of the same breath: {criterion}. Mend that first.",
+}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -69,7 +98,7 @@ class CriterionWords:
     cue: str
 
 
-CRITERIA: dict[str, CriterionWords] = {
+CRITERIA: dict[CriterionKey, CriterionWords] = {
     "abdomen_leads": CriterionWords(
         "Abdomen leads", "low first", "chest first",
         "Of the whole movement, {percent} came from the abdomen. {lag}",
@@ -127,7 +156,7 @@ CRITERIA: dict[str, CriterionWords] = {
     ),
 }  # fmt: skip
 
-PATTERNS: dict[str, str] = {
+PATTERNS: dict[Pattern, str] = {
     "pushed": "belly pushed out while the ribs sink: no sign of air",
     "paradoxical": "belly goes in while breathing in",
     "shallow": "small breath",

@@ -8,7 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core import filters
-from brevin.core.kinematics import profile, trunk
+from brevin.core.kinematics import profile, regions
+from brevin.core.kinematics.outline import free_outline
+from brevin.core.kinematics.rigid import rigid_motion
+from brevin.core.kinematics.traces import traces
 from brevin.core.synth import Cycle
 from brevin.core.track import Points, Strips
 from tests.core.made import HIGH, LOW, sighting
@@ -25,11 +28,11 @@ def gain(trace: np.ndarray, truth: np.ndarray, t_s: np.ndarray, at_s: np.ndarray
 @given(st.floats(1.0, 4.0), st.floats(1.0, 3.0), st.integers(0, 99))
 def test_each_region_comes_back_at_its_size(abdomen: float, chest: float, seed: int) -> None:
     made, planted, _ = sighting("4-0-4@72x2", [Cycle(abdomen, chest, 1.0)] * 2, seed=seed)
-    found = trunk.traces(made)
+    found = traces(made)
     for name in ("abdomen", "chest", "shoulder"):
         assert gain(getattr(found, name), getattr(planted, name), found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.08)
     assert found.seen == {"abdomen": True, "chest": True, "shoulder": True}
-    assert found.model["chest"] < trunk.MODEL_ERROR_OUTLINE + 0.01 < trunk.MODEL_ERROR_FLANK, "the outline is free: the profile is hardly needed"
+    assert found.model["chest"] < regions.MODEL_ERROR_OUTLINE + 0.01 < regions.MODEL_ERROR_FLANK, "the outline is free: the profile is hardly needed"
 
 
 @settings(max_examples=10, deadline=None)
@@ -43,10 +46,10 @@ def test_what_moves_as_one_body_is_taken_away(shift: float, turn: float, seed: i
         back=_carried(made.back, wave, shift, turn, outward=-1),
         points=_shifted(made.points, wave, shift, turn),
     )
-    still, carried = trunk.traces(made), trunk.traces(moved)
+    still, carried = traces(made), traces(moved)
     assert np.abs(carried.abdomen - still.abdomen).max() < 0.12
     assert np.abs(carried.chest - still.chest).max() < 0.12
-    rigid = trunk.rigid_motion(moved.back, moved.points)
+    rigid = rigid_motion(moved.back, moved.points)
     assert np.std(rigid.forward_pct - shift * wave) < 0.1
 
 
@@ -68,18 +71,18 @@ def test_an_arm_before_the_chest_is_not_taken_for_it() -> None:
     edge, travel = made.front.edge_pct.copy(), made.front.travel_pct.copy()
     arm = (made.front.up_pct > 62) & (made.front.up_pct < 74)
     edge[arm], travel[:, arm] = 28.0, 0.0
-    found = trunk.traces(replace(made, front=replace(made.front, edge_pct=edge, travel_pct=travel)))
+    found = traces(replace(made, front=replace(made.front, edge_pct=edge, travel_pct=travel)))
     assert gain(found.chest, planted.chest, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.1)
 
 
 def test_strips_with_an_arm_across_or_alone_between_arms_are_not_free() -> None:
     made, _, _ = sighting()
     across = np.array([[[0.0, 98.0], [40.0, 66.0]]])
-    free = trunk.free_outline(made.front, across)
+    free = free_outline(made.front, across)
     crossing = np.abs(made.front.up_pct - 84) < 2
     assert free[(made.front.up_pct > 6) & (made.front.up_pct < 60)].all() and not free[crossing].any()
     lone = replace(made.front, misfit=np.where((made.front.up_pct == 30.0)[None], 0.1, np.where(made.front.up_pct < 60, 0.9, 0.1)))
-    assert not trunk.free_outline(lone, np.zeros((0, 2, 2)))[made.front.up_pct == 30.0].any()
+    assert not free_outline(lone, np.zeros((0, 2, 2)))[made.front.up_pct == 30.0].any()
 
 
 def test_the_flank_alone_gives_a_chest_with_a_wider_interval() -> None:
@@ -89,15 +92,15 @@ def test_the_flank_alone_gives_a_chest_with_a_wider_interval() -> None:
     share = profile.chest_share(places[:, 1]) * profile.depth_share(places[:, 0], front_pct=18.0)
     move = np.zeros((len(made.t_s), len(places), 2))
     move[:, :, 0] = planted.chest[:, None] * share + made.front.travel_pct[:, :1] * 0 + 0.02 * random.normal(size=(len(made.t_s), len(places)))
-    sway = trunk.rigid_motion(made.back, made.points).forward_pct
+    sway = rigid_motion(made.back, made.points).forward_pct
     move[:, :, 0] += sway[:, None]
     points = Points(
         np.concatenate([made.points.at_pct, places]), np.concatenate([made.points.move_pct, move], axis=1),
         np.concatenate([made.points.error, np.full(move.shape[:2], 2.0)], axis=1), np.ones(len(made.points.at_pct) + len(places), bool),
     )  # fmt: skip
-    found = trunk.traces(replace(made, points=points))
+    found = traces(replace(made, points=points))
     assert found.seen["chest"] and gain(found.chest, planted.chest, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.15)
-    assert found.model["chest"] >= trunk.MODEL_ERROR_FLANK
+    assert found.model["chest"] >= regions.MODEL_ERROR_FLANK
 
 
 def test_places_that_do_not_agree_are_no_chest() -> None:
@@ -110,12 +113,12 @@ def test_places_that_do_not_agree_are_no_chest() -> None:
         np.concatenate([made.points.at_pct, places]), np.concatenate([made.points.move_pct, move], axis=1),
         np.concatenate([made.points.error, np.full(walks.shape, 2.0)], axis=1), np.ones(len(made.points.at_pct) + len(places), bool),
     )  # fmt: skip
-    assert not trunk.traces(replace(made, points=points)).seen["chest"]
+    assert not traces(replace(made, points=points)).seen["chest"]
 
 
 def test_a_front_view_has_shoulders_and_width_only() -> None:
     made, planted, _ = sighting(view="front", cycles=[HIGH] * 3)
-    found = trunk.traces(made)
+    found = traces(made)
     assert found.seen == {"abdomen": False, "chest": False, "shoulder": True}
     assert gain(found.shoulder, planted.shoulder, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.1)
 
@@ -154,7 +157,7 @@ def test_uneven_times_come_onto_the_even_grid() -> None:
 
 def test_low_and_high_breaths_keep_their_order_of_regions() -> None:
     low, _, _ = sighting(cycles=[LOW] * 3)
-    found = trunk.traces(low)
+    found = traces(low)
     assert found.abdomen.max() > found.chest.max() > found.shoulder.max()
 
 
@@ -163,9 +166,9 @@ def test_a_place_that_jumps_or_goes_farther_than_a_trunk_can_is_left_out() -> No
     breath = 2.0 * np.clip(np.sin(t), 0, 1)
     jumping = breath + np.where(np.arange(250) % 40 < 3, 4.0, 0.0)
     places = np.column_stack([breath, 0.9 * breath, 1.1 * breath, jumping, 6.0 * breath])
-    assert trunk._steady(places, np.ones(5)).tolist() == [True, True, True, False, False]
-    assert trunk._steady(places[:, :2], np.array([1.0, 0.4])).all()
-    assert not trunk._steady(np.zeros((250, 0)), np.zeros(0)).size
+    assert regions._steady(places, np.ones(5)).tolist() == [True, True, True, False, False]
+    assert regions._steady(places[:, :2], np.array([1.0, 0.4])).all()
+    assert not regions._steady(np.zeros((250, 0)), np.zeros(0)).size
 
 
 def test_gaussian_smoothing_is_even_on_both_sides_and_keeps_what_is_level() -> None:

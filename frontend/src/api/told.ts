@@ -1,0 +1,54 @@
+import { useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+
+import type { Take, Today } from "./client";
+
+type Progress = { kind: "take"; id: string; state: Take["state"] | "gone"; stage: string; progress: number; report_version: number };
+type Told = { kind: "all" } | { kind: "lesson" } | Progress;
+
+const waits = (state: string) => state === "queued" || state === "reading";
+
+/** Listens for what happens in the programme, as long as it is shown: nothing is asked for again and again. */
+export function useTold() {
+  const queries = useQueryClient();
+  useEffect(() => {
+    const line = new EventSource("/api/events");
+    line.onmessage = (event) => hear(queries, JSON.parse(event.data) as Told);
+    return () => line.close();
+  }, [queries]);
+}
+
+/** Progress is put where it is shown; anything else is looked up anew. */
+export function hear(queries: QueryClient, told: Told) {
+  if (told.kind !== "take") {
+    void queries.invalidateQueries({
+      predicate: ({ queryKey }) => queryKey[0] === "today" || (told.kind === "all" && queryKey[0] === "take"),
+    });
+    return;
+  }
+  const known = queries.getQueryData<Take>(["take", told.id]);
+  const today = queries.getQueryData<Today>(["today"]);
+  const listed = today?.just_read.find((take) => take.id === told.id);
+  if (waits(told.state) && (!today || listed)) {
+    const { stage, progress } = told;
+    const state = told.state as Take["state"];
+    const moved = (take: Take): Take => (take.id === told.id ? { ...take, state, stage, progress } : take);
+    if (known) queries.setQueryData<Take>(["take", told.id], moved(known));
+    if (today) queries.setQueryData<Today>(["today"], withTakes(today, moved));
+    return;
+  }
+  void queries.invalidateQueries({ queryKey: ["today"] });
+  if (told.state !== "gone") void queries.invalidateQueries({ queryKey: ["take", told.id] });
+}
+
+/** Today with every take changed the same way. */
+function withTakes(today: Today, changed: (take: Take) => Take): Today {
+  return {
+    ...today,
+    just_read: today.just_read.map(changed),
+    lesson: today.lesson && {
+      ...today.lesson,
+      seats: today.lesson.seats.map((seat) => (seat.take ? { ...seat, take: changed(seat.take) } : seat)),
+    },
+  };
+}

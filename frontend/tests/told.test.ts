@@ -1,0 +1,56 @@
+import { QueryClient } from "@tanstack/react-query";
+import { describe, expect, it } from "vitest";
+
+import type { Take, Today } from "../src/api/client";
+import { hear } from "../src/api/told";
+
+const take = (id: string, state: Take["state"]) => ({ id, state, stage: "waiting", progress: 0 }) as Take;
+
+function pages(): QueryClient {
+  const queries = new QueryClient();
+  const seats = [
+    { id: 1, take: take("a", "queued") },
+    { id: 2, take: null },
+  ];
+  queries.setQueryData(["today"], { lesson: { id: 1, seats }, just_read: [take("a", "queued")], last_time: {} } as unknown as Today);
+  queries.setQueryData(["take", "a"], take("a", "queued"));
+  return queries;
+}
+
+const stale = (queries: QueryClient, key: unknown[]) => queries.getQueryState(key)?.isInvalidated;
+
+describe("what a page is told", () => {
+  it("puts progress on the row, the chair and the take, and asks nothing", () => {
+    const queries = pages();
+    hear(queries, { kind: "take", id: "a", state: "reading", stage: "watching", progress: 0.4, report_version: 0 });
+    const today = queries.getQueryData<Today>(["today"]);
+    expect(today?.just_read[0]).toMatchObject({ state: "reading", stage: "watching", progress: 0.4 });
+    expect(today?.lesson?.seats[0]?.take).toMatchObject({ state: "reading", progress: 0.4 });
+    expect(queries.getQueryData<Take>(["take", "a"])).toMatchObject({ stage: "watching", progress: 0.4 });
+    expect(stale(queries, ["today"])).toBe(false);
+  });
+
+  it("looks up anew what is read, and a take that nobody listed yet", () => {
+    const read = pages();
+    hear(read, { kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 });
+    expect([stale(read, ["today"]), stale(read, ["take", "a"])]).toEqual([true, true]);
+    const fresh = pages();
+    hear(fresh, { kind: "take", id: "b", state: "queued", stage: "waiting", progress: 0, report_version: 0 });
+    expect(stale(fresh, ["today"])).toBe(true);
+  });
+
+  it("looks up everything after the line was lost, the lesson alone when a chair changed", () => {
+    const lost = pages();
+    hear(lost, { kind: "all" });
+    expect([stale(lost, ["today"]), stale(lost, ["take", "a"])]).toEqual([true, true]);
+    const moved = pages();
+    hear(moved, { kind: "lesson" });
+    expect([stale(moved, ["today"]), stale(moved, ["take", "a"])]).toEqual([true, false]);
+  });
+
+  it("does not ask for a take that is gone", () => {
+    const queries = pages();
+    hear(queries, { kind: "take", id: "a", state: "gone", stage: "", progress: 0, report_version: 0 });
+    expect([stale(queries, ["today"]), stale(queries, ["take", "a"])]).toEqual([true, false]);
+  });
+});

@@ -1,0 +1,90 @@
+"""A server of its own for a measurement, with the demo data, and what a page does with it over the wire."""
+
+import http.cookiejar
+import json
+import os
+import signal
+import subprocess
+import tempfile
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from brevin.ops import demo
+from brevin.ops import settings as known
+from brevin.ops.mariadb import free_port
+from brevin.ops.settings import ROOT, Settings
+
+UP_WITHIN_S, READ_WITHIN_S = 120.0, 180.0
+
+
+@dataclass(frozen=True)
+class Served:
+    """address: of the page; data: its folder."""
+
+    address: str
+    data: Path
+
+    @property
+    def settings(self) -> Settings:
+        """Settings of the folder, for whoever looks into its database."""
+        return known.load(self.data)
+
+
+@contextmanager
+def served() -> Iterator[Served]:
+    """The server, for as long as it is needed."""
+    port = free_port()
+    with tempfile.TemporaryDirectory(prefix="brevin-bench-") as data:
+        server = subprocess.Popen([str(ROOT / "start"), "--port", str(port), "--data", data], stdout=subprocess.DEVNULL, start_new_session=True)
+        try:
+            _wait(f"http://127.0.0.1:{port}/")
+            yield Served(f"http://127.0.0.1:{port}", Path(data))
+        finally:
+            os.kill(server.pid, signal.SIGTERM)
+            server.wait(30)
+
+
+def _wait(address: str) -> None:
+    until = time.monotonic() + UP_WITHIN_S
+    while time.monotonic() < until:
+        try:
+            urllib.request.urlopen(address, timeout=2).close()
+            return
+        except (urllib.error.URLError, OSError):
+            time.sleep(0.2)
+    raise RuntimeError("the server for the measurement did not come up")
+
+
+class Client:
+    """A signed-in page's worth of requests."""
+
+    def __init__(self, address: str) -> None:
+        self._address = address
+        self._open = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar())).open
+        self._csrf = self("GET", "/api/me")["csrf"]
+        self._csrf = self("POST", "/api/sign-in", {"login": demo.LOGIN, "password": demo.PASSWORD})["csrf"]
+
+    def __call__(self, method: str, path: str, body: object = None) -> Any:
+        """The answer's JSON. Raises urllib.error.HTTPError."""
+        headers = {"Content-Type": "application/json", "Referer": self._address + "/"}
+        headers |= {"X-CSRFToken": self._csrf} if method != "GET" else {}
+        asked = urllib.request.Request(self._address + path, json.dumps(body).encode() if body is not None else None, headers, method=method)
+        with self._open(asked, timeout=30) as answer:
+            return json.loads(answer.read())
+
+    def all_read(self) -> list[dict[str, Any]]:
+        """The takes, once none of them waits any more."""
+        until = time.monotonic() + READ_WITHIN_S
+        while True:
+            takes: list[dict[str, Any]] = self("GET", "/api/takes")["takes"]
+            if all(take["state"] in ("read", "failed") for take in takes):
+                return takes
+            if time.monotonic() > until:
+                raise RuntimeError("the demo clips were not read in time")
+            time.sleep(0.5)

@@ -1,0 +1,67 @@
+"""How soon Today answers with thirty waiting chairs, to one page and to twenty that ask all at their own time."""
+
+import threading
+import time
+from datetime import UTC, datetime, timedelta
+
+from brevin.bench import Measured
+from brevin.bench.recompute import connected
+from brevin.bench.served import Client, Served, served
+from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
+from brevin.store import lessons, programmes, students
+from brevin.store.scope import HOUSE, Scope
+
+CHAIRS, CLIENTS, EACH, EVERY_S = 30, 20, 12, 1.0
+
+
+def measure() -> Measured:
+    """Milliseconds of /api/today: alone, and with twenty pages that each ask once a second while each also listens for events."""
+    with served() as server:
+        page = Client(server.address)
+        page.all_read()
+        _lesson(server)
+        assert len(page("GET", "/api/today")["lesson"]["seats"]) == CHAIRS
+        alone = sorted(_ms(page) for _ in range(EACH))
+        together = sorted(_together(page))
+    figures = {
+        "alone_median_ms": alone[len(alone) // 2], "p50_ms": together[len(together) // 2], "p95_ms": together[int(0.95 * len(together))],
+        "worst_ms": together[-1],
+    }  # fmt: skip
+    return Measured("today", figures, {"p95_ms": ("<=", 150.0)})
+
+
+def _lesson(server: Served) -> None:
+    """Thirty chairs, nobody filmed yet, each with an earlier reading where the demo has one."""
+    connected(str(server.data))
+    scope = Scope(programmes.all_programmes(HOUSE)[0].id)
+    group = students.add_group(scope, "Everybody")
+    everyone = [s.id for s in students.students(scope)]
+    everyone += [students.add_student(scope, name=f"Newcomer {n}", instrument="flute", group_id=group).id for n in range(CHAIRS - len(everyone))]
+    lesson = lessons.add_lesson(scope, title="Full house", group_id=group, starts_at=datetime.now(UTC) + timedelta(hours=1), minutes=60)
+    for place, student_id in enumerate(everyone[:CHAIRS], start=1):
+        lessons.add_seat(scope, lesson, student_id=student_id, place=place, minute=2.0 * place, check=Check(card=parse("4-0-4@72x3")), side="right")
+
+
+def _together(page: Client) -> list[float]:
+    times: list[float] = []
+
+    def ask(phase_s: float) -> None:
+        time.sleep(phase_s)
+        for _ in range(EACH):
+            began = time.monotonic()
+            times.append(_ms(page))
+            time.sleep(max(EVERY_S - (time.monotonic() - began), 0.0))
+
+    pages = [threading.Thread(target=ask, args=(EVERY_S * i / CLIENTS,)) for i in range(CLIENTS)]
+    for one in pages:
+        one.start()
+    for one in pages:
+        one.join()
+    return times
+
+
+def _ms(page: Client) -> float:
+    began = time.monotonic()
+    page("GET", "/api/today")
+    return 1000 * (time.monotonic() - began)

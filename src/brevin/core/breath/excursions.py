@@ -1,0 +1,33 @@
+"""How far each region went in one inhale, and what that makes of it: signed travel with its half width."""
+
+import numpy as np
+
+from brevin.core.breath.breaths import BreathTurns
+from brevin.core.kinds import Region
+from brevin.core.kinematics.traces import Traces
+from brevin.core.measure import NORMAL_90, Amount, NotMeasured, Value
+from brevin.core.track import Floats
+
+LEVEL_S = 0.08  # a level is the mean over this long at a turn
+TRACKING_PCT: dict[Region, float] = {"abdomen": 0.08, "chest": 0.08, "shoulder": 0.17}
+"""What outline and texture differ by on a still body, percent of trunk, standard deviation; own, printed by ``./brevin bench accuracy`` (covered)."""
+
+
+def excursion(traces: Traces, turns: BreathTurns, region: Region) -> Value:
+    """Level just after the inhale's end less the level just before its start, % of trunk, + = outward, upward. Its half width holds the trace's noise,
+    what following wanders by, and the share that the assumed profile may be wrong by. Source: own."""
+    if turns.inhale_start is None or turns.inhale_end is None:
+        return NotMeasured("cut_by_clip")
+    if not traces.seen[region]:
+        return NotMeasured("region_unseen")
+    values = getattr(traces, region)
+    change = level(traces.t_s, values, turns.inhale_end.t_s, after=True) - level(traces.t_s, values, turns.inhale_start.t_s, after=False)
+    own = NORMAL_90 * np.hypot(traces.noise[region] * np.sqrt(2.0), TRACKING_PCT[region])
+    return Amount(change, float(np.hypot(own, NORMAL_90 * traces.model[region] * abs(change))))
+
+
+def level(t_s: Floats, values: Floats, at_s: float, *, after: bool) -> float:
+    """Mean over ``LEVEL_S`` just after or just before a moment."""
+    low, high = (at_s, at_s + LEVEL_S) if after else (at_s - LEVEL_S, at_s)
+    window = (t_s >= low - 1e-9) & (t_s <= high + 1e-9)
+    return float(values[window].mean()) if window.any() else float(np.interp(at_s, t_s, values))

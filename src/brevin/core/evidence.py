@@ -1,0 +1,85 @@
+"""What is kept of a clip for judging it: traces with their noise, model error and holes, key points, picture quality, sound onsets, where the card was.
+
+``evidence`` makes it once from a sighting; ``judge`` (core/read.py) makes a report of it as often as rules, exemptions, player, turns or beat one change,
+without opening the clip again. It is small enough to outlive the clip.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from brevin.core import packing
+from brevin.core.gate import Stretch
+from brevin.core.kinds import Position, View
+from brevin.core.kinematics.traces import Traces, traces
+from brevin.core.music.clicks import Onsets, heard
+from brevin.core.track import CardSeen, ClipFacts, Facts, Floats, Picture, Player, PoseSample, Sighting
+
+KIND, VERSION = "evidence", 1  # of what is kept: a release that keeps something else counts on, and says so of an older file
+
+
+@dataclass(frozen=True)
+class Followed:
+    """One person of the clip who was followed. arms_pct: [m, 2, 2] arms in body coordinates at the reference."""
+
+    player: Player
+    view: View
+    position: Position
+    traces: Traces
+    picture: Picture
+    arms_pct: Floats
+
+
+@dataclass(frozen=True)
+class Evidence:
+    """t_s: [n] times of the video frames read; players: whom the edge picked first, then the others who could be followed; empty where nobody could.
+
+    refused, notes: what the edge itself noticed; with players, ``refused`` means that it was not clear which of them plays.
+    """
+
+    clip: ClipFacts
+    t_s: Floats
+    poses: tuple[PoseSample, ...]
+    players: tuple[Followed, ...]
+    onsets: Onsets | None
+    cards: tuple[CardSeen, ...]
+    refused: Facts
+    notes: Facts
+
+    def stretch(self, who: Followed) -> Stretch:
+        """The whole clip as a stretch for the quality gate."""
+        return Stretch(self.t_s, who.picture, self.poses)
+
+    @property
+    def mm_per_px(self) -> float | None:
+        """Of the working picture, where the printed card was seen."""
+        known = [card.mm_per_px for card in self.cards if card.mm_per_px is not None]
+        return float(np.median(known)) if known else None
+
+
+def evidence(sighting: Sighting) -> Evidence:
+    """Everything worth keeping of a sighting, to the precision it is kept with: what is judged first is what is judged ever after."""
+    people = [s for s in (sighting, *sighting.others) if s.player is not None and len(s.t_s) > 1]
+    found = Evidence(
+        clip=sighting.clip, t_s=sighting.t_s, poses=sighting.poses, players=tuple(_followed(person) for person in people), onsets=heard(sighting.sound),
+        cards=sighting.cards, refused=sighting.refused, notes=sighting.notes,
+    )  # fmt: skip
+    return unpacked(packed(found))
+
+
+def packed(found: Evidence) -> bytes:
+    """The file's content."""
+    return packing.pack(found, kind=KIND, version=VERSION)
+
+
+def unpacked(content: bytes) -> Evidence:
+    """The evidence in a file's content. Raises InvalidInput: damaged, or other_version where it was kept by another release (read the clip again)."""
+    return packing.unpack(content, Evidence, kind=KIND, version=VERSION)
+
+
+def _followed(sighting: Sighting) -> Followed:
+    assert sighting.player is not None and sighting.view is not None and sighting.position is not None
+    return Followed(
+        player=sighting.player, view=sighting.view, position=sighting.position, traces=traces(sighting), picture=sighting.picture,
+        arms_pct=sighting.arms_pct,
+    )  # fmt: skip

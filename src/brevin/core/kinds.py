@@ -1,0 +1,27 @@
+"""The names of the field as literal types, from the core to the page: a word that is not one of these does not pass the type checker."""
+
+from typing import Literal, get_args
+
+State = Literal["steady", "watch", "work", "unreadable"]
+View = Literal["side-left", "side-right", "front", "three-quarter", "back"]
+AskedView = Literal["side", "front", "three-quarter", "auto"]
+Position = Literal["seated", "standing", "lying"]
+AskedPosition = Literal["seated", "standing", "lying", "auto"]
+Region = Literal["abdomen", "chest", "shoulder"]
+Lane = Literal["count", "shoulder", "chest", "abdomen"]
+Pattern = Literal["low", "low_then_wide", "chest_high", "paradoxical", "low_then_lifted", "shallow", "pushed", "unclear"]
+ExhaleShape = Literal["even", "collapsing", "pulsing", "kept back"]
+SegmentKind = Literal["instrument_down", "raising", "inhale", "pause", "exhale", "playing"]
+TurnKind = Literal["inhale_start", "inhale_end", "exhale_start", "exhale_end"]
+CheckKind = Literal["counted_breathing", "hold", "posture", "drill", "tone"]
+CheckArea = Literal["all", "breath", "posture", "hold", "sound"]
+GridSource = Literal["clicks", "recorded", "fitted"]
+Side = Literal["low", "high"]
+Instrument = Literal[
+    "none", "flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet", "horn", "trombone", "euphonium", "baritone", "tuba",
+]  # fmt: skip
+
+INSTRUMENTS: tuple[Instrument, ...] = get_args(Instrument)
+REGIONS: tuple[Region, ...] = get_args(Region)
+TURN_KINDS: tuple[TurnKind, ...] = get_args(TurnKind)
+SIDE_VIEWS: tuple[View, ...] = ("side-left", "side-right")

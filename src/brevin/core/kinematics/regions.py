@@ -1,0 +1,155 @@
+"""From everything that is followed on the trunk to the movement of abdomen and chest."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from brevin.core import filters
+from brevin.core.kinematics import profile
+from brevin.core.kinematics.outline import distance, free_outline
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, relative
+from brevin.core.track import Floats, Sighting
+
+EDGE_CLEAR = 3.0  # a point nearer to the outline is half background
+ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
+LEAST_STRIPS = 2  # from which a region counts as seen on its outline
+LEAST_PLACES, ENOUGH_STRIPS = 3, 4  # places a region needs; strips of free outline that need no help from the flank
+JUMPS_TIMES, JUMPS_LEAST = 4.0, 0.10  # times the usual, and percent of trunk, from frame to frame: a place that jumps more is lost
+TRAVEL_MOST = 9.0  # percent of trunk: no belly and no chest goes farther in a breath; a sleeve or an instrument does
+LEAST_SHARE = 0.35  # of a region's largest travel: places that move less say little of it
+POINT_WEIGHT = 0.25  # of a texture point beside a strip of outline
+NEIGHBOURS_ALIKE = 3.0  # strips or points that see the same error of the picture
+NOISE_MOST_OUTLINE, NOISE_MOST_FLANK, NOISE_ALWAYS = 0.25, 0.10, 0.12  # share of the travel by which places may differ, and percent of trunk
+NOISE_ALONE = 0.06  # percent of trunk, of a single strip, which nothing can be held against
+ALIKE_SURE = 0.95  # the same where only one place moves far enough
+ALIKE = 0.85  # correlation with the common movement from which a place belongs to it
+MODEL_ERROR_OUTLINE, MODEL_ERROR_FLANK = 0.12, 0.2  # share of an amplitude that the assumed profile may be wrong by
+
+
+@dataclass(frozen=True)
+class Region:
+    values: Floats  # [n], percent of trunk
+    model_error: float
+    noise: float  # standard deviation of what is not the region's own movement, percent of trunk
+
+
+def regions(sighting: Sighting, rigid: RigidMotion) -> tuple[Region | None, Region | None]:
+    """Abdomen first; the chest from what moves at its heights after the abdomen's share there is taken away."""
+    seen = _places(sighting, rigid)
+    abdomen = _region(seen, profile.abdomen_share, other=None)
+    return abdomen, _region(seen, profile.chest_share, other=abdomen)
+
+
+@dataclass(frozen=True)
+class _Places:
+    """Everything on the trunk that is followed: height [k], forward travel with the rigid motion taken away [n, k], share by depth [k], weight [k]."""
+
+    up_pct: Floats
+    moves: Floats
+    depth: Floats
+    weight: Floats
+
+
+def _places(sighting: Sighting, rigid: RigidMotion) -> _Places:
+    """The free outline, and the flank's texture beside it, which counts less since its share by depth is assumed."""
+    assert sighting.front is not None and sighting.points is not None
+    front = sighting.front
+    free = free_outline(front, sighting.arms_pct)
+    outline = front.travel_pct - rigid.forward_pct[:, None] - rigid.rotation[:, None] * front.up_pct[None] / 100
+    edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
+    flank, depth = _flank(sighting, front_pct=edge)
+    points = relative(sighting.points, rigid)[:, flank, 0]
+    return _Places(
+        up_pct=np.concatenate([front.up_pct[free], sighting.points.at_pct[flank, 1]]),
+        moves=np.concatenate([outline[:, free], points], axis=1),
+        depth=np.concatenate([np.ones(int(free.sum())), depth]),
+        weight=np.concatenate([np.ones(int(free.sum())), np.full(int(flank.sum()), POINT_WEIGHT)]),
+    )
+
+
+def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]:
+    """Which points lie on the visible flank, clear of arms, and their shares by depth."""
+    points = sighting.points
+    assert points is not None
+    at = points.at_pct
+    away = np.array([min((distance(p, a, b) for a, b in sighting.arms_pct), default=99.0) for p in at])
+    depth = profile.depth_share(at[:, 0], front_pct=front_pct)
+    use = points.on_body & followed_points(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct - EDGE_CLEAR)
+    return use, depth[use]
+
+
+def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Region | None) -> Region | None:
+    """A region's trace: places where it moves by at least ``LEAST_SHARE`` of its largest, each scaled by the assumed profile, the coherent ones averaged."""
+    share = share_of(seen.up_pct) * seen.depth
+    use = (share > LEAST_SHARE) & _steady(seen.moves, share)
+    outlined = use & (seen.weight == 1.0)
+    if outlined.sum() >= ENOUGH_STRIPS:
+        use = outlined
+    if use.sum() < LEAST_PLACES:
+        return None
+    own = seen.moves[:, use]
+    if other is not None:
+        own = own - (profile.abdomen_share(seen.up_pct[use]) * seen.depth[use])[None] * other.values[:, None]
+    weight = seen.weight[use] * share[use] ** 2
+    trace, kept, alike = _coherent_mean(own / share[use][None], weight, far=outlined.sum() < ENOUGH_STRIPS)
+    outline = kept & (seen.weight[use] == 1.0)
+    if kept.sum() < 2 and not outline.any() and (alike > ALIKE_SURE).sum() < 2:
+        return None  # one point alone may lie on anything
+    noise = disagreement(own[:, kept] / share[use][kept][None], trace, weight[kept]) if kept.sum() > 1 else NOISE_ALONE
+    travel = filters.spread(filters.smooth(trace))
+    most = NOISE_MOST_OUTLINE if outline.sum() >= LEAST_STRIPS else NOISE_MOST_FLANK
+    if noise > max(most * travel, NOISE_ALWAYS):
+        return None  # places that do not agree are sleeves
+    return Region(values=trace, model_error=_model_error(share[use], outline, kept), noise=noise)
+
+
+def _steady(moves: Floats, share: Floats) -> np.ndarray:
+    """Places that keep to one edge and move no farther than a trunk can: what jumps follows now one thing and now another."""
+    if not moves.shape[1]:
+        return np.zeros(0, bool)
+    calm = filters.smooth(moves)
+    jumps = np.std(moves - calm, axis=0)
+    travel = np.ptp(calm, axis=0) / np.maximum(share, LEAST_SHARE)
+    return (jumps < max(JUMPS_TIMES * float(np.median(jumps)), JUMPS_LEAST)) & (travel < TRAVEL_MOST)
+
+
+def disagreement(scaled: Floats, trace: Floats, weight: Floats) -> float:
+    """Noise of a region's mean: what its places differ by, after each one's own size is taken out; neighbours count as one."""
+    calm = filters.smooth(scaled - scaled.mean(axis=0))
+    mean = filters.smooth(trace - trace.mean())
+    gain = (calm.T @ mean) / max(float(mean @ mean), 1e-9)
+    off = calm - mean[:, None] * gain[None]
+    independent = max(len(weight) / NEIGHBOURS_ALIKE, 1.0)
+    return float(np.sqrt((weight @ (off**2).mean(axis=0)) / weight.sum() / independent))
+
+
+def _model_error(share: Floats, outline: np.ndarray, kept: np.ndarray) -> float:
+    """How far the assumed profile may be wrong: little where the outline is seen near the region's middle."""
+    if outline.sum() >= LEAST_STRIPS:
+        return MODEL_ERROR_OUTLINE + 0.4 * (1.0 - float(np.sort(share[outline])[-LEAST_STRIPS]))
+    return MODEL_ERROR_FLANK + (0.15 if kept.sum() < 6 else 0.0)
+
+
+def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats, np.ndarray, Floats]:
+    """Weighted mean of the columns that move alike and as far as the farther ones; an arm or an instrument before the trunk stays still.
+
+    scaled: [n, k]; far: what moves farthest leads, for places of which many may lie on arms, else what most do. Returns the mean [n],
+    which columns were kept [k] and each one's correlation with the common movement [k].
+    """
+    calm = filters.smooth(scaled - scaled.mean(axis=0), sigma_s=0.2)
+    size = np.maximum(np.linalg.norm(calm, axis=0), 1e-9)
+    common = np.linalg.svd((calm if far else calm / size) * np.sqrt(weight)[None], full_matrices=False)[0][:, 0]
+    gain = common @ calm
+    gain = gain * (np.sign(np.sum(weight * gain / size)) or 1.0)
+    alike = gain / size
+    if (alike > ALIKE).sum() < 2:
+        return scaled @ weight / weight.sum(), np.ones(len(weight), bool), alike
+    reach = _weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
+    kept = (alike > ALIKE) & (gain > 0.6 * reach) & (gain < 1.6 * reach)
+    return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept, alike
+
+
+def _weighted_quantile(values: Floats, weight: Floats, share: float) -> float:
+    order = np.argsort(values)
+    return float(values[order][np.searchsorted(np.cumsum(weight[order]), share * weight.sum())])

@@ -1,0 +1,81 @@
+"""How the trunk moves as one body: shift and rotation of the back, rise of the lower back; and what is left of a movement without them."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from brevin.core.track import Floats, Points, Strips
+
+MISFIT_MOST = 0.45  # a strip that looks this unlike its reference follows something else
+CLEAR_LEAST = 4.0  # grey levels of contrast below which an edge is not followed
+POINT_ERROR_MOST = 12.0  # grey levels a followed patch may differ on average
+
+
+@dataclass(frozen=True)
+class RigidMotion:
+    """The trunk as one body, [n] each: forward shift and rise in percent of trunk, rotation in radians (percent per 100 %), from the back and pelvis."""
+
+    forward_pct: Floats
+    up_pct: Floats
+    rotation: Floats
+    noise_pct: float
+
+
+def rigid_motion(back: Strips, points: Points) -> RigidMotion:
+    """Shift and rotation of the back, fitted over its strips at each moment, strips that disagree left out; rise from points of the lower back."""
+    n = len(back.travel_pct)
+    use = followed_strips(back)
+    if use.sum() < 4:
+        return RigidMotion(np.zeros(n), np.zeros(n), np.zeros(n), noise_pct=0.3)
+    height, move = back.up_pct[use], -back.travel_pct[:, use]
+    keep = _coherent(height, move)
+    base, rotation = _lines(height[keep], move[:, keep])
+    rest = move[:, keep] - (base[:, None] + rotation[:, None] * height[keep] / 100)
+    return RigidMotion(base, rise(points, rotation), rotation, noise_pct=float(rest.std() / np.sqrt(keep.sum())))
+
+
+def followed_strips(strips: Strips) -> np.ndarray:
+    """Which strips look like their reference over most of the time, on an edge clear enough: [k] bool."""
+    return (np.median(strips.misfit, axis=0) < MISFIT_MOST) & (strips.clear > CLEAR_LEAST)
+
+
+def _coherent(height: Floats, move: Floats) -> np.ndarray:
+    """Strips that follow the common line: their own scatter about it is within three times the usual."""
+    keep = np.ones(len(height), bool)
+    for _ in range(3):
+        base, rotation = _lines(height[keep], move[:, keep])
+        off = (move - base[:, None] - rotation[:, None] * height / 100).std(axis=0)
+        keep = off < max(3.0 * float(np.median(off[keep])), 0.05)
+        if keep.sum() < 4:
+            return np.argsort(off) < 4
+    return keep
+
+
+def _lines(height: Floats, move: Floats) -> tuple[Floats, Floats]:
+    """Least-squares line of the move over height at each moment: base [n] and slope per 100 % of height [n]."""
+    design = np.column_stack([np.ones_like(height), height / 100])
+    solved = np.linalg.lstsq(design, move.T, rcond=None)[0]
+    return solved[0], solved[1]
+
+
+def rise(points: Points, rotation: Floats | None = None) -> Floats:
+    """How far the lower back has gone up, percent of trunk [n]: median of its points, their share of the trunk's rotation taken away."""
+    rotation = np.zeros(len(points.move_pct)) if rotation is None else rotation
+    at, move = points.at_pct, points.move_pct
+    low = points.on_body & (at[:, 0] < 6.0) & (at[:, 1] < 40.0) & (at[:, 1] > -8.0) & followed_points(points)
+    if low.sum() < 3:
+        return np.zeros(len(rotation))
+    return np.median(move[:, low, 1] + rotation[:, None] * at[None, low, 0] / 100, axis=1)
+
+
+def followed_points(points: Points) -> np.ndarray:
+    """Which points look like their reference over most of the time: [p] bool."""
+    return np.median(points.error, axis=0) < POINT_ERROR_MOST
+
+
+def relative(points: Points, rigid: RigidMotion) -> Floats:
+    """Moves of all points with the trunk's own motion taken away: [n, p, 2], forward and up, percent."""
+    at = points.at_pct
+    forward = points.move_pct[:, :, 0] - rigid.forward_pct[:, None] - rigid.rotation[:, None] * at[None, :, 1] / 100
+    up = points.move_pct[:, :, 1] - rigid.up_pct[:, None] + rigid.rotation[:, None] * at[None, :, 0] / 100
+    return np.stack([forward, up], axis=-1)

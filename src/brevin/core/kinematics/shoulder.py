@@ -1,0 +1,45 @@
+"""The rise of the shoulder's top, from points of the shoulder and of the upper arm that hangs from it."""
+
+import numpy as np
+
+from brevin.core import filters
+from brevin.core.kinematics.outline import distance
+from brevin.core.kinematics.regions import Region, disagreement
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, relative
+from brevin.core.track import Floats, Points
+
+
+def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both: bool) -> Region | None:
+    """Rise of the shoulder's top: points of the shoulder and of the upper arm that hangs from it, the half that travels farthest."""
+    at = points.at_pct
+    if not len(at):
+        return None
+    near = points.on_body & followed_points(points) & _on_shoulder(at, arms_pct, both=both)
+    if near.sum() < 3:
+        return None
+    rise = relative(points, rigid)[:, near, 1]
+    rise = rise - rise[:5].mean(axis=0)
+    common = np.median(rise, axis=1)
+    power = float(common @ common)
+    gain = (rise.T @ common) / max(power, 1e-9)
+    alike = _agrees(rise, common)
+    if filters.spread(filters.smooth(common)) > 0.4:  # clear movement: of its carriers, those that carry it fully
+        alike &= gain >= np.quantile(gain[alike], 0.5) if alike.any() else alike
+    chosen = rise[:, alike] if alike.sum() >= 2 else rise
+    trace = chosen.mean(axis=1)
+    return Region(values=trace, model_error=0.15, noise=disagreement(chosen, trace, np.ones(chosen.shape[1])))
+
+
+def _on_shoulder(at: Floats, arms_pct: Floats, *, both: bool) -> np.ndarray:
+    cap = (np.abs(at[:, 0]) < (45.0 if both else 16.0)) & (at[:, 1] > 78.0) & (at[:, 1] < 100.0)
+    if both:
+        return cap & (np.abs(at[:, 0]) > 14.0)
+    upper = arms_pct[[0, 3]] if len(arms_pct) >= 4 else arms_pct
+    hanging = np.array([min((distance(p, a, a + 0.7 * (b - a)) for a, b in upper), default=99.0) < 6.0 for p in at])
+    return cap | (hanging & (at[:, 1] > 55.0))
+
+
+def _agrees(scaled: Floats, middle: Floats) -> np.ndarray:
+    """Columns whose distance from the common trace is no more than usual."""
+    off = np.std(scaled - middle[:, None], axis=0)
+    return off <= max(2.0 * float(np.median(off)), 0.04)

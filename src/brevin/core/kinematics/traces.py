@@ -1,0 +1,84 @@
+"""The three traces of a clip: abdomen, chest, shoulder, percent of trunk, relative to pelvis and back, on an even grid."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from brevin.core import filters
+from brevin.core.kinematics.regions import Region, regions
+from brevin.core.kinematics.rigid import followed_strips, rigid_motion
+from brevin.core.kinematics.shoulder import shoulder_rise
+from brevin.core.track import Floats, Sighting, Strips
+
+
+@dataclass(frozen=True)
+class Traces:
+    """The three traces on the even grid, percent of trunk; + = outward, upward.
+
+    noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
+    profile; seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
+    seconds.
+    """
+
+    t_s: Floats
+    abdomen: Floats
+    chest: Floats
+    shoulder: Floats
+    width: Floats
+    confidence: Floats
+    noise: dict[str, float]
+    model: dict[str, float]
+    seen: dict[str, bool]
+    sway_pct: float
+    holes: tuple[tuple[float, float], ...] = ()
+
+
+def traces(sighting: Sighting) -> Traces:
+    """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
+    assert sighting.front is not None and sighting.back is not None and sighting.points is not None
+    grid_s = filters.uniform_times(sighting.t_s)
+    rigid = rigid_motion(sighting.back, sighting.points)
+    front_view = sighting.view == "front"
+    abdomen, chest = (None, None) if front_view else regions(sighting, rigid)
+    shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
+    width = _width(sighting.front, sighting.back) if front_view else np.zeros(len(sighting.t_s))
+
+    def trace(found: "Region | None") -> Floats:
+        return np.zeros(len(grid_s)) if found is None else _settled(sighting.t_s, found.values, grid_s)
+
+    found = {"abdomen": abdomen, "chest": chest, "shoulder": shoulder}
+    return Traces(
+        t_s=grid_s,
+        abdomen=trace(abdomen), chest=trace(chest), shoulder=trace(shoulder),
+        width=_settled(sighting.t_s, width, grid_s),
+        confidence=_confidence(sighting, grid_s),
+        noise={k: 0.0 if r is None else r.noise for k, r in found.items()} | {"width": float(np.std(width - filters.smooth(width)))},
+        model={k: 0.0 if r is None else r.model_error for k, r in found.items()},
+        seen={k: r is not None for k, r in found.items()},
+        sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
+        holes=filters.holes(sighting.t_s),
+    )  # fmt: skip
+
+
+def _settled(t_s: Floats, values: Floats, grid_s: Floats) -> Floats:
+    return filters.smooth(filters.on_grid(t_s, values, grid_s))
+
+
+def _width(front: Strips, back: Strips) -> Floats:
+    """Median change of the trunk's depth or width over its middle heights, percent of trunk: [n]."""
+    parts = []
+    for strips in (front, back):
+        use = followed_strips(strips) & (strips.up_pct > 6) & (strips.up_pct < 62)
+        if use.any():
+            parts.append(np.median(strips.travel_pct[:, use], axis=1))
+    return np.sum(parts, axis=0) if parts else np.zeros(len(front.travel_pct))
+
+
+def _confidence(sighting: Sighting, grid_s: Floats) -> Floats:
+    """How alike the followed outline still is to its reference at each moment, 0 to 1."""
+    assert sighting.front is not None
+    use = followed_strips(sighting.front)
+    if not use.any():
+        return np.zeros(len(grid_s))
+    alike = np.clip(1.0 - np.median(sighting.front.misfit[:, use], axis=1), 0.0, 1.0)
+    return filters.on_grid(sighting.t_s, alike, grid_s)

@@ -1,0 +1,82 @@
+"""Laying what was measured out as the report's records: the contract's keys, in the contract's places."""
+
+from collections.abc import Sequence
+from dataclasses import fields
+
+from brevin.core.evidence import Evidence, Followed
+from brevin.core.kinds import REGIONS, ExhaleShape, Pattern
+from brevin.core.measure import Measure, NotMeasured, of_key
+from brevin.core.report import Breath, PlayerSeen, Posture, PostureValue, Scale, Segment, Trace
+from brevin.core.track import WORK_SIDE_PX
+
+LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
+
+
+def breath_of(measures: Sequence[Measure], *, pattern: Pattern, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
+    """One breath's numbers as the report has them."""
+    amounts = {m.key: m.amount for m in measures}
+    return Breath(
+        **{key: None if amount is None else amount.value for key, amount in amounts.items()},
+        exhale_shape=exhale_shape, pattern=pattern, card_index=card_index,
+        uncertainty={key: None if amount is None else amount.half_width for key, amount in amounts.items()},
+        withheld={m.key: m.value.reason for m in measures if isinstance(m.value, NotMeasured)},
+    )  # fmt: skip
+
+
+def posture_of(measures: Sequence[Measure]) -> Posture:
+    """The clip's posture values, each with what it was in each kind of segment."""
+    return Posture(**{one.name: _posture_value(of_key(measures, one.name)) for one in fields(Posture)})
+
+
+def _posture_value(own: Sequence[Measure]) -> PostureValue | None:
+    whole = next((m for m in own if m.segment is None), None)
+    if whole is None or whole.amount is None:
+        return None
+    by_segment: dict[str, float] = {m.segment: m.amount.value for m in own if m.segment is not None and m.amount is not None}
+    return PostureValue(value=whole.amount.value, uncertainty=whole.amount.half_width, n=whole.samples, by_segment=by_segment)
+
+
+def segments_of(whole: Sequence[Breath]) -> list[Segment]:
+    """Inhales, pauses and exhales in order of time."""
+    found: list[Segment] = []
+    for breath in whole:
+        start, full, leave, rest = breath.inhale_start_s, breath.inhale_end_s, breath.exhale_start_s, breath.exhale_end_s
+        assert start is not None and full is not None and leave is not None and rest is not None
+        found.append(Segment("inhale", start, full))
+        if leave - full > LEAST_PAUSE_S:
+            found.append(Segment("pause", full, leave))
+        found.append(Segment("exhale", leave, rest))
+    return found
+
+
+def trace_of(who: Followed | None) -> Trace:
+    """The three traces; a region that was not seen is an empty list."""
+    if who is None:
+        return Trace([], [], [], [], [])
+    moved = who.traces
+    values = {name: getattr(moved, name).tolist() if moved.seen[name] else [] for name in REGIONS}
+    return Trace(t_s=moved.t_s.tolist(), confidence=moved.confidence.tolist(), **values)
+
+
+def _shrink(found: Evidence) -> float:
+    """Working picture over the clip's own."""
+    return min(1.0, WORK_SIDE_PX / max(found.clip.width_px, found.clip.height_px, 1))
+
+
+def player_seen(found: Evidence, who: Followed | None) -> PlayerSeen | None:
+    """Who was read, in pixels of the clip."""
+    if who is None:
+        return None
+    player, scale = who.player, 1.0 / _shrink(found)
+    return PlayerSeen(
+        from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
+        up=list(player.up), forward=list(player.forward),
+    )  # fmt: skip
+
+
+def scale_of(found: Evidence, who: Followed | None) -> Scale | None:
+    """The player's trunk in pixels of the clip, and millimetres where the printed card was seen."""
+    if who is None:
+        return None
+    mm_per_px = None if found.mm_per_px is None else found.mm_per_px * _shrink(found)
+    return Scale(trunk_px=who.player.trunk_px / _shrink(found), mm_per_px=mm_per_px, source="key points" if mm_per_px is None else "card")

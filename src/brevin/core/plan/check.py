@@ -1,0 +1,60 @@
+"""A check is a document: what is asked of a student in front of the camera. Parsed here and nowhere else; the count card's short notation stays its name."""
+
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass
+from typing import get_args
+
+from brevin.core.errors import InvalidInput
+from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Instrument
+from brevin.core.plan.card import CountCard, parse, short_name
+
+WORDS: dict[str, tuple[tuple[str, ...], str]] = {
+    "kind": (get_args(CheckKind), "counted_breathing"), "view": (get_args(AskedView), "auto"), "position": (get_args(AskedPosition), "auto"),
+    "instrument": (get_args(Instrument), "none"),
+}  # fmt: skip
+"""Keys that hold one word: the words allowed, and the usual one."""
+KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument")
+
+
+@dataclass(frozen=True)
+class Check:
+    """card: None = no count; view, position: auto = as they are found in the clip; with_instrument: whether it is held in this check."""
+
+    kind: CheckKind = "counted_breathing"
+    card: CountCard | None = None
+    view: AskedView = "auto"
+    position: AskedPosition = "auto"
+    instrument: Instrument = "none"
+    with_instrument: bool = False
+
+    @property
+    def name(self) -> str:
+        """The count card's notation; the kind where nothing is counted."""
+        return short_name(self.card) if self.card else self.kind
+
+
+def from_document(document: Mapping[str, object]) -> Check:
+    """A check from its document; what is left out has its starting value, ``card`` is the short notation. Raises InvalidInput(bad_check, bad_card)."""
+    unknown = set(document) - set(KEYS)
+    if unknown:
+        raise InvalidInput("bad_check", name=", ".join(sorted(unknown)), wanted="one of " + ", ".join(KEYS))
+    card = document.get("card") or None
+    if card is not None and not isinstance(card, str):
+        raise InvalidInput("bad_check", name="card", wanted="a text such as 3-0-7@72x4")
+    with_instrument = document.get("with_instrument", False)
+    if not isinstance(with_instrument, bool):
+        raise InvalidInput("bad_check", name="with_instrument", wanted="true or false")
+    words = {key: _one(document, key, *allowed) for key, allowed in WORDS.items()}
+    return Check(card=parse(card) if card else None, with_instrument=with_instrument, **words)  # type: ignore[arg-type]
+
+
+def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usual: str) -> str:
+    word = document.get(key, usual)
+    if word not in allowed:
+        raise InvalidInput("bad_check", name=key, wanted="one of " + ", ".join(allowed))
+    return str(word)
+
+
+def to_document(check: Check) -> dict[str, object]:
+    """The check's document; ``from_document(to_document(check)) == check``."""
+    return asdict(check) | {"card": short_name(check.card) if check.card else None}

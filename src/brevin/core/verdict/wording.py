@@ -1,0 +1,118 @@
+"""Sentences for a report, made from its codes, facts and numbers when it is shown; the report that is stored holds none.
+
+Works on the report's plain document, so that a stored one is worded without being judged anew. A document from before sentences were made this way has
+its own and keeps them.
+"""
+
+from typing import Any
+
+from brevin.core.verdict.words import CRITERIA, PATTERNS, REASONS, WITHHELD, reason_text
+
+TOGETHER_S = 0.1  # of chest lag: below it nobody sees an order
+JUST_ABOUT = "just about"
+NOT_READABLE = "not readable"
+WELL_DONE = "Just like that. Once more, the same way."
+SIDES: dict[str, tuple[str, str]] = {  # below and above the band
+    "with_count": ("early", "late"), "inhale_counts": ("short", "long"), "exhale_counts": ("short", "long"),
+    "trunk_inclination": ("back", "forward"), "shoulder_tilt": ("right", "left"),
+}  # fmt: skip
+ASKED = {"exhale_counts": "asked_exhale"}
+"""Which fact a criterion's asked length is; the inhale's where it is not named."""
+
+Document = dict[str, Any]
+
+
+def with_sentences(document: Document) -> Document:
+    """The document with every sentence filled in; the one given stays as it is."""
+    return document | {
+        "reasons": [_reason(reason) for reason in document["reasons"]],
+        "verdicts": [_verdict(verdict) for verdict in document["verdicts"]],
+        "cue": _cue(document["cue"]),
+    }
+
+
+def reason_sentence(code: str, facts: dict[str, Any]) -> str:
+    """The sentence of a reason or of a withheld number. Raises KeyError for a code that is none."""
+    if code in REASONS:
+        return reason_text(code, facts)
+    spoken = facts | {"criterion": CRITERIA[facts["criterion"]].title.lower()} if "criterion" in facts else facts
+    return WITHHELD[code].format(**spoken)
+
+
+def cue_sentence(criterion: str, side: str | None) -> str:
+    """What the teacher says next."""
+    return WELL_DONE if criterion == "all" else CRITERIA[criterion].cue  # type: ignore[index]
+
+
+def fault_words(criterion: str, state: str, *, outside: bool, side: str | None) -> str:
+    """A verdict or a mark in two or three words."""
+    words = CRITERIA[criterion]  # type: ignore[index]
+    if state == "unreadable":
+        return NOT_READABLE
+    if state == "steady":
+        return words.steady
+    return words.fault.format(side=_side(criterion, side)) if outside else JUST_ABOUT
+
+
+def _reason(reason: Document) -> Document:
+    if reason.get("message"):
+        return reason
+    return reason | {"message": reason_sentence(reason["code"], reason.get("facts", {}))}
+
+
+def _cue(cue: Document | None) -> Document | None:
+    if cue is None or cue.get("text"):
+        return cue
+    return cue | {"text": cue_sentence(cue["criterion"], cue.get("side"))}
+
+
+OLDER: Document = {"side": None, "steady_breaths": None, "counted_breaths": None, "reason": None, "facts": {}}
+"""What a verdict from before verdicts were counted does not say."""
+
+
+def _verdict(verdict: Document) -> Document:
+    if verdict.get("title"):
+        return OLDER | verdict
+    criterion, state = verdict["criterion"], verdict["state"]
+    words = CRITERIA[criterion]
+    readable = state != "unreadable"
+    return verdict | {
+        "title": words.title,
+        "words": fault_words(criterion, state, outside=verdict["outside"], side=verdict["side"]),
+        "why": words.why.format(**_filled(verdict)) if readable else reason_sentence(verdict["reason"], verdict["facts"]),
+        "cue": cue_sentence(criterion, verdict["side"]) if readable and state != "steady" else None,
+        "marks": [m | {"words": fault_words(criterion, m["state"], outside=m["outside"], side=m["side"])} for m in verdict["marks"]],
+    }
+
+
+def _filled(verdict: Document) -> dict[str, str]:
+    """Everything a why may speak of, as text."""
+    facts, value, criterion = verdict["facts"], verdict["value"], verdict["criterion"]
+    shown = max(value - facts.get("asked_pause", 0.0), 0.0) if criterion == "pause" else abs(value)
+    asked = facts.get(ASKED.get(criterion, "asked_inhale"))
+    return {
+        "value": f"{shown:.1f}",
+        "percent": f"{100 * value:.0f} %",
+        "side": _side(criterion, verdict["side"]),
+        "total": f"{facts.get('total_pct', 0.0):.1f}",
+        "lag": _lag_words(facts.get("lag_s")),
+        "asked": "any" if asked is None else f"{asked:g}",
+    }
+
+
+def _side(criterion: str, side: str | None) -> str:
+    return SIDES[criterion][0 if side == "low" else 1] if criterion in SIDES and side else ""
+
+
+def _lag_words(lag_s: float | None) -> str:
+    """Which of the two was half full first, said plainly; a tenth of a second apart is together."""
+    if lag_s is None:
+        return ""
+    if abs(lag_s) < TOGETHER_S:
+        return "Belly and chest were half full together."
+    return f"The chest was half full {abs(lag_s):.1f} s {'after' if lag_s > 0 else 'before'} it."
+
+
+def pattern_words(pattern: str) -> str:
+    """A pattern as it is said."""
+    return PATTERNS[pattern]  # type: ignore[index]

@@ -1,0 +1,45 @@
+"""What is done to a clip in a limited child: look whether it is one, and read it. Arguments and answers are plain JSON values.
+
+What opens and reads clips is imported inside, so that whoever asks for it loads none of it.
+"""
+
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+from brevin.edge.limited import Limits, Told
+
+PROBE_LIMITS = Limits(memory_mb=1200, cpu_s=20, wall_s=20.0, file_mb=1, open_files=32)
+READ_LIMITS = Limits(memory_mb=2600, cpu_s=900, wall_s=600.0, file_mb=2000)
+PRELOAD_PROBE = ("brevin.edge.video",)
+PRELOAD_READ = ("brevin.core.evidence", "brevin.edge.look", "brevin.edge.transcode", "mediapipe.tasks.python.vision")
+
+
+def looked_over(told: Told, path: str) -> dict[str, Any]:
+    """Facts of a clip (core.track.ClipFacts). Raises ClipUnusable."""
+    from brevin.edge.video import probe
+
+    return asdict(probe(Path(path)))
+
+
+def see_clip(told: Told, path: str, model: str, kept_at: str, view: str) -> None:
+    """Look at a clip and write its evidence to ``kept_at``: whole, or not at all. Raises ClipUnusable."""
+    from brevin.core.evidence import evidence, packed
+    from brevin.edge.look import look
+
+    sighting = look(Path(path), Path(model), progress=told, view=view)  # type: ignore[arg-type]
+    target = Path(kept_at)
+    unfinished = target.with_name(target.name + ".part")
+    unfinished.write_bytes(packed(evidence(sighting)))
+    unfinished.replace(target)
+
+
+def read_clip(told: Told, path: str, model: str, kept_at: str, view: str, playable_name: str) -> dict[str, Any]:
+    """The same, and the name and type of a file beside the clip that a browser plays, made now where ``playable_name`` is not there. Raises ClipUnusable."""
+    from brevin.edge.transcode import playable
+
+    see_clip(told, path, model, kept_at, view)
+    told("keeping the clip", 0.96)
+    clip = Path(path)
+    name, kind = playable(clip, folder=clip.parent, known=playable_name, told=told)
+    return {"playable_name": name, "playable_type": kind}

@@ -1,0 +1,1 @@
+"""What watches a clip while it is decoded once: each observer sees every video frame and keeps what it is for."""

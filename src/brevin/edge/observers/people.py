@@ -1,0 +1,115 @@
+"""Who is there: key points of everyone, often at first and while anything large moves, seldom while all is still; and who of them is followed."""
+
+from concurrent.futures import Future, ThreadPoolExecutor
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from brevin.core.errors import ClipUnusable
+from brevin.core.gate import refusal
+from brevin.core.pose import player as pick
+from brevin.core.track import Facts, Player, PoseSample
+from brevin.edge.pose_model import PoseModel, Seen
+from brevin.edge.video import VideoFrame
+
+FIRST_POSES_S = 1.6  # poses of the first seconds pick the player
+OFTEN_S, SELDOM_S = 0.2, 1.5  # between key points: while something large moves, and while all is still
+MOVES_GREY = 1.0  # mean grey change of a small picture since the last look: more is an arm, an instrument, a body that moves; a breath is 0.2
+SMALL_PX = (48, 27)  # of that picture: each a mean over many, so that noise does not count
+MOST_WAITING = 8  # pictures that wait for the network: it must not fall behind with pictures piling up
+MASKS = 4  # masks of a player averaged into the outline
+
+Mask = NDArray[np.float32]
+
+
+class People:
+    """Asks the network beside the decoding. ``players`` is filled once the first seconds are over."""
+
+    def __init__(self, network: PoseModel, pool: ThreadPoolExecutor, *, most_players: int) -> None:
+        self.samples: list[PoseSample] = []
+        self.players: list[Player] = []
+        self.refused: Facts = ()
+        self.size_px = (0, 0)
+        self._network, self._pool, self._most = network, pool, most_players
+        self._masks: list[tuple[Mask, ...]] = []
+        self._waiting: list[tuple[float, float, Future[Seen]]] = []
+        self._picked = False
+        self._next_s, self._asked_s = 0.0, 0.0
+        self._last: NDArray[np.int16] | None = None
+
+    @property
+    def picked(self) -> bool:
+        """Whether it is known who is followed."""
+        return self._picked
+
+    def see(self, frame: VideoFrame) -> None:
+        """Ask for key points where they are due, and pick the players at the end of the first seconds. Raises ClipUnusable where nobody can be followed."""
+        self.size_px = (frame.luma.shape[1], frame.luma.shape[0])
+        if self._due(frame):
+            self._ask(frame)
+        if not self._picked and frame.t_s >= FIRST_POSES_S:
+            self._pick()
+
+    def finish(self) -> None:
+        """Everything that was asked for; the players followed through all of it. Raises ClipUnusable where the whole clip says that nobody can be read."""
+        self._collect()
+        if not self._picked:
+            self._pick()
+        try:
+            pick.choose(self.samples, width_px=self.size_px[0], height_px=self.size_px[1])
+        except ClipUnusable as why:
+            self._refuse(why)
+        self.players = [pick.same_player(player, self.samples) for player in self.players]
+
+    def mask(self, player: Player) -> Mask:
+        """Outline of a player over the first seconds, 0 to 1: [height, width] of the working picture."""
+        own = [masks[i] for masks, i in zip(self._masks, player.chosen, strict=False) if 0 <= i < len(masks)]
+        mean: Mask = np.mean(own[-MASKS:], axis=0)
+        return mean
+
+    def _due(self, frame: VideoFrame) -> bool:
+        if frame.t_s < self._next_s:
+            return False
+        small = cv2.resize(frame.luma, SMALL_PX, interpolation=cv2.INTER_AREA).astype(np.int16)
+        moved = self._last is None or float(np.abs(small - self._last).mean()) > MOVES_GREY
+        early = frame.t_s <= FIRST_POSES_S + OFTEN_S
+        self._last, self._next_s = small, frame.t_s + OFTEN_S
+        if not (moved or early or frame.t_s >= self._asked_s + SELDOM_S):
+            return False
+        self._asked_s = frame.t_s
+        return True
+
+    def _ask(self, frame: VideoFrame) -> None:
+        light = float(np.percentile(frame.luma[::8, ::8], 75))
+        self._waiting.append((frame.t_s, light, self._pool.submit(self._network.see, frame.rgb(), with_masks=not self._picked)))
+        while self._picked and len(self._waiting) > MOST_WAITING:
+            self._collect(most=1)
+
+    def _collect(self, most: int | None = None) -> None:
+        for _ in range(len(self._waiting) if most is None else most):
+            t_s, light, answer = self._waiting.pop(0)
+            seen = answer.result()
+            self.samples.append(PoseSample(t_s=t_s, bodies=seen.bodies, light=light))
+            if not self._picked:
+                self._masks.append(seen.masks)
+
+    def _pick(self) -> None:
+        self._collect()
+        width, height = self.size_px
+        try:
+            first = pick.choose(self.samples, width_px=width, height_px=height)
+        except ClipUnusable as why:
+            self._refuse(why)
+        everyone = pick.everyone(self.samples, width_px=width, height_px=height)
+        if not self.refused:  # the one who is read stands first
+            everyone = [first, *(p for p in everyone if p.chosen != first.chosen)]
+        self.players = everyone[: self._most]
+        self._picked = True
+
+    def _refuse(self, why: ClipUnusable) -> None:
+        """Who plays may be told by hand, so these are followed all the same; every other reason ends the reading."""
+        code = refusal(why.code, self.samples)
+        if code != "player_unclear":
+            raise ClipUnusable(code, **why.facts) from why
+        self.refused = ((code, dict(why.facts)),)  # type: ignore[arg-type]

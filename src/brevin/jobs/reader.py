@@ -1,0 +1,180 @@
+"""The process that reads clips: ``python -m brevin.jobs.reader DATA READERS``.
+
+It claims waiting takes and opens none of their files itself: every clip is looked at in a limited child. Here the lease is kept alive, and what the child
+has seen is judged and stored.
+"""
+
+import contextlib
+import logging
+import signal
+import sys
+import time
+import uuid
+from dataclasses import dataclass
+from multiprocessing.connection import wait
+from pathlib import Path
+from types import FrameType
+
+from peewee import DatabaseError, InterfaceError
+
+from brevin.core.errors import ClipUnusable
+from brevin.core.evidence import unpacked
+from brevin.edge.clip_work import PRELOAD_READ, READ_LIMITS, read_clip
+from brevin.edge.limited import Answer, Child, Children, Died
+from brevin.jobs.judging import facts_of, report_of
+from brevin.ops import files as sweeping
+from brevin.ops import settings as known
+from brevin.ops.settings import ROOT, Settings, model_path
+from brevin.store import readings, takes
+from brevin.store.database import connect
+from brevin.store.records import Leased, Looked
+from brevin.store.scope import HOUSE
+
+LOOK_EVERY_S = 0.25  # for takes that wait
+SAY_EVERY_S = 0.4  # progress goes to the database at most this often
+LEASES_EVERY_S = 15.0  # looks after readers that died elsewhere
+DATABASE_PATIENCE_S = 60  # for a database that is away
+FAILED = "reading_failed"
+log = logging.getLogger("brevin.reader")
+
+
+@dataclass
+class _Job:
+    """One take with the child that looks at its clip."""
+
+    held: Leased
+    child: Child
+    evidence_name: str
+    said_at: float = 0.0
+
+
+class Reader:
+    """Keeps a number of readings going. ``step`` does what is due and returns soon."""
+
+    def __init__(self, settings: Settings, children: Children, *, most: int) -> None:
+        self._settings, self._children, self._most = settings, children, most
+        self._jobs: list[_Job] = []
+        self._leases_at = 0.0
+
+    def step(self, *, wait_s: float = LOOK_EVERY_S) -> None:
+        """Claim what waits, hear the children, look after leases."""
+        if time.monotonic() - self._leases_at > LEASES_EVERY_S:
+            readings.put_back(HOUSE, code=FAILED)
+            self._leases_at = time.monotonic()
+        while len(self._jobs) < self._most and (held := readings.claim_next(HOUSE)) is not None:
+            self._begin(held)
+        wait([job.child.pipe for job in self._jobs], timeout=wait_s) if self._jobs else time.sleep(wait_s)
+        for job in list(self._jobs):
+            self._hear(job)
+
+    def stop(self) -> None:
+        """End every child; what they had begun waits again."""
+        for job in self._jobs:
+            job.child.kill()
+        with contextlib.suppress(DatabaseError, InterfaceError):
+            readings.put_back(HOUSE, code=FAILED, tokens=[job.held.token for job in self._jobs])
+        self._jobs.clear()
+
+    @property
+    def busy(self) -> bool:
+        """Whether anything is being read."""
+        return bool(self._jobs)
+
+    def _begin(self, held: Leased) -> None:
+        take = held.take
+        if take.clip is None:
+            readings.fail(HOUSE, take.id, held.token, code="not_there")
+            return
+        if take.student.may_film_until is None:
+            readings.fail(HOUSE, take.id, held.token, code="no_consent")
+            return
+        name = f"{take.id}-{uuid.uuid4().hex[:8]}.evidence"
+        clip = self._settings.clips / take.clip.stored_name
+        child = self._children.start(
+            read_clip, str(clip), str(model_path(ROOT)), str(self._settings.evidence / name), take.asked.check.view, take.clip.playable_name,
+            limits=READ_LIMITS,
+        )  # fmt: skip
+        self._jobs.append(_Job(held, child, name))
+
+    def _hear(self, job: _Job) -> None:
+        take_id, token = job.held.take.id, job.held.token
+        try:
+            answer = job.child.answer(wait_s=0.0)
+            if answer is None:
+                self._told(job)
+                return
+            self._store(job, answer)
+        except ClipUnusable as why:
+            readings.fail(HOUSE, take_id, token, code=why.code, facts=facts_of(why.facts))
+        except Died as why:
+            log.error("reading take %s failed: %s", take_id, why)
+            readings.put_back(HOUSE, code=FAILED, tokens=[token])
+        except (DatabaseError, InterfaceError):
+            raise
+        except Exception:
+            log.exception("judging take %s failed", take_id)
+            readings.fail(HOUSE, take_id, token, code=FAILED)
+        self._end(job)
+
+    def _told(self, job: _Job) -> None:
+        """Heartbeat of the lease, with the stage for the person who waits; a lease that is gone ends the child."""
+        if job.child.progress is None or time.monotonic() - job.said_at < SAY_EVERY_S:
+            return
+        job.said_at = time.monotonic()
+        stage, share = job.child.progress
+        if not readings.report_progress(HOUSE, job.held.take.id, job.held.token, stage=stage, progress=share):
+            log.info("take %s is gone or has another reader", job.held.take.id)
+            self._end(job)
+
+    def _store(self, job: _Job, answer: Answer) -> None:
+        take = takes.take_record(HOUSE, job.held.take.id)  # rules and edits may have changed meanwhile
+        found = unpacked((self._settings.evidence / job.evidence_name).read_bytes())
+        rules = takes.current_rules(HOUSE, take)
+        report = report_of(take, found, rules=rules, edits=take.edits)
+        playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
+        if not readings.finish(HOUSE, take.id, job.held.token, Looked(job.evidence_name, playable, report, rules)):
+            log.info("take %s is gone or has another reader", take.id)
+
+    def _end(self, job: _Job) -> None:
+        job.child.kill()
+        self._jobs.remove(job)
+        sweeping.work_off(self._settings)
+        sweeping.drop_unowned(self._settings, [job.evidence_name])
+
+
+def _told_to_stop(kind: int, frame: FrameType | None) -> None:
+    raise SystemExit(0)
+
+
+def main(argv: list[str]) -> int:
+    """Read until told to stop."""
+    settings = known.load(Path(argv[0]))
+    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(name)s %(levelname)s %(message)s")
+    connect(socket=str(settings.socket), password=settings.values["db_password"], connections=4)
+    settings.evidence.mkdir(parents=True, exist_ok=True)
+    reader = Reader(settings, Children(PRELOAD_READ), most=int(argv[1]))
+    for kind in (signal.SIGTERM, signal.SIGINT):
+        signal.signal(kind, _told_to_stop)
+    try:
+        _run(reader)
+    finally:
+        reader.stop()
+    return 0
+
+
+def _run(reader: Reader) -> None:
+    silent = 0
+    while True:
+        try:
+            reader.step()
+            silent = 0
+        except (DatabaseError, InterfaceError):  # it is being started again
+            log.warning("the database does not answer")
+            silent += 1
+            if silent > DATABASE_PATIENCE_S:
+                raise
+            time.sleep(1.0)
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

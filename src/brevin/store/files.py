@@ -1,0 +1,36 @@
+"""The list of files that are to go, and which files belong to somebody. Deleting a row and listing its files is one transaction; the files go after it."""
+
+from collections.abc import Iterable
+from typing import cast
+
+from brevin.store.database import db
+from brevin.store.models import Clip, FileToGo, Take
+from brevin.store.records import Folder, LetGo
+from brevin.store.scope import Scope
+
+
+def let_go(scope: Scope, files: Iterable[LetGo]) -> None:
+    """Put files on the list. Needs an open connection; belongs into the transaction that makes them nobody's."""
+    for file in files:
+        FileToGo.insert(folder=file.folder, name=file.name).on_conflict_ignore().execute()
+
+
+def to_go(scope: Scope) -> list[LetGo]:
+    """What still has to go. The list belongs to the house."""
+    with db.connection_context():
+        return [LetGo(cast(Folder, row.folder), row.name) for row in FileToGo.select().order_by(FileToGo.id)]
+
+
+def gone(scope: Scope, file: LetGo) -> None:
+    """Take a file off the list: it is deleted."""
+    with db.connection_context():
+        FileToGo.delete().where((FileToGo.folder == file.folder) & (FileToGo.name == file.name)).execute()
+
+
+def owned(scope: Scope) -> set[LetGo]:
+    """Every file that belongs to a take."""
+    with db.connection_context():
+        clips = Clip.select(Clip.stored_name, Clip.playable_name).join(Take).where(scope.sees(Take.programme))
+        takes = Take.select(Take.evidence_name).where((Take.evidence_name != "") & scope.sees(Take.programme))
+        kept = {LetGo("clips", name) for row in clips for name in (row.stored_name, row.playable_name) if name}
+        return kept | {LetGo("evidence", row.evidence_name) for row in takes}

@@ -1,0 +1,154 @@
+"""Programmes, the people who belong to them, and the rules of each layer."""
+
+from collections.abc import Mapping
+from typing import cast
+
+from argon2 import PasswordHasher
+from argon2.exceptions import VerifyMismatchError
+
+from brevin.core.kinds import Instrument
+from brevin.core.verdict.rules import Layer, Rules, layer_from, resolve
+from brevin.store.database import db
+from brevin.store.models import InstrumentRules, Membership, Person, Programme
+from brevin.store.records import MemberRecord, NotThere, PersonRecord, ProgrammeRecord, StudentRecord
+from brevin.store.scope import Role, Scope
+
+_hasher = PasswordHasher()
+_nobody = _hasher.hash("nobody")  # checked where the name is unknown, so that both answers take as long
+
+
+def add_programme(scope: Scope, *, name: str, time_zone: str = "UTC") -> ProgrammeRecord:
+    """A new programme, without anybody in it. Only the house may."""
+    assert scope.programme_id is None
+    with db.connection_context():
+        return _programme(Programme.create(name=name, time_zone=time_zone))
+
+
+def programme(scope: Scope) -> ProgrammeRecord:
+    """The programme of a scope. Raises NotThere."""
+    with db.connection_context():
+        row = Programme.get_or_none(Programme.id == scope.programme)
+        if row is None:
+            raise NotThere(str(scope.programme_id))
+        return _programme(row)
+
+
+def all_programmes(scope: Scope) -> list[ProgrammeRecord]:
+    """Every programme the scope may see."""
+    with db.connection_context():
+        return [_programme(row) for row in Programme.select().where(scope.sees(Programme.id)).order_by(Programme.id)]
+
+
+def add_person(scope: Scope, *, login: str, name: str, password: str, role: Role) -> MemberRecord:
+    """A new person who may sign in, a member of the scope's programme. Raises peewee.IntegrityError where the login is taken."""
+    with db.connection_context(), db.atomic():
+        row = Person.create(login=login, name=name, password_hash=_hasher.hash(password))
+        Membership.create(programme=scope.programme, person=row, role=role)
+    return membership(Scope(scope.programme_id, row.id))
+
+
+def join(scope: Scope, *, login: str, role: Role) -> None:
+    """Make somebody who signs in already a member of the scope's programme. Raises NotThere."""
+    with db.connection_context():
+        row = Person.get_or_none(Person.login == login)
+        if row is None:
+            raise NotThere(login)
+        Membership.create(programme=scope.programme, person=row, role=role)
+
+
+def set_password(scope: Scope, login: str, password: str) -> None:
+    """Replace a password. Raises NotThere."""
+    with db.connection_context():
+        if login not in {member.person.login for member in _members(scope)}:
+            raise NotThere(login)
+        Person.update(password_hash=_hasher.hash(password)).where(Person.login == login).execute()
+
+
+def sign_in(scope: Scope, login: str, password: str) -> PersonRecord | None:
+    """The person whose name and password fit, else None."""
+    with db.connection_context():
+        row = Person.get_or_none((Person.login == login) & (Person.active == True))  # noqa: E712 (an SQL expression)
+    try:
+        _hasher.verify(row.password_hash if row else _nobody, password)
+    except VerifyMismatchError:
+        return None
+    return _person(row) if row else None
+
+
+def memberships(scope: Scope, person_id: int) -> list[MemberRecord]:
+    """Every programme that a person is a member of, in the order of joining."""
+    with db.connection_context():
+        return [member for member in _members(scope) if member.person.id == person_id]
+
+
+def membership(scope: Scope) -> MemberRecord:
+    """The asking person's place in the scope's programme. Raises NotThere for who is no member, or no longer active."""
+    with db.connection_context():
+        found = [member for member in _members(scope) if member.person.id == scope.person_id]
+    if not found:
+        raise NotThere(str(scope.person_id))
+    return found[0]
+
+
+def members(scope: Scope) -> list[MemberRecord]:
+    """Everyone who may sign in to what the scope sees."""
+    with db.connection_context():
+        return _members(scope)
+
+
+def _members(scope: Scope) -> list[MemberRecord]:
+    rows = (
+        Membership.select(Membership, Programme, Person)
+        .join(Programme)
+        .switch(Membership)
+        .join(Person)
+        .where(scope.sees(Membership.programme) & (Person.active == True))  # noqa: E712
+        .order_by(Membership.id)
+    )
+    return [MemberRecord(_programme(row.programme), _person(row.person), cast(Role, row.role)) for row in rows]
+
+
+def change_rules(scope: Scope, document: Mapping[str, object], *, instrument: Instrument | None = None) -> None:
+    """Replace the programme's own layer, or that of one instrument. Raises InvalidInput(bad_profile)."""
+    layer_from(document)
+    with db.connection_context():
+        if instrument is None:
+            Programme.update(rules=dict(document)).where(Programme.id == scope.programme).execute()
+        else:
+            InstrumentRules.delete().where((InstrumentRules.programme == scope.programme) & (InstrumentRules.instrument == instrument)).execute()
+            InstrumentRules.create(programme=scope.programme, instrument=instrument, rules=dict(document))
+
+
+def rules_document(scope: Scope, *, instrument: Instrument | None = None) -> dict[str, object]:
+    """The programme's own layer, or that of one instrument; empty where nothing was changed. Raises NotThere."""
+    with db.connection_context():
+        if instrument is not None:
+            own = InstrumentRules.get_or_none((InstrumentRules.programme == scope.programme) & (InstrumentRules.instrument == instrument))
+            return dict(own.rules) if own else {}
+        row = Programme.get_or_none(Programme.id == scope.programme)
+        if row is None:
+            raise NotThere(str(scope.programme_id))
+        return dict(row.rules)
+
+
+def rules_for(scope: Scope, student: StudentRecord, *, instrument: Instrument, card_rules: Mapping[str, object]) -> Rules:
+    """The rules of a take: programme, instrument, student's exemptions, card."""
+    return resolve([
+        layer_from(rules_document(scope), name="programme"),
+        layer_from(rules_document(scope, instrument=instrument), name="instrument"),
+        layer_from({"exempt": list(student.exempt)}, name="student"),
+        layer_from(card_rules, name="card"),
+    ])  # fmt: skip
+
+
+def layer_of(scope: Scope) -> Layer:
+    """The programme's own layer."""
+    return layer_from(rules_document(scope))
+
+
+def _programme(row: Programme) -> ProgrammeRecord:
+    return ProgrammeRecord(id=row.id, name=row.name, time_zone=row.time_zone)
+
+
+def _person(row: Person) -> PersonRecord:
+    return PersonRecord(id=row.id, login=row.login, name=row.name)

@@ -1,0 +1,158 @@
+"""Reports: the document is the record; its numbers and verdicts stand beside it as rows that can be asked for by student, criterion, instrument and time."""
+
+import dataclasses
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import cast
+
+from peewee import Expression, Field, Value
+
+from brevin.core.kinds import State
+from brevin.core.measure import Measure, NotMeasured
+from brevin.core.report import Cue
+from brevin.core.verdict.headline import Fault, Headline
+from brevin.store.database import db
+from brevin.store.models import CueGiven, MeasureRow, OfTake, Overrule, Report, Take, VerdictRow
+from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
+from brevin.store.scope import Scope
+
+
+def newest(scope: Scope, take_id: str) -> ReportRecord | None:
+    """The newest report of a take. Raises NotThere for a take that is none."""
+    with db.connection_context():
+        if not Take.select().where((Take.id == take_id) & scope.sees(Take.programme)).exists():
+            raise NotThere(take_id)
+        row = Report.select().where(Report.take == take_id).order_by(Report.version.desc()).first()
+        if row is None:
+            return None
+        return ReportRecord(
+            take_id=take_id, version=row.version, made_at=row.made_at, software_version=row.software_version,
+            thresholds_id=row.thresholds_id, profile_id=row.profile_id, readable=bool(row.readable), document=row.document,
+        )  # fmt: skip
+
+
+def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
+    """The next version of a take's report, and its rows in place of the older ones'. Returns the version. Needs an open transaction."""
+    version = Report.select().where(Report.take == take.id).count() + 1
+    Report.create(
+        take=take.id, version=version, document=new.document, readable=new.readable, headline=dataclasses.asdict(new.headline),
+        software_version=new.software_version, thresholds_id=new.thresholds_id, profile_id=new.profile_id,
+    )  # fmt: skip
+    of_take = _of(take)
+    MeasureRow.delete().where(MeasureRow.take == take.id).execute()
+    VerdictRow.delete().where(VerdictRow.take == take.id).execute()
+    if new.measures:
+        MeasureRow.insert_many([of_take | _measure(m) for m in new.measures]).execute()
+    if new.verdicts:
+        VerdictRow.insert_many([
+            of_take | {
+                "criterion": v.criterion, "state": v.state, "value": v.value, "half_width": v.uncertainty, "side": v.side or "", "outside": v.outside,
+                "steady_breaths": v.steady_breaths, "counted_breaths": v.counted_breaths, "reason": v.reason or "",
+            }
+            for v in new.verdicts
+        ]).execute()  # fmt: skip
+    return version
+
+
+def _measure(measure: Measure) -> dict[str, object]:
+    amount = measure.amount
+    return {
+        "key": measure.key, "breath": measure.breath, "segment": measure.segment, "value": amount.value if amount else None,
+        "half_width": amount.half_width if amount else None, "withheld": measure.value.reason if isinstance(measure.value, NotMeasured) else "",
+    }  # fmt: skip
+
+
+def headlines(scope: Scope, take_ids: Sequence[str]) -> dict[str, HeadlineRecord]:
+    """The newest report's line of each take that has one; one query. Needs an open connection."""
+    rows = Report.select(Report.take, Report.version, Report.headline).where(Report.take.in_(list(take_ids) or [""])).order_by(Report.version)
+    return {row.take_id: HeadlineRecord(_line(row.headline), row.version) for row in rows}
+
+
+def _line(kept: dict[str, object]) -> Headline:
+    faults = [Fault(**fault) for fault in kept.get("faults") or []]  # type: ignore[attr-defined]
+    cue = kept.get("cue")
+    return Headline(**(kept | {"faults": faults, "cue": Cue(**cue) if cue else None}))  # type: ignore[arg-type]
+
+
+def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State, reason: str, breath: int | None = None) -> None:
+    """Put on record what the teacher says instead of a verdict; an earlier word on the same is replaced."""
+    with db.connection_context(), db.atomic():
+        same = (Overrule.take == take.id) & (Overrule.criterion == criterion)
+        Overrule.delete().where(same & (Overrule.breath.is_null() if breath is None else Overrule.breath == breath)).execute()
+        Overrule.create(**_of(take), criterion=criterion, breath=breath, state=state, reason=reason, by=scope.person_id)
+
+
+def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "") -> None:
+    """Put on record that a cue was said after a take."""
+    with db.connection_context():
+        CueGiven.create(**_of(take), criterion=criterion, side=side, by=scope.person_id)
+
+
+def move_rows(scope: Scope, take_id: str, student_id: int) -> None:
+    """The rows of a take go with it to another student. Needs an open transaction."""
+    for table in (MeasureRow, VerdictRow, Overrule, CueGiven):
+        table.update(student=student_id).where(table.take == take_id).execute()
+
+
+def _of(take: TakeRecord) -> dict[str, object]:
+    return {
+        "programme": take.programme_id, "student": take.student.id, "take": take.id, "instrument": take.asked.check.instrument, "made_at": take.made_at,
+    }  # fmt: skip
+
+
+def verdicts(
+    scope: Scope, *, student_id: int | None = None, criterion: str | None = None, instrument: str | None = None, since: datetime | None = None
+) -> list[ResultRecord]:
+    """Verdicts by any of student, criterion, instrument and time, the oldest first, each with what the teacher said instead."""
+    with db.connection_context():
+        asked = _where(VerdictRow, scope, _Asked(student_id, instrument, since)) & _is(VerdictRow.criterion, criterion)
+        rows = list(VerdictRow.select().where(asked).order_by(VerdictRow.made_at, VerdictRow.id))
+        said = {(o.take_id, o.criterion): o.state for o in _overrules(scope, [row.take_id for row in rows])}
+        return [
+            ResultRecord(
+                take_id=row.take_id, student_id=row.student_id, key=row.criterion, instrument=row.instrument, made_at=row.made_at, value=row.value,
+                half_width=row.half_width, state=cast(State, row.state), withheld=row.reason, steady_breaths=row.steady_breaths,
+                counted_breaths=row.counted_breaths, overruled=said.get((row.take_id, row.criterion), ""),
+            )
+            for row in rows
+        ]  # fmt: skip
+
+
+def measures(
+    scope: Scope, *, student_id: int | None = None, key: str | None = None, instrument: str | None = None, since: datetime | None = None
+) -> list[ResultRecord]:
+    """Numbers by any of student, key, instrument and time, the oldest first."""
+    with db.connection_context():
+        asked = _where(MeasureRow, scope, _Asked(student_id, instrument, since)) & _is(MeasureRow.key, key)
+        rows = MeasureRow.select().where(asked).order_by(MeasureRow.made_at, MeasureRow.id)
+        return [
+            ResultRecord(
+                take_id=row.take_id, student_id=row.student_id, key=row.key, instrument=row.instrument, made_at=row.made_at, value=row.value,
+                half_width=row.half_width, withheld=row.withheld, breath=row.breath,
+            )
+            for row in rows
+        ]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Asked:
+    """What rows are asked for by; None = any."""
+
+    student_id: int | None
+    instrument: str | None
+    since: datetime | None
+
+
+def _where(table: type[OfTake], scope: Scope, asked: _Asked) -> Expression:
+    later = Value(1) == 1 if asked.since is None else table.made_at >= asked.since
+    return scope.sees(table.programme) & _is(table.student, asked.student_id) & _is(table.instrument, asked.instrument) & later
+
+
+def _is(column: Field, wanted: object) -> Expression:
+    return Value(1) == 1 if wanted is None else column == wanted
+
+
+def _overrules(scope: Scope, take_ids: Iterable[str]) -> list[Overrule]:
+    whole = Overrule.breath.is_null() & Overrule.take.in_(sorted(set(take_ids)) or [""])
+    return list(Overrule.select().where(whole & scope.sees(Overrule.programme)))

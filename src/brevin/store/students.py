@@ -1,0 +1,126 @@
+"""Students with their groups, exemptions and consent."""
+
+from collections.abc import Iterable, Sequence
+from datetime import date
+from typing import cast
+
+from brevin.core.errors import InvalidInput
+from brevin.core.kinds import Instrument
+from brevin.core.verdict.rules import layer_from
+from brevin.store import programmes
+from brevin.store.database import db, now
+from brevin.store.models import Consent, GroupStudent, Programme, Student, StudentGroup
+from brevin.store.records import NoConsent, NotThere, ProgrammeRecord, StudentRecord
+from brevin.store.scope import Scope
+
+FILMING = "filming"
+
+
+def add_group(scope: Scope, name: str) -> int:
+    """A new group of the programme; returns its key."""
+    with db.connection_context():
+        return int(StudentGroup.create(programme=scope.programme, name=name).id)
+
+
+def add_student(scope: Scope, *, name: str, instrument: Instrument, note: str = "", group_id: int | None = None) -> StudentRecord:
+    """A new student, without consent. Raises NotThere where the group is not of the programme."""
+    with db.connection_context(), db.atomic():
+        row = Student.create(programme=scope.programme, name=name, instrument=instrument, note=note)
+        if group_id is not None:
+            if not StudentGroup.select().where((StudentGroup.id == group_id) & scope.sees(StudentGroup.programme)).exists():
+                raise NotThere(str(group_id))
+            GroupStudent.create(group=group_id, student=row)
+        return student_record(row, {})
+
+
+def exempt(scope: Scope, student_id: int, criteria: Sequence[str]) -> None:
+    """What a student is exempt from; replaces what was. Raises NotThere, InvalidInput(bad_profile) for a criterion that is none."""
+    layer_from({"exempt": list(criteria)})
+    with db.connection_context():
+        _row(scope, student_id)
+        Student.update(exempt=sorted(set(criteria))).where(Student.id == student_id).execute()
+
+
+def give_consent(scope: Scope, student_id: int, *, given_by: str, from_day: date, until_day: date) -> None:
+    """Put a guardian's consent to filming on record. Raises NotThere, InvalidInput(bad_days) where it ends before it begins."""
+    if until_day < from_day:
+        raise InvalidInput("bad_days", wanted="a last day that is not before the first")
+    with db.connection_context():
+        _row(scope, student_id)
+        Consent.create(student=student_id, purpose=FILMING, given_by=given_by, from_day=from_day, until_day=until_day)
+
+
+def withdraw_consent(scope: Scope, student_id: int) -> None:
+    """End every consent of a student to filming, from today of the programme on. Raises NotThere."""
+    with db.connection_context():
+        row = _row(scope, student_id)
+        day = _today(programmes.programme(Scope(row.programme_id)))
+        Consent.update(withdrawn_on=day).where((Consent.student == student_id) & (Consent.purpose == FILMING)).execute()
+
+
+def student(scope: Scope, student_id: int) -> StudentRecord:
+    """One student. Raises NotThere."""
+    with db.connection_context():
+        row = _row(scope, student_id)
+        return student_record(row, consents(scope, [row.id]))
+
+
+def may_film(scope: Scope, student_id: int) -> StudentRecord:
+    """The student, if a consent holds today. Raises NoConsent, NotThere."""
+    found = student(scope, student_id)
+    if found.may_film_until is None:
+        raise NoConsent(str(student_id))
+    return found
+
+
+def students(scope: Scope) -> list[StudentRecord]:
+    """All who are still here, by name."""
+    with db.connection_context():
+        rows = list(Student.select().where(Student.left_on.is_null() & scope.sees(Student.programme)).order_by(Student.name))
+        until = consents(scope, [row.id for row in rows])
+        return [student_record(row, until) for row in rows]
+
+
+def consents(scope: Scope, student_ids: Sequence[int]) -> dict[int, date]:
+    """Last day of consent to filming that holds today, by student; one query. "Today" is the programme's. Needs an open connection."""
+    rows = (
+        Consent.select(Consent, Student.id, Student.programme, Programme.id, Programme.time_zone)
+        .join(Student)
+        .join(Programme)
+        .where((Consent.student.in_(list(student_ids) or [0])) & (Consent.purpose == FILMING) & scope.sees(Student.programme))
+    )
+    return _latest((row.student_id, row.until_day) for row in rows if _holds(row, _today_in(row.student.programme.time_zone)))
+
+
+def _holds(row: Consent, today: date) -> bool:
+    return bool(row.from_day <= today <= row.until_day and (row.withdrawn_on is None or row.withdrawn_on > today))
+
+
+def _today(found: ProgrammeRecord) -> date:
+    return now().astimezone(found.zone).date()
+
+
+def _today_in(time_zone: str) -> date:
+    return _today(ProgrammeRecord(id=0, name="", time_zone=time_zone))
+
+
+def _latest(pairs: Iterable[tuple[int, date]]) -> dict[int, date]:
+    found: dict[int, date] = {}
+    for key, day in pairs:
+        found[key] = max(day, found.get(key, day))
+    return found
+
+
+def _row(scope: Scope, student_id: int) -> Student:
+    row = Student.get_or_none((Student.id == student_id) & scope.sees(Student.programme))
+    if row is None:
+        raise NotThere(str(student_id))
+    return row
+
+
+def student_record(row: Student, until: dict[int, date]) -> StudentRecord:
+    """A row as a record. until: of ``consents``."""
+    return StudentRecord(
+        id=row.id, programme_id=row.programme_id, name=row.name, instrument=cast(Instrument, row.instrument), note=row.note, exempt=tuple(row.exempt or ()),
+        may_film_until=until.get(row.id),
+    )  # fmt: skip

@@ -1,0 +1,47 @@
+"""The stream that tells open pages what happens."""
+
+from collections.abc import Iterator
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint
+
+from brevin.store import programmes
+from brevin.store.records import NotThere
+from brevin.store.scope import Scope
+from brevin.web.auth import scope
+from brevin.web.feed import Feed, TooMany, as_event
+from brevin.web.problems import Refused
+
+routes = APIBlueprint("events", __name__, url_prefix="/api/events")
+AGAIN_MS = 2000  # after which a page that lost the line asks again
+
+
+@routes.get("")
+def stream() -> Response:
+    """Changes of the programme as server-sent events, until the page goes away or the person is no member any more."""
+    feed: Feed = current_app.config["FEED"]
+    seen = scope()
+    try:
+        lines = feed.listen(seen.programme)
+    except TooMany as why:
+        raise Refused("too_many_pages", 503) from why
+    response = Response(_events(lines, seen), mimetype="text/event-stream")
+    response.headers["Cache-Control"] = "no-store"
+    response.headers["X-Accel-Buffering"] = "no"
+    return response
+
+
+def _events(lines: Iterator[object], seen: Scope) -> Iterator[str]:
+    yield f"retry: {AGAIN_MS}\n\n"
+    for line in lines:
+        if line is None and not _still_member(seen):
+            return
+        yield as_event(line)  # type: ignore[arg-type]
+
+
+def _still_member(seen: Scope) -> bool:
+    try:
+        programmes.membership(seen)
+    except NotThere:
+        return False
+    return True

@@ -1,0 +1,110 @@
+"""What is told to open pages: one thread reads the list of changes, each page of that programme has a line of its own."""
+
+import json
+import logging
+import queue
+import threading
+from collections.abc import Iterator
+
+from peewee import DatabaseError, InterfaceError
+
+from brevin.store import changes, takes
+from brevin.store.records import ChangeRecord, NotThere
+from brevin.store.scope import HOUSE
+
+LOOK_EVERY_S = 0.25  # for changes, while a page listens
+HEARTBEAT_S = 10.0  # a line that says nothing, so that a page that went away is noticed
+MOST_LISTENERS = 40  # each holds a thread of the web process
+MOST_WAITING = 200  # lines a page may be behind; more, and it is told to look at everything anew
+log = logging.getLogger("brevin.feed")
+Line = dict[str, object]
+
+
+class TooMany(Exception):
+    """No room for another listener."""
+
+
+class Feed:
+    """Starts its thread with the first listener."""
+
+    def __init__(self) -> None:
+        self._listeners: dict[int, tuple[int, queue.Queue[Line]]] = {}
+        self._lock = threading.Lock()
+        self._thread: threading.Thread | None = None
+        self._number = 0
+
+    def listen(self, programme_id: int) -> Iterator[Line | None]:
+        """What happens in a programme from now on; None as a heartbeat. Raises TooMany."""
+        with self._lock:
+            if len(self._listeners) >= MOST_LISTENERS:
+                raise TooMany
+            self._number += 1
+            key, line = self._number, queue.Queue[Line](MOST_WAITING)
+            self._listeners[key] = (programme_id, line)
+            if self._thread is None:
+                self._thread = threading.Thread(target=self._run, name="feed", daemon=True)
+                self._thread.start()
+        return self._lines(key, line)
+
+    def _lines(self, key: int, line: "queue.Queue[Line]") -> Iterator[Line | None]:
+        try:
+            yield {"kind": "all"}
+            while True:
+                try:
+                    yield line.get(timeout=HEARTBEAT_S)
+                except queue.Empty:
+                    yield None
+        finally:
+            with self._lock:
+                del self._listeners[key]
+
+    def _run(self) -> None:
+        seen: int | None = None
+        wait = threading.Event()
+        while True:
+            try:
+                if seen is None:
+                    seen = changes.last(HOUSE)
+                found = changes.after(HOUSE, seen)
+                if found:
+                    seen = found[-1].id
+                    self._tell(found)
+            except (DatabaseError, InterfaceError):  # it is being started again
+                log.warning("the database does not answer")
+            except Exception:  # noqa: BLE001 (a thread that ends here would leave every page unheard)
+                log.exception("changes could not be told")
+            wait.wait(LOOK_EVERY_S)
+
+    def _tell(self, found: list[ChangeRecord]) -> None:
+        lines = {(change.programme_id, change.kind, change.ref): _line(change) for change in found}
+        with self._lock:
+            for programme_id, line in self._listeners.values():
+                for (programme, _, _), content in lines.items():
+                    if programme == programme_id:
+                        _put(line, content)
+
+
+def _line(change: ChangeRecord) -> Line:
+    """A change as a page hears it; of a take how far it is, so that no page has to ask."""
+    if change.kind != "take":
+        return {"kind": change.kind}
+    try:
+        take = takes.take_record(HOUSE, change.ref)
+    except NotThere:
+        return {"kind": "take", "id": change.ref, "state": "gone"}
+    version = take.headline.report_version if take.headline else 0
+    return {"kind": "take", "id": take.id, "state": take.state, "stage": take.stage, "progress": take.progress, "report_version": version}
+
+
+def _put(line: "queue.Queue[Line]", content: Line) -> None:
+    try:
+        line.put_nowait(content)
+    except queue.Full:
+        while not line.empty():
+            line.get_nowait()
+        line.put_nowait({"kind": "all"})
+
+
+def as_event(line: Line | None) -> str:
+    """The line on the wire."""
+    return ": still here\n\n" if line is None else f"data: {json.dumps(line)}\n\n"

@@ -1,0 +1,33 @@
+"""Who may do what: one row a route, one set a role. A route without a row is refused to everybody, and a test says so."""
+
+from typing import Literal
+
+from brevin.store.scope import Role
+
+Permission = Literal["read", "film", "tick", "overrule", "delete", "consent", "rules", "people"]
+OPEN = frozenset({"auth.me", "auth.sign_in", "page", "asset"})  # the page itself holds nothing of anybody
+
+MAY: dict[Role, frozenset[Permission]] = {
+    "assistant": frozenset({"read", "film", "tick"}),
+    "teacher": frozenset({"read", "film", "tick", "overrule", "delete", "consent", "rules"}),
+    "owner": frozenset({"read", "film", "tick", "overrule", "delete", "consent", "rules", "people"}),
+}
+
+NEEDS: dict[str, Permission] = {
+    "auth.sign_out": "read", "auth.choose_programme": "read", "events.stream": "read",
+    "lesson.today": "read", "lesson.change_seat": "tick",
+    "students.all_students": "read", "students.takes_of": "read", "students.results_of": "read", "students.change_exempt": "rules",
+    "students.give_consent": "consent", "students.withdraw_consent": "consent",
+    "takes.all_takes": "read", "takes.new_take": "film", "takes.one_take": "read", "takes.report_of": "read", "takes.clip_of": "read",
+    "takes.read_again": "film", "takes.move": "film", "takes.edit": "overrule", "takes.overrule": "overrule", "takes.cue_given": "tick",
+    "takes.delete": "delete",
+    "rules.rules": "read", "rules.change_rules": "rules",
+    "people.all_people": "people", "people.add_person": "people",
+}  # fmt: skip
+"""What a person needs for each route."""
+
+
+def allowed(role: Role, endpoint: str | None) -> bool:
+    """Whether a role may use a route."""
+    needed = NEEDS.get(endpoint or "")
+    return needed is not None and needed in MAY[role]

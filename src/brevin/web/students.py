@@ -1,0 +1,53 @@
+"""Students: who they are, what they did, what they are exempt from, and consent."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from brevin.store import reports, students, takes
+from brevin.web.auth import scope
+from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList
+from brevin.web.shapes import answer, result_out, student_out, take_out
+
+routes = APIBlueprint("students", __name__, url_prefix="/api/students")
+
+
+@routes.get("", responses={200: StudentList})
+def all_students() -> Response:
+    """Everyone in the programme."""
+    return answer(StudentList(students=[student_out(record) for record in students.students(scope())]))
+
+
+@routes.get("/<int:student_id>/takes", responses={200: TakeList})
+def takes_of(path: StudentPath) -> Response:
+    """A student's takes, newest first."""
+    students.student(scope(), path.student_id)
+    return answer(TakeList(takes=[take_out(record) for record in takes.of_student(scope(), path.student_id)]))
+
+
+@routes.get("/<int:student_id>/results", responses={200: ResultList})
+def results_of(path: StudentPath, query: ResultQuery) -> Response:
+    """A student's verdicts, oldest first, by criterion, instrument and time."""
+    students.student(scope(), path.student_id)
+    found = reports.verdicts(scope(), student_id=path.student_id, criterion=query.criterion, instrument=query.instrument, since=query.since)
+    return answer(ResultList(results=[result_out(record) for record in found]))
+
+
+@routes.put("/<int:student_id>/exempt", responses={200: Done})
+def change_exempt(path: StudentPath, body: ExemptChange) -> Response:
+    """What a student is exempt from; takes judged from now on leave it out."""
+    students.exempt(scope(), path.student_id, body.exempt)
+    return answer(Done(done=True))
+
+
+@routes.post("/<int:student_id>/consent", responses={200: Done})
+def give_consent(path: StudentPath, body: ConsentIn) -> Response:
+    """Put a guardian's consent to filming on record."""
+    students.give_consent(scope(), path.student_id, given_by=body.given_by, from_day=body.from_day, until_day=body.until_day)
+    return answer(Done(done=True))
+
+
+@routes.delete("/<int:student_id>/consent", responses={200: Done})
+def withdraw_consent(path: StudentPath) -> Response:
+    """End every consent to filming, from today on."""
+    students.withdraw_consent(scope(), path.student_id)
+    return answer(Done(done=True))

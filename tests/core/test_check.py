@@ -1,0 +1,45 @@
+"""A check's document: parsed in one place, the same there and back, and refused in words."""
+
+import json
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from brevin.core.errors import InvalidInput
+from brevin.core.kinds import INSTRUMENTS
+from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check, from_document, to_document
+
+
+@given(
+    st.sampled_from(["counted_breathing", "hold", "posture", "drill", "tone"]), st.sampled_from([None, "4-0-4@72x3", "0.5-0-8-1@80x6+2", "4-0-*@60x1"]),
+    st.sampled_from(["side", "front", "three-quarter", "auto"]), st.sampled_from(["seated", "standing", "lying", "auto"]), st.sampled_from(INSTRUMENTS),
+    st.booleans(),
+)  # fmt: skip
+def test_a_check_comes_back_from_its_document(kind, card, view, position, instrument, with_instrument) -> None:
+    check = Check(kind, parse(card) if card else None, view, position, instrument, with_instrument)
+    assert from_document(json.loads(json.dumps(to_document(check)))) == check
+    assert check.name == (card or kind)
+
+
+def test_what_is_left_out_has_its_usual_value() -> None:
+    assert from_document({}) == Check() and from_document({"card": "4-0-4@72x3"}).card.cycles == 3
+
+
+@pytest.mark.parametrize(
+    "document",
+    [
+        {"kind": "kazoo"},
+        {"view": "above"},
+        {"position": 3},
+        {"instrument": "kazoo"},
+        {"with_instrument": "yes"},
+        {"card": 4},
+        {"card": "4-4"},
+        {"x": 1},
+    ],
+)
+def test_what_is_no_check_is_refused(document: dict) -> None:
+    with pytest.raises(InvalidInput):
+        from_document(document)

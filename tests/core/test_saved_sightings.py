@@ -1,0 +1,50 @@
+"""The demo clips, whose truth is planted, read from what the edge saw of them."""
+
+import json
+
+import pytest
+
+from brevin.core.evidence import evidence, packed
+from brevin.core.read import Task, read
+from brevin.core.report import Report
+from brevin.ops.demo import CLIPS
+from tests.sightings import CHECKS, saved
+
+
+@pytest.fixture(scope="module")
+def readings() -> dict[str, tuple[Report, dict]]:
+    return {name: (read(saved(name), Task(check)), json.loads((CLIPS / f"{name}.json").read_text())) for name, check in CHECKS.items()}
+
+
+@pytest.mark.parametrize("name", [n for n in CHECKS if n != "front-flute-sags"])
+def test_breaths_of_a_side_view_are_found_where_they_were_planted(name: str, readings) -> None:
+    report, truth = readings[name]
+    assert report.view == truth["label"]["view"].replace("_", "-") and report.position == truth["label"]["position"]
+    assert report.readable and report.readable_for.breath
+    assert len(report.breaths) == len(truth["cycles"])
+    for breath, planted in zip(report.breaths, truth["cycles"], strict=True):
+        assert breath.inhale_start_s == pytest.approx(planted["inhale_start"], abs=0.3)
+        assert breath.exhale_start_s == pytest.approx(planted["exhale_start"], abs=0.45)
+        assert breath.abdomen_amp == pytest.approx(planted["amplitude_mm"]["abdomen"] / 4.4, rel=0.25, abs=0.2)
+    assert report.beats.source == "clicks" and report.beats.first_inhale_s == pytest.approx(truth["first_inhale_beat_s"], abs=0.03)
+
+
+def test_opposite_patterns_are_told_apart(readings) -> None:
+    high, _ = readings["seated-chest-high"]
+    assert {b.pattern for b in high.breaths} == {"chest_high"}
+    early, _ = readings["standing-full-early"]
+    assert not {"chest_high", "paradoxical"} & {b.pattern for b in early.breaths}
+    assert next(v for v in early.verdicts if v.criterion == "not_full_early").state in ("watch", "work")
+
+
+def test_the_front_view_reads_shoulders_and_says_that_the_breath_is_not_readable(readings) -> None:
+    report, _ = readings["front-flute-sags"]
+    assert report.view == "front" and report.readable and not report.readable_for.breath
+    assert report.reasons[0].code == "front_view_breath" and report.trace.shoulder
+    assert report.posture.shoulder_tilt_deg is not None and abs(report.posture.shoulder_tilt_deg.value) < 6
+    assert report.posture.trunk_inclination_deg is None
+
+
+def test_evidence_of_a_clip_is_a_small_part_of_it() -> None:
+    for name in CHECKS:
+        assert len(packed(evidence(saved(name)))) < 0.25 * (CLIPS / f"{name}.mp4").stat().st_size, name

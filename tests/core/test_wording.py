@@ -1,0 +1,64 @@
+"""Sentences made from codes and facts, for a report that holds none."""
+
+import pytest
+
+from brevin.core.plan.check import Check
+from brevin.core.read import Task, read
+from brevin.core.report import Report, to_json
+from brevin.core.verdict.headline import headline, headline_cue, headline_words
+from brevin.core.verdict.wording import cue_sentence, fault_words, with_sentences
+from brevin.core.verdict.words import CRITERIA, REASONS
+from tests.core.made import HIGH, LOW, sighting
+
+
+def report_of(**kwargs) -> Report:
+    made, _, card = sighting(**kwargs)
+    return read(made, Task(Check(card=card)))
+
+
+@pytest.mark.parametrize("kwargs", [{}, {"cycles": [HIGH] * 3}, {"view": "front"}, {"clicks": False, "card_text": "4-0-4@72x2"}, {"chest_hidden": True}])
+def test_a_stored_report_holds_no_sentence_and_a_shown_one_every_sentence(kwargs: dict) -> None:
+    stored = to_json(report_of(**kwargs))
+    assert not any(v["title"] or v["why"] or v["words"] or v["cue"] for v in stored["verdicts"])
+    assert not any(r["message"] for r in stored["reasons"]) and not (stored["cue"] or {}).get("text")
+    shown = with_sentences(stored)
+    for verdict in shown["verdicts"]:
+        assert verdict["title"] and verdict["why"] and verdict["words"] and "{" not in verdict["why"]
+        assert bool(verdict["cue"]) == (verdict["state"] in ("watch", "work"))
+        assert all(mark["words"] for mark in verdict["marks"])
+    assert all(r["message"] and "{" not in r["message"] for r in shown["reasons"])
+    assert shown["cue"] is None or shown["cue"]["text"]
+    assert with_sentences(shown) == shown, "what is said already stays"
+    assert not any(v["title"] for v in stored["verdicts"]), "the stored one is left as it is"
+
+
+def test_a_report_from_before_keeps_its_own_sentences() -> None:
+    old = {
+        "reasons": [{"code": "too_far", "check": "all", "message": "Step closer.", "from_s": None, "to_s": None}],
+        "verdicts": [{"criterion": "pause", "title": "No pause", "state": "watch", "why": "It waited.", "words": "it waits", "marks": []}],
+        "cue": {"criterion": "pause", "text": "Turn the air around."},
+    }  # fmt: skip
+    shown = with_sentences(old)
+    assert shown["reasons"] == old["reasons"] and shown["cue"] == old["cue"]
+    assert shown["verdicts"][0]["why"] == "It waited." and shown["verdicts"][0]["counted_breaths"] is None
+
+
+def test_a_report_in_one_line() -> None:
+    good = headline(report_of(cycles=[LOW] * 3))
+    assert good.state in ("steady", "watch") and headline_words(good) == "low, then wide"
+    bad = headline(report_of(cycles=[HIGH] * 3))
+    assert bad.state == "work" and headline_words(bad).startswith("abdomen leads: chest first; shoulders still") and headline_cue(bad)
+    unseen = headline(report_of(view="front"))
+    assert unseen.state == "unreadable" and headline_words(unseen).startswith("From the front")
+
+
+@pytest.mark.parametrize("criterion", sorted(CRITERIA))
+@pytest.mark.parametrize("side", ["low", "high"])
+def test_every_fault_has_words_for_both_sides(criterion: str, side: str) -> None:
+    assert "{" not in fault_words(criterion, "work", outside=True, side=side) and cue_sentence(criterion, side)
+
+
+def test_every_reason_says_what_to_do_and_needs_no_more_facts_than_it_is_given() -> None:
+    """What the gate gives is tested where it gives it; here, that a sentence asks for facts by name only."""
+    for code, sentence in REASONS.items():
+        assert sentence.text.endswith(".") and len(sentence.text) < 160, code

@@ -1,0 +1,103 @@
+"""Each observer alone, shown frames that were drawn for it."""
+
+from concurrent.futures import ThreadPoolExecutor
+
+import numpy as np
+import pytest
+
+from brevin.core.errors import ClipUnusable
+from brevin.edge import film, loop, scale_card
+from brevin.edge.observers.people import FIRST_POSES_S, OFTEN_S, SELDOM_S, People
+from brevin.edge.observers.printed_card import PrintedCard
+from brevin.edge.observers.trunk_films import TrunkFilms, change_of, light_of
+from brevin.edge.pose_model import Seen
+from brevin.edge.video import VideoFrame
+from tests.core.made import body
+
+
+class Frame(VideoFrame):
+    """A drawn frame: grey, and the same in colour."""
+
+    def rgb(self) -> np.ndarray:
+        return np.repeat(self.luma[:, :, None], 3, axis=2)
+
+
+def frame(t_s: float, grey: float = 120.0) -> Frame:
+    return Frame(t_s=t_s, luma=np.full((540, 960), grey, np.uint8), shrink=1.0, source=None)
+
+
+class Network:
+    """Sees the same bodies in every picture, and counts how often it was asked."""
+
+    def __init__(self, *bodies) -> None:
+        self.bodies, self.asked = bodies, 0
+
+    def see(self, rgb: np.ndarray, *, with_masks: bool) -> Seen:
+        self.asked += 1
+        return Seen(self.bodies, tuple(np.ones(rgb.shape[:2], np.float32) for _ in self.bodies) if with_masks else ())
+
+
+def watched(network: Network, frames: list[Frame], most_players: int = 3) -> tuple[People, TrunkFilms]:
+    with ThreadPoolExecutor(1) as pool:
+        people = People(network, pool, most_players=most_players)
+        films = TrunkFilms(people)
+        loop.run(frames, [people, films])
+        people.finish()
+        films.finish()
+    return people, films
+
+
+def test_key_points_come_often_while_something_moves_and_seldom_while_all_is_still() -> None:
+    still, moving = Network(body()), Network(body())
+    times = np.arange(0, 10, 0.04)
+    watched(still, [frame(t) for t in times])
+    people, _ = watched(moving, [frame(t, 120.0 + 60.0 * (4.0 < t < 6.0 and int(t * 10) % 2)) for t in times])
+    first = FIRST_POSES_S / OFTEN_S
+    assert first + 8.4 / SELDOM_S - 3 <= still.asked <= first + 8.4 / SELDOM_S + 3
+    inside = [s.t_s for s in people.samples if 4.2 < s.t_s < 5.8]
+    assert max(np.diff(inside)) <= 2 * OFTEN_S + 0.05 and moving.asked > still.asked + 3
+    assert all(s.light == pytest.approx(120.0, abs=61) for s in people.samples)
+
+
+def test_everyone_who_can_be_followed_is_the_largest_first_and_each_has_a_film() -> None:
+    large, small = body(at_px=(600.0, 320.0), trunk_px=170.0), body(at_px=(200.0, 320.0), trunk_px=110.0)
+    frames = [frame(t) for t in np.arange(0, 5, 0.04)]
+    people, films = watched(Network(small, large), frames)
+    assert [round(p.trunk_px) for p in people.players] == [170, 110] and people.refused == ()
+    assert [len(f) for f in films.films] == [len(frames)] * 2 and films.films[0][0].shape == (film.HEIGHT, film.WIDTH)
+    assert films.mask(0).max() == 1.0
+    alone, _ = watched(Network(small, large), frames, most_players=1)
+    assert len(alone.players) == 1
+
+
+def test_a_toss_up_is_followed_and_said_and_nobody_ends_the_watching() -> None:
+    frames = [frame(t) for t in np.arange(0, 4, 0.04)]
+    people, _ = watched(Network(body(at_px=(250.0, 320.0)), body(at_px=(700.0, 320.0))), frames)
+    assert [code for code, _ in people.refused] == ["player_unclear"] and len(people.players) == 2
+    network = Network()
+    with pytest.raises(ClipUnusable) as why:
+        watched(network, frames)
+    assert why.value.code == "no_person" and network.asked <= FIRST_POSES_S / OFTEN_S + 2, "it is said after the first seconds"
+    with pytest.raises(ClipUnusable) as why:
+        watched(Network(), [frame(t, 20.0) for t in np.arange(0, 4, 0.04)])
+    assert why.value.code == "too_dark"
+
+
+def test_the_printed_card_is_found_in_the_first_seconds_only() -> None:
+    card, late = PrintedCard(), PrintedCard()
+    room = np.full((540, 960), 150, np.uint8)
+    drawn = scale_card.drawn(80)
+    room[100 : 100 + len(drawn), 200 : 200 + len(drawn)] = drawn
+    with_card = [Frame(t_s=t, luma=room, shrink=1.0, source=None) for t in np.arange(0, 3, 0.04)]
+    loop.run(with_card, [card])
+    loop.run([f for f in with_card if f.t_s > 2.0], [late])
+    assert 5 <= len(card.cards) <= 10 and late.cards == []
+    assert card.cards[0].mm_per_px == pytest.approx(scale_card.SIDE_MM / 80, rel=0.05)
+    assert card.cards[0].corners_px.mean(axis=0) == pytest.approx([260.0, 160.0], abs=2.0)
+
+
+def test_light_and_change_of_a_film_are_read_picture_by_picture() -> None:
+    pictures = np.stack([np.full((film.HEIGHT, film.WIDTH), grey, np.uint8) for grey in (100, 100, 130, 20)])
+    light, detail = light_of(pictures)
+    assert light.tolist() == [100, 100, 130, 20] and detail.tolist() == [0, 0, 0, 0]
+    assert change_of(pictures).tolist() == [0, 0, 30, 110]

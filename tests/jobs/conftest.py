@@ -1,0 +1,34 @@
+import time
+from collections.abc import Iterator
+
+import pytest
+
+from brevin.edge.clip_work import PRELOAD_READ
+from brevin.edge.limited import Children
+from brevin.jobs.reader import Reader
+from brevin.ops.settings import Settings
+from brevin.store import readings
+from brevin.store.scope import HOUSE
+
+
+@pytest.fixture(scope="session")
+def children() -> Children:
+    """One helper for all tests: it has loaded the networks."""
+    return Children(PRELOAD_READ)
+
+
+@pytest.fixture
+def reader(store: Settings, children: Children) -> Iterator[Reader]:
+    made = Reader(store, children, most=2)
+    yield made
+    made.stop()
+
+
+def read_all(reader: Reader, *, within_s: float = 60.0) -> None:
+    """Until nothing is being read and nothing waits."""
+    until = time.monotonic() + within_s
+    while time.monotonic() < until:
+        reader.step(wait_s=0.1)
+        if not reader.busy and not readings.waiting(HOUSE):
+            return
+    raise AssertionError("still reading")

@@ -1,0 +1,81 @@
+"""What open pages are told, and by whom they are not heard."""
+
+import itertools
+import json
+import queue
+import threading
+
+import pytest
+
+from brevin.store import lessons, programmes, readings, takes
+from brevin.store.scope import HOUSE, Scope
+from brevin.web import feed as feeding
+from brevin.web.feed import Feed, TooMany
+from tests.store.test_takes import lesson_of, new_take
+from tests.web.conftest import signed_in
+
+
+def listening(lines) -> "queue.Queue[dict]":
+    """Lines as they come, heartbeats left out."""
+    heard: queue.Queue[dict] = queue.Queue()
+    threading.Thread(target=lambda: [heard.put(line) for line in lines if line], daemon=True).start()
+    assert heard.get(timeout=5) == {"kind": "all"}, "a page that has just begun to listen looks at everything"
+    return heard
+
+
+def test_progress_and_new_readings_are_told_to_the_programme_alone(scope: Scope, student, clip) -> None:
+    stranger = Scope(programmes.add_programme(HOUSE, name="Next door").id)
+    feed = Feed()
+    own, theirs = listening(feed.listen(scope.programme)), listening(feed.listen(stranger.programme))
+    take = new_take(scope, student, clip)
+    assert own.get(timeout=5) | {"stage": ""} == {"kind": "take", "id": take.id, "state": "queued", "stage": "", "progress": 0.0, "report_version": 0}
+    held = readings.claim_next(HOUSE)
+    readings.report_progress(HOUSE, take.id, held.token, stage="watching", progress=0.5)
+    told = [own.get(timeout=5)]
+    while told[-1]["progress"] != 0.5:
+        told.append(own.get(timeout=5))
+    assert (told[-1]["state"], told[-1]["stage"]) == ("reading", "watching")
+    takes.delete(scope, take.id)
+    assert own.get(timeout=5) == {"kind": "take", "id": take.id, "state": "gone"}
+    lesson_of(scope, student.id)
+    lessons.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
+    assert own.get(timeout=5) == {"kind": "lesson"}
+    assert theirs.empty()
+
+
+def test_a_page_that_falls_far_behind_is_told_to_look_at_everything(monkeypatch) -> None:
+    monkeypatch.setattr(feeding, "MOST_WAITING", 3)
+    line: queue.Queue = queue.Queue(3)
+    for number in range(5):
+        feeding._put(line, {"kind": "take", "id": str(number)})
+    assert [line.get_nowait() for _ in range(line.qsize())] == [{"kind": "all"}, {"kind": "take", "id": "4"}]
+
+
+def test_there_is_room_for_so_many_and_it_is_given_back(monkeypatch, store) -> None:
+    monkeypatch.setattr(feeding, "MOST_LISTENERS", 2)
+    feed = Feed()
+    first, second = feed.listen(1), feed.listen(1)
+    assert next(first) == next(second) == {"kind": "all"}
+    with pytest.raises(TooMany):
+        feed.listen(1)
+    first.close()
+    assert next(feed.listen(1)) == {"kind": "all"}
+
+
+def test_the_stream_is_events_on_the_wire_and_not_kept(app, scope, page) -> None:
+    answer = page("GET", "/api/events", buffered=False)
+    assert answer.mimetype == "text/event-stream" and "no-store" in answer.headers["Cache-Control"]
+    lines = b"".join(itertools.islice(answer.response, 2)).decode()
+    answer.close()
+    assert lines.startswith("retry: ") and json.loads(lines.split("data: ")[1]) == {"kind": "all"}
+
+
+def test_who_is_no_member_any_more_hears_no_more(app, scope, monkeypatch) -> None:
+    from brevin.store.database import db
+    from brevin.store.models import Person
+
+    monkeypatch.setattr(feeding, "HEARTBEAT_S", 0.05)
+    answer = signed_in(app, scope, "assistant")("GET", "/api/events", buffered=False)
+    with db.connection_context():
+        Person.update(active=False).execute()
+    assert len(list(answer.response)) <= 4, "the line ends at the next heartbeat"

@@ -1,0 +1,113 @@
+"""Every route, tried by every role in its own and in another programme: the list is the application's own, so that a new route is tried as well."""
+
+from dataclasses import replace
+from datetime import timedelta
+
+import pytest
+
+from brevin.store import database, lessons, programmes, students, takes
+from brevin.store.scope import HOUSE, ROLES, Scope
+from brevin.web.permissions import MAY, NEEDS, OPEN, allowed
+from tests.conftest import CHECK
+from tests.store.test_takes import FOUND, lesson_of, new_take, read_once
+from tests.web.conftest import signed_in
+
+TODAY = database.now().date()
+BODIES: dict[str, dict] = {
+    "auth.choose_programme": {"programme_id": 0}, "lesson.change_seat": {"away": "not_here"}, "students.change_exempt": {"exempt": ["pause"]},
+    "students.give_consent": {"given_by": "g", "from_day": str(TODAY), "until_day": str(TODAY + timedelta(days=3))},
+    "takes.edit": {"first_inhale_s": 3.0}, "takes.overrule": {"criterion": "pause", "state": "watch"}, "takes.cue_given": {"criterion": "pause"},
+    "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
+    "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
+}  # fmt: skip
+"""What a route wants to be sent; the keys of somebody's own are put in below."""
+OWN_LAST = ("takes.delete", "auth.sign_out")
+"""Routes that end what the others need."""
+
+
+@pytest.fixture
+def things(scope: Scope, student, clip) -> dict[str, object]:
+    """One of everything in the first programme."""
+    lesson_of(scope, student.id)
+    take = new_take(scope, student, clip)
+    read_once(take.id, replace(FOUND, playable=(clip.stored_name, "video/mp4")))
+    return {"take_id": take.id, "student_id": student.id, "seat_id": lessons.last_lesson(scope).seats[0].id}
+
+
+def routes(app) -> list[tuple[str, str, str]]:
+    """Endpoint, method and path of everything behind the door, those that end things last."""
+    found = [(rule.endpoint, method, rule.rule) for rule in app.url_map.iter_rules() for method in rule.methods - {"HEAD", "OPTIONS"}]
+    return sorted((r for r in found if r[0] not in OPEN), key=lambda r: (OWN_LAST.index(r[0]) if r[0] in OWN_LAST else -1, r))
+
+
+def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int):
+    endpoint, method, path = route
+    for name, value in things.items():
+        path = path.replace(f"<int:{name}>", str(value)).replace(f"<{name}>", str(value))
+    body = dict(BODIES.get(endpoint, {}))
+    body |= {"programme_id": programme_id} if endpoint == "auth.choose_programme" else {}
+    body |= {"student_id": things["student_id"]} if endpoint == "takes.move" else {}
+    if endpoint == "takes.new_take":
+        return page(method, path, query_string={"student_id": things["student_id"]}, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
+    return page(method, path, json=body, buffered=False)
+
+
+def test_every_route_has_a_row_and_every_row_a_route(app) -> None:
+    assert {endpoint for endpoint, _, _ in routes(app)} == set(NEEDS)
+    assert not OPEN & set(NEEDS) and set(NEEDS.values()) <= MAY["owner"]
+
+
+def test_the_roles_hold_what_the_job_says() -> None:
+    assert MAY["assistant"] < MAY["teacher"] < MAY["owner"]
+    assert not MAY["assistant"] & {"delete", "consent", "rules", "people", "overrule"} and {"film", "read", "tick"} <= MAY["assistant"]
+    assert not allowed("owner", "no.such.route") and not allowed("owner", None)
+
+
+def test_nobody_gets_past_the_door_unsigned(app, door, things) -> None:
+    for route in routes(app):
+        answer = try_route(door, route, things, 1)
+        assert (answer.status_code, answer.json["code"]) == (401, "signed_out"), route
+
+
+@pytest.mark.parametrize("role", ROLES)
+def test_each_role_does_in_its_own_programme_what_it_may_and_no_more(app, scope, things, role) -> None:
+    page = signed_in(app, scope, role)
+    for route in routes(app):
+        answer = try_route(page, route, things, scope.programme)
+        if not allowed(role, route[0]):
+            assert (answer.status_code, answer.json["code"]) == (403, "not_yours"), route
+        else:
+            assert answer.status_code in (200, 201, 409, 422) and answer.status_code != 403, (route, answer.status_code)
+        answer.close()
+
+
+@pytest.mark.parametrize("role", ROLES)
+def test_no_role_reaches_into_another_programme(app, scope, things, role) -> None:
+    before = takes.take_record(scope, things["take_id"])
+    stranger = Scope(programmes.add_programme(HOUSE, name="Next door").id)
+    page = signed_in(app, stranger, role)
+    for route in routes(app):
+        endpoint, _, path = route
+        if endpoint == "auth.sign_out":
+            continue
+        answer = try_route(page, route, things, scope.programme)
+        if not allowed(role, endpoint):
+            assert answer.status_code == 403, route
+        elif "<" in path or endpoint in ("auth.choose_programme", "takes.new_take"):
+            assert answer.status_code == 404, (route, answer.status_code)
+        elif endpoint != "events.stream":
+            said = answer.get_data(as_text=True)
+            assert things["take_id"] not in said and "Quillane" not in said, route
+        answer.close()
+    assert takes.take_record(scope, things["take_id"]) == before and students.student(scope, things["student_id"]).may_film_until
+
+
+def test_an_assistant_films_reads_and_ticks(app, scope, student, clip) -> None:
+    lesson_of(scope, student.id)
+    seat = lessons.last_lesson(scope).seats[0]
+    page = signed_in(app, scope, "assistant")
+    assert page("GET", "/api/me").json["may"] == ["film", "read", "tick"]
+    assert page("PATCH", f"/api/seats/{seat.id}", json={"away": "not_today"}).status_code == 200
+    take = new_take(scope, student, clip)
+    assert page("GET", f"/api/takes/{take.id}").json["check"]["name"] == CHECK.name
+    assert page("DELETE", f"/api/takes/{take.id}").json["code"] == "not_yours"

@@ -1,8 +1,15 @@
 """Shared by all tests: one MariaDB of their own, an application on it, clips made on the spot."""
 
 import hashlib
+import os
 import shutil
+import signal
+import subprocess
+import time
+import urllib.error
+import urllib.request
 from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path
 
@@ -10,8 +17,9 @@ import pytest
 
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
+from brevin.ops import demo
 from brevin.ops import settings as known
-from brevin.ops.mariadb import MariaDb
+from brevin.ops.mariadb import MariaDb, free_port
 from brevin.ops.settings import ROOT, Settings
 from brevin.store import database, programmes, students
 from brevin.store.models import ALL
@@ -82,3 +90,40 @@ def clip(store: Settings) -> ClipRecord:
     shutil.copyfile(DEMO_CLIP, store.clips / name)
     content = DEMO_CLIP.read_bytes()
     return ClipRecord(name, "phone.mp4", hashlib.sha256(content).hexdigest(), len(content))
+
+
+@dataclass(frozen=True)
+class Running:
+    """The program as ./start starts it, with the demo school: one for all tests that need it. process: of ./start; log: what it says."""
+
+    address: str
+    data: Path
+    process: "subprocess.Popen[bytes]"
+    log: Path
+
+    def answers(self, *, within_s: float = 30.0) -> None:
+        """Wait until the page answers."""
+        until = time.monotonic() + within_s
+        while True:
+            try:
+                urllib.request.urlopen(self.address, timeout=2).close()
+                return
+            except (urllib.error.URLError, OSError):
+                assert self.process.poll() is None and time.monotonic() < until, self.log.read_text()
+                time.sleep(0.1)
+
+
+@pytest.fixture(scope="session")
+def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
+    data, port = tmp_path_factory.mktemp("running") / "data", free_port()
+    log = data.parent / "start.log"
+    command = [str(ROOT / "start"), "--port", str(port), "--data", str(data)]
+    process = subprocess.Popen(command, stdout=log.open("w"), stderr=subprocess.STDOUT, start_new_session=True)
+    found = Running(f"http://127.0.0.1:{port}", data, process, log)
+    found.answers(within_s=90.0)
+    yield found
+    os.kill(process.pid, signal.SIGTERM)
+    assert process.wait(20) == 0, log.read_text()
+    assert "ready" in log.read_text() and demo.LOGIN in log.read_text()
+    left = subprocess.run(["pgrep", "-f", str(data)], capture_output=True, text=True).stdout
+    assert left == "", "a process of the run stayed behind"

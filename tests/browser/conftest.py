@@ -1,11 +1,5 @@
 """The whole program as ./start brings it up, in headless Chromium."""
 
-import os
-import signal
-import subprocess
-import time
-import urllib.error
-import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -15,34 +9,14 @@ from playwright.sync_api import Page, sync_playwright
 
 from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
-from brevin.ops.mariadb import free_port
-from brevin.ops.settings import ROOT
+from tests.conftest import Running
 
 UP_WITHIN_S = 90.0
 
 
 @pytest.fixture(scope="session")
-def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    data, port = tmp_path_factory.mktemp("browser") / "data", free_port()
-    log = data.parent / "start.log"
-    process = subprocess.Popen(
-        [str(ROOT / "start"), "--port", str(port), "--data", str(data)], stdout=log.open("w"), stderr=subprocess.STDOUT, start_new_session=True
-    )
-    place = f"http://127.0.0.1:{port}"
-    until = time.monotonic() + UP_WITHIN_S
-    while True:
-        try:
-            urllib.request.urlopen(place, timeout=2).close()
-            break
-        except (urllib.error.URLError, OSError):
-            assert process.poll() is None and time.monotonic() < until, log.read_text()
-            time.sleep(0.2)
-    yield place
-    os.kill(process.pid, signal.SIGTERM)
-    assert process.wait(20) == 0, log.read_text()
-    assert "ready" in log.read_text() and demo.LOGIN in log.read_text()
-    left = subprocess.run(["pgrep", "-f", str(data)], capture_output=True, text=True).stdout
-    assert left == "", "a process of the run stayed behind"
+def address(running: Running) -> str:
+    return running.address
 
 
 @pytest.fixture(scope="session")

@@ -1,0 +1,94 @@
+"""One process of each kind is killed under a running program: it comes back, and nothing that was begun is lost."""
+
+import os
+import signal
+import subprocess
+import time
+from collections.abc import Callable
+
+import pytest
+
+from brevin.bench.served import Client
+from brevin.ops import demo
+from tests.conftest import Running
+
+
+def processes(running: Running, words: str) -> list[int]:
+    """Numbers of the run's processes whose command holds these words, oldest first."""
+    found = subprocess.run(["pgrep", "-f", words], capture_output=True, text=True).stdout.split()
+    return [int(pid) for pid in found if str(running.data) in command(int(pid)) or words in ("brevin.web.server:app",) and ours(running, int(pid))]
+
+
+def command(pid: int) -> str:
+    try:
+        with open(f"/proc/{pid}/cmdline") as file:
+            return file.read().replace("\0", " ")
+    except OSError:
+        return ""
+
+
+def ours(running: Running, pid: int) -> bool:
+    try:
+        with open(f"/proc/{pid}/environ") as file:
+            return f"BREVIN_DATA={running.data}" in file.read()
+    except OSError:
+        return False
+
+
+def until(true: Callable[[], bool], within_s: float) -> None:
+    end = time.monotonic() + within_s
+    while not true():
+        assert time.monotonic() < end
+        time.sleep(0.1)
+
+
+@pytest.fixture(scope="module")
+def page(running: Running) -> Client:
+    found = Client(running.address)
+    found.all_read()
+    return found
+
+
+WEB = "brevin.web.server:app"
+
+
+def test_a_killed_web_server_is_started_again_and_who_was_signed_in_stays(running: Running, page: Client) -> None:
+    old = processes(running, WEB)
+    os.kill(min(old), signal.SIGKILL)
+    until(lambda: bool(set(processes(running, WEB)) - set(old)), 10.0)
+    running.answers()
+    assert page("GET", "/api/me")["name"] and not set(old) & set(processes(running, WEB)), "its children ended with it"
+
+
+def test_a_killed_database_is_started_again_with_all_it_held(running: Running, page: Client) -> None:
+    before = [take["id"] for take in page("GET", "/api/takes")["takes"]]
+    [old] = processes(running, "mariadbd")
+    os.kill(old, signal.SIGKILL)
+
+    def answers() -> bool:
+        try:
+            return [take["id"] for take in page("GET", "/api/takes")["takes"]] == before
+        except OSError:  # 500 while it is away
+            return False
+
+    until(answers, 20.0)
+    assert processes(running, "mariadbd") != [old]
+
+
+def test_a_killed_readers_take_is_read_by_the_next_at_once(running: Running, page: Client) -> None:
+    readers = processes(running, "brevin.jobs.reader")
+    take_id = page("GET", "/api/takes")["takes"][0]["id"]
+    page("POST", f"/api/takes/{take_id}/read-again")
+    until(lambda: page("GET", f"/api/takes/{take_id}")["state"] == "reading", 10.0)
+    began = time.monotonic()
+    os.kill(readers[0], signal.SIGKILL)
+    until(lambda: not set(readers) & set(processes(running, "brevin.jobs.reader")), 10.0)
+    until(lambda: page("GET", f"/api/takes/{take_id}")["state"] == "reading", 15.0)
+    assert time.monotonic() - began < 15.0, "it did not wait for a lease to run out"
+    page.all_read()
+    assert page("GET", f"/api/takes/{take_id}")["headline"]["report_version"] >= 2
+
+
+def test_what_died_is_said_in_the_log(running: Running, page: Client) -> None:
+    said = running.log.read_text()
+    assert "the web process ended" in said and "the database ended" in said and "the reader process ended" in said and demo.PASSWORD in said

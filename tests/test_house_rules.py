@@ -12,18 +12,36 @@ from brevin.ops.settings import ROOT
 
 SOURCES = sorted((ROOT / "src" / "brevin").rglob("*.py"))
 PAGES = sorted(p for p in (ROOT / "frontend" / "src").rglob("*.ts*") if "gen" not in p.parts)
-LONGEST_FUNCTION, LONGEST_FILE = 60, 400
+USUAL_FUNCTION, USUAL_FILE = 25, 200  # lines that fit in view; a function's docstring is not counted
+LONGEST_FUNCTION, LONGEST_FILE, LONGEST_RECORDS = 41, 260, 320
+OVER_USUAL_SHARE = 0.03
+"""Why not 25 and 200 for all: a story told in one go (a report laid out, a drawing, one movement with its four turns) and a file that is one list of records
+or one family of formulas are harder to follow in pieces. They stay the exception: at most three of a hundred."""
+RECORDS = {"models.py", "report.py", "schemas.py", "records.py"}
 
 
 def functions(path: Path) -> list[ast.FunctionDef]:
     return [n for n in ast.walk(ast.parse(path.read_text())) if isinstance(n, ast.FunctionDef)]
 
 
+def length(function: ast.FunctionDef) -> int:
+    """Lines of a function, its docstring left out."""
+    said = function.body[0].end_lineno - function.body[0].lineno + 1 if ast.get_docstring(function) else 0
+    return function.end_lineno - function.lineno + 1 - said
+
+
+def test_what_is_longer_than_usual_is_the_exception() -> None:
+    lengths = [length(f) for path in SOURCES for f in functions(path)]
+    assert sum(n > USUAL_FUNCTION for n in lengths) <= OVER_USUAL_SHARE * len(lengths)
+    files = [path for path in SOURCES if path.name not in RECORDS]
+    assert sum(path.read_text().count("\n") > USUAL_FILE for path in files) <= OVER_USUAL_SHARE * 2 * len(files)
+
+
 @pytest.mark.parametrize("path", SOURCES, ids=lambda p: str(p.relative_to(ROOT)))
 def test_a_python_file_fits_in_the_head(path: Path) -> None:
     text = path.read_text()
-    assert text.count("\n") <= LONGEST_FILE
-    assert [f.name for f in functions(path) if f.end_lineno - f.lineno > LONGEST_FUNCTION] == []
+    assert text.count("\n") <= (LONGEST_RECORDS if path.name in RECORDS else LONGEST_FILE)
+    assert [f.name for f in functions(path) if length(f) > LONGEST_FUNCTION] == []
     assert not text.strip() or ast.get_docstring(ast.parse(text)), "a module says what it is for"
     public = [f for f in ast.parse(text).body if isinstance(f, ast.FunctionDef) and not f.name.startswith("_")]
     assert [f.name for f in public if not ast.get_docstring(f)] == [], "a public function says what it gives"
@@ -51,7 +69,7 @@ def test_no_name_that_says_nothing() -> None:
 @pytest.mark.parametrize("path", PAGES, ids=lambda p: str(p.relative_to(ROOT)))
 def test_a_page_file_fits_in_the_head_and_takes_its_colours_from_the_tokens(path: Path) -> None:
     text = path.read_text()
-    assert text.count("\n") <= LONGEST_FILE
+    assert text.count("\n") <= 400
     if path.name not in ("tokens.ts", "Overlay.tsx", "TakePage.tsx"):  # what is drawn on the picture itself is white on black
         assert not re.search(r"#[0-9a-fA-F]{6}\b", text), "a colour outside design/tokens"
 

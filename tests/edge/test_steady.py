@@ -80,7 +80,7 @@ def test_a_camera_that_is_turned_is_turned_back() -> None:
     made.move_pct[:] += turned
     found = steady.camera_moves(made)
     assert found is not None and found.stepped and found.rotation[-1] == pytest.approx(0.03, abs=0.002) and found.zoom[-1] == pytest.approx(1.0, abs=0.002)
-    assert found.facts() == {"zoom_pct": 0, "turn_deg": 1.7, "shift_pct": 0}
+    assert found.facts() == {"zoom_pct": 0, "rotation_deg": 1.7, "shift_pct": 0}
 
 
 def test_a_step_that_most_points_lost_is_found_by_those_that_are_left() -> None:

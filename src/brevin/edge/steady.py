@@ -40,7 +40,7 @@ class CameraMoves:
     def facts(self) -> dict[str, float]:
         """Largest zoom and shift, percent, and turn, degrees, for the person."""
         return {
-            "zoom_pct": round(100.0 * float(np.abs(self.zoom - 1.0).max())), "turn_deg": round(float(np.degrees(np.abs(self.rotation).max())), 1),
+            "zoom_pct": round(100.0 * float(np.abs(self.zoom - 1.0).max())), "rotation_deg": round(float(np.degrees(np.abs(self.rotation).max())), 1),
             "shift_pct": round(float(np.hypot(*self.shift_pct.T).max())),
         }  # fmt: skip
 

@@ -51,7 +51,7 @@ REASONS: dict[str, Sentence] = {
     "time_stamps": Sentence("all", "{pictures} pictures of this clip carry a wrong time and were left out. Film again if a breath is missing."),
     "camera_moved": Sentence(
         "breath",
-        "The camera zoomed {zoom_pct} %, turned {turn_deg} deg, moved {shift_pct} % of the trunk: taken out of the reading. Leave it standing next time.",
+        "The camera zoomed {zoom_pct} %, turned {rotation_deg} deg, moved {shift_pct} % of the trunk: taken out of the reading. Leave it standing next time.",
     ),
     "dropped_frames": Sentence("breath", "For {missing_s} s in all there are no pictures. Close other programs on the phone and film again."),
     "other_player": Sentence("all", "It is not clear who is to be read. Choose the player in the picture, or film again alone."),

@@ -30,7 +30,7 @@ const Choice = styled(ToggleButton)`
 export function PlayerChoice({ take, report }: { take: Take; report: Report }) {
   const edit = useEdit(take.id);
   const may = useMe().data?.may.includes("overrule") ?? false;
-  if (report.people < 2 || !may) return null;
+  if (report.people < 2 || !may || !take.judged_anew) return null;
   const edits = report.edits ?? { player: null, first_inhale_s: null, turns: [] };
   const chosen = edits.player ?? (report.player ? 0 : null);
   const choose = (player: number) => edit.mutate({ first_inhale_s: edits.first_inhale_s, player, turns: [] });

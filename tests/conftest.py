@@ -127,3 +127,11 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     assert "ready" in log.read_text() and demo.LOGIN in log.read_text()
     left = subprocess.run(["pgrep", "-f", str(data)], capture_output=True, text=True).stdout
     assert left == "", "a process of the run stayed behind"
+
+
+@pytest.hookimpl(tryfirst=True)  # before xdist reads the groups
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Tests of a file stay together, and all that need the running program: one of it is enough."""
+    for item in items:
+        running_one = {"running", "address"} & set(getattr(item, "fixturenames", ()))
+        item.add_marker(pytest.mark.xdist_group("running" if running_one else str(item.path)))

@@ -51,7 +51,7 @@ def test_key_points_come_often_while_something_moves_and_seldom_while_all_is_sti
     still, moving = Network(body()), Network(body())
     times = np.arange(0, 10, 0.04)
     watched(still, [frame(t) for t in times])
-    people, _ = watched(moving, [frame(t, 120.0 + 60.0 * (4.0 < t < 6.0 and int(t * 10) % 2)) for t in times])
+    people, _ = watched(moving, [frame(t, 120.0 + 60.0 * np.sin(9.0 * t) * (4.0 < t < 6.0)) for t in times])
     first = FIRST_POSES_S / OFTEN_S
     assert first + 8.4 / SELDOM_S - 3 <= still.asked <= first + 8.4 / SELDOM_S + 3
     inside = [s.t_s for s in people.samples if 4.2 < s.t_s < 5.8]

@@ -16,7 +16,7 @@ from brevin.standin.still import Still, Take, still_of, take
 
 MODEL = model_path(ROOT)
 LOW = Cycle(abdomen=2.8, chest=1.5, shoulder=0.3, abdomen_window=(0.0, 0.75), chest_window=(0.3, 1.0), ease_share=0.17)
-CALM = Take(name="calm", card="4-0-4@88x2", cycles=(LOW, LOW), sway_pct=0.1, noise=1.0, crf="20")
+CALM = Take(name="calm", card="3-0-4@100x2", cycles=(LOW, LOW), sway_pct=0.1, noise=1.0, crf="20")
 
 
 @pytest.fixture(scope="module")
@@ -39,16 +39,16 @@ def test_what_was_planted_is_read_all_the_same(still: Still, planted: Take, told
     assert report.readable_for.breath and len(report.breaths) == 2
     card = parse(planted.card)
     for index, breath in enumerate(report.breaths):
-        due_s = 0.8 + (card.countin_beats + 8 * index) * card.beat_s
+        due_s = 0.8 + (card.countin_beats + 7 * index) * card.beat_s
         assert breath.inhale_start_s == pytest.approx(due_s, abs=0.2)
-        assert breath.exhale_start_s == pytest.approx(due_s + 4 * card.beat_s, abs=0.3)
+        assert breath.exhale_start_s == pytest.approx(due_s + 3 * card.beat_s, abs=0.3)
         assert breath.abdominal_share == pytest.approx(LOW.abdomen / (LOW.abdomen + LOW.chest), abs=0.1)
         assert breath.shoulder_rise == pytest.approx(LOW.shoulder, abs=0.5)
         assert breath.pattern == "low_then_wide"
 
 
 def test_the_clips_are_made_the_same_each_time(still: Still, tmp_path: Path) -> None:
-    short = replace(CALM, card="1-0-2@120x1", cycles=(LOW,))
+    short = replace(CALM, card="1-0-1@150x1+1", cycles=(LOW,))
     first, again = (take(still, short, tmp_path / name) for name in ("a", "b") if not (tmp_path / name).mkdir())
     assert first.with_suffix(".json").read_text() == again.with_suffix(".json").read_text()
     assert first.read_bytes() == again.read_bytes()

@@ -15,6 +15,7 @@ import threading
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from multiprocessing import forkserver
 from multiprocessing.connection import Connection
 from typing import Any
 
@@ -53,6 +54,11 @@ class Children:
         self._context: Any = multiprocessing.get_context("fork" if straight else "forkserver")
         if not straight:
             self._context.set_forkserver_preload(list(preload))
+
+    def warm(self) -> "Children":
+        """Start the helper now, so that the first child has not to wait for its imports."""
+        forkserver.ensure_running()
+        return self
 
     def start(self, work: Work, *arguments: object, limits: Limits) -> "Child":
         """A child at work."""

@@ -152,7 +152,7 @@ def main(argv: list[str]) -> int:
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(name)s %(levelname)s %(message)s")
     connect(socket=str(settings.socket), password=settings.values["db_password"], connections=4)
     settings.evidence.mkdir(parents=True, exist_ok=True)
-    reader = Reader(settings, Children(PRELOAD_READ), most=int(argv[1]))
+    reader = Reader(settings, Children(PRELOAD_READ).warm(), most=int(argv[1]))
     for kind in (signal.SIGTERM, signal.SIGINT):
         signal.signal(kind, _told_to_stop)
     try:

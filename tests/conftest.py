@@ -14,6 +14,7 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
+from xdist.scheduler import LoadScopeScheduling
 
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
@@ -28,6 +29,7 @@ from brevin.store.scope import HOUSE, Scope
 
 DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
 PASSWORD = "a-long-password"
+ON_THE_RUNNING_PROGRAM = ("tests/browser/", "tests/ops/test_killed.py")  # folders and files; the longest of all, so they come first
 CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
 
 
@@ -129,9 +131,13 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     assert left == "", "a process of the run stayed behind"
 
 
-@pytest.hookimpl(tryfirst=True)  # before xdist reads the groups
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+class Scheduling(LoadScopeScheduling):
     """Tests of a file stay together, and all that need the running program: one of it is enough."""
-    for item in items:
-        running_one = {"running", "address"} & set(getattr(item, "fixturenames", ()))
-        item.add_marker(pytest.mark.xdist_group("running" if running_one else str(item.path)))
+
+    def _split_scope(self, nodeid: str) -> str:
+        return "running" if nodeid.startswith(ON_THE_RUNNING_PROGRAM) else nodeid.split("::")[0]
+
+
+@pytest.hookimpl(optionalhook=True)
+def pytest_xdist_make_scheduler(config: pytest.Config, log: object) -> Scheduling:
+    return Scheduling(config, log)

@@ -145,9 +145,9 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Let the wall of your belly come home slowly, the same amount on every count.",
     ),
     "trunk_inclination": CriterionWords(
-        "Sits tall", "tall", "leans {side}",
+        "Stays tall", "tall", "leans {side}",
         "The line from hips to shoulders leans {value} deg {side}.",
-        "Grow tall from the seat, as if a string pulled the top of your head.",
+        "Grow tall, as if a string pulled the top of your head.",
     ),
     "shoulder_tilt": CriterionWords(
         "Shoulders level", "level", "one higher",

@@ -1,8 +1,9 @@
 import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
-import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
+import { Dialog, Heading } from "react-aria-components";
 import styled from "styled-components";
 
 import { Action, KeyCap } from "./Action";
+import { Shade, Sheet } from "./Sheet";
 import { colour } from "./tokens";
 
 export type Binding = { key: string; shown?: string; does: string; run: () => void; off?: boolean };
@@ -11,23 +12,8 @@ type Listed = [string, Binding[]][];
 type Store = { add: (group: string, bindings: () => Binding[]) => () => void };
 const Keys = createContext<Store | null>(null);
 
-const Shade = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  display: grid;
-  place-items: center;
-  background: color-mix(in srgb, ${colour("ink")} 40%, transparent);
-  z-index: 10;
-`;
-const Sheet = styled(Modal)`
-  background: ${colour("sheet")};
-  color: ${colour("ink")};
-  border-radius: 6px;
-  padding: 24px 28px;
-  min-width: 420px;
-  max-width: 92vw;
-  max-height: 86vh;
-  overflow: auto;
+const KeysSheet = styled(Sheet)`
+  min-width: min(420px, 92vw);
 `;
 const List = styled.dl`
   display: grid;
@@ -85,7 +71,7 @@ export function KeyBoard({ children }: { children: ReactNode }) {
     <Keys.Provider value={store}>
       {children}
       <Shade isOpen={shown !== null} onOpenChange={(open) => !open && setShown(null)} isDismissable>
-        <Sheet>
+        <KeysSheet>
           <Dialog>
             <Heading slot="title">Keys</Heading>
             <KeyList groups={shown ?? []} />
@@ -93,7 +79,7 @@ export function KeyBoard({ children }: { children: ReactNode }) {
               Close
             </Action>
           </Dialog>
-        </Sheet>
+        </KeysSheet>
       </Shade>
     </Keys.Provider>
   );

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
+import { Dialog, Heading } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
@@ -8,6 +8,7 @@ import { useDelete, useMe, useReadAgain } from "../api/queries";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys, type Binding } from "../design/keys";
+import { Shade, Sheet } from "../design/Sheet";
 import { colour } from "../design/tokens";
 import { firstName, instrumentWords } from "../shared/words";
 
@@ -31,19 +32,8 @@ const Head = styled.div`
     gap: 10px;
   }
 `;
-const Shade = styled(ModalOverlay)`
-  position: fixed;
-  inset: 0;
-  display: grid;
-  place-items: center;
-  background: color-mix(in srgb, ${colour("ink")} 40%, transparent);
-  z-index: 10;
-`;
-const Sheet = styled(Modal)`
-  background: ${colour("sheet")};
-  border-radius: 6px;
-  padding: 24px 28px;
-  max-width: 460px;
+const Question = styled(Sheet)`
+  max-width: min(460px, 92vw);
   p {
     margin: 10px 0 18px;
   }
@@ -89,7 +79,7 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
       </div>
       {again.error && <p role="alert">{again.error.message}</p>}
       <Shade isOpen={asking} onOpenChange={setAsking} isDismissable>
-        <Sheet>
+        <Question>
           <Dialog role="alertdialog">
             <Heading slot="title">Delete {firstName(take.student.name)}'s take?</Heading>
             <p>The clip, its copy, what was kept of it and every reading are deleted from this computer. This cannot be taken back.</p>
@@ -101,7 +91,7 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
               <Action onPress={() => setAsking(false)}>Keep it</Action>
             </div>
           </Dialog>
-        </Sheet>
+        </Question>
       </Shade>
     </Head>
   );

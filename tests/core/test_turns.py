@@ -48,13 +48,23 @@ def test_a_trace_known_to_be_noisy_has_its_start_looked_for_further_back(noise: 
     assert found.t_s == pytest.approx(3.0, abs=0.1)
 
 
-def test_what_the_coding_swallows_is_given_back() -> None:
+def test_what_the_coding_hides_is_given_back_by_the_movement_s_pace() -> None:
     t = np.arange(0, 8, STEP)
-    shown = filters.smooth(np.maximum(eased((t - 3.0) / 4.0, ease=0.15) * 2.0 - 0.05, 0.0))
-    middle = int(5.0 / STEP)
-    late = leaving(t, shown, from_i=0, middle_i=middle).t_s
-    corrected = leaving(t, shown, from_i=0, middle_i=middle, swallowed=0.05).t_s
-    assert late - 3.0 > 0.08 and abs(corrected - 3.0) < 0.6 * (late - 3.0)
+    shown = filters.smooth(2.0 * eased((t - 3.0) / 4.0, ease=0.2))
+    plain, earlier = (leaving(t, shown, from_i=0, middle_i=int(5.0 / STEP), hidden=hidden) for hidden in (0.0, 0.05))
+    assert plain.t_s - earlier.t_s == pytest.approx(0.05 / (1.0 / (5.0 - plain.t_s)), rel=0.1)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.floats(0.08, 0.26), st.floats(1.0, 5.0), st.floats(0.0, 0.6), st.floats(0.08, 0.26), st.floats(1.0, 6.0))
+def test_where_one_movement_ends_and_the_next_begins(ease: float, length_s: float, rest_s: float, next_ease: float, next_s: float) -> None:
+    """Neither is taken for the other, however short the rest between them."""
+    t = np.arange(0, 16, STEP)
+    leaves_s = 2.0 + length_s + rest_s
+    values = filters.smooth(4.0 * (1.0 - eased((t - 2.0) / length_s, ease=ease)) + 4.0 * eased((t - leaves_s) / next_s, ease=next_ease))
+    before, after = int((2.0 + length_s / 2) / STEP), int((leaves_s + next_s / 2) / STEP)
+    assert leaving(t, values, from_i=before, middle_i=after, noise=0.005).t_s == pytest.approx(leaves_s, abs=0.05 + 0.02 * next_s)
+    assert arriving(t, -values, middle_i=before, to_i=after, noise=0.005).t_s == pytest.approx(2.0 + length_s, abs=0.05 + 0.02 * length_s)
 
 
 def test_a_ripple_on_the_way_is_no_rest() -> None:
@@ -104,7 +114,7 @@ def test_level_and_size_do_not_move_a_turn(level: float, size: float) -> None:
 def test_who_fidgets_and_then_sits_still_begins_where_the_stillness_ends() -> None:
     t = np.arange(0, 9, STEP)
     fidget = (t < 2.4) * (0.25 * np.sin(2 * np.pi * 0.8 * t) - 0.1)  # it ends 0.6 s before the inhale, and lower lay a moment of it
-    values = filters.smooth(3.0 * eased((t - 3.0) / 2.5, ease=0.15) + fidget)
+    values = filters.smooth(3.0 * eased((t - 3.0) / 2.5, ease=0.2) + fidget)
     middle = int(4.25 / STEP)
     assert leaving(t, values, from_i=0, middle_i=middle, steady=True).t_s == pytest.approx(3.0, abs=0.1)
 

@@ -4,7 +4,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brevin.edge import film, points, strips
+from brevin.core.track import Points, Strips
+from brevin.edge import film
+from brevin.edge.points import Texture
+from brevin.edge.strips import Outline
 from tests.core.made import player
 
 
@@ -23,11 +26,28 @@ def body_film(travel_px: np.ndarray, *, noise: float = 1.5, texture: bool = Fals
     return np.array(pictures, np.uint8), mask, np.mean(pictures[:3], axis=0)
 
 
+def outline(pictures: np.ndarray, mask: np.ndarray, reference: np.ndarray, *, outward: int = 1, risen_pct: np.ndarray | None = None) -> Strips:
+    """Strips of one side, the pictures shown in two goes."""
+    one = Outline(mask, reference.astype(float), outward=outward)
+    risen = np.zeros(len(pictures)) if risen_pct is None else risen_pct
+    for part in (slice(0, 2), slice(2, None)):
+        one.see(pictures[part], risen[part])
+    return one.strips()
+
+
+def texture_of(pictures: np.ndarray, mask: np.ndarray) -> Points:
+    """Points against the first picture."""
+    one = Texture(mask, pictures[0])
+    for picture in pictures:
+        one.see(picture)
+    return one.points()
+
+
 @settings(max_examples=8, deadline=None)
 @given(st.floats(-9, 14), st.booleans(), st.integers(0, 50))
 def test_the_outline_is_followed_to_a_fraction_of_a_pixel(move: float, texture: bool, seed: int) -> None:
     pictures, mask, reference = body_film(np.array([0, 0, 0, move / 2, move]), texture=texture, seed=seed)
-    found, _ = strips.follow(pictures, mask, reference=reference, outward=1, risen_pct=np.zeros(len(pictures)))
+    found = outline(pictures, mask, reference)
     travel = np.median(found.travel_pct[:, (found.up_pct > 5) & (found.up_pct < 90)], axis=1) * film.PX_PER_PCT
     assert travel[3] == pytest.approx(move / 2, abs=0.15)
     assert travel[4] == pytest.approx(move, abs=0.15)
@@ -36,7 +56,7 @@ def test_the_outline_is_followed_to_a_fraction_of_a_pixel(move: float, texture: 
 
 def test_outward_is_positive_on_both_sides() -> None:
     pictures, mask, reference = body_film(np.array([0.0, 0.0, 0.0, 4.0]))
-    back, _ = strips.follow(pictures, mask, reference=reference, outward=-1, risen_pct=np.zeros(len(pictures)))
+    back = outline(pictures, mask, reference, outward=-1)
     assert np.abs(np.median(back.travel_pct, axis=1)).max() < 0.1
     assert np.median(back.edge_pct) == pytest.approx(-18, abs=1)
 
@@ -47,7 +67,7 @@ def test_texture_of_shirt_and_room_is_followed_apart() -> None:
     board = 60 * ((np.arange(film.WIDTH)[None] // 12 + rows // 12) % 2)
     outside = mask == 0
     pictures = np.where(outside[None], np.clip(pictures.astype(int) + board, 0, 255), pictures).astype(np.uint8)
-    found = points.follow(pictures, mask, reference=pictures[0])
+    found = texture_of(pictures, mask)
     middle = np.median(found.move_pct[3, found.on_body, 0]) * film.PX_PER_PCT
     assert middle == pytest.approx(3.0, abs=0.2)
     assert (~found.on_body).sum() > 5 and np.abs(np.median(found.move_pct[3, ~found.on_body], axis=0)).max() < 0.1
@@ -77,7 +97,7 @@ def test_a_body_that_goes_up_does_not_seem_to_come_forward() -> None:
 
     pictures = np.array([picture(up) for up in risen_px], np.uint8)
     mask = ((x > film.column(-18.0)) & (x < film.column(18.0) + 0.3 * (film.row(50.0) - y))).astype(np.float32)
-    found, _ = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=risen_px / film.PX_PER_PCT)
+    found = outline(pictures, mask, pictures[0], risen_pct=risen_px / film.PX_PER_PCT)
     assert np.abs(np.median(found.travel_pct, axis=1)).max() * film.PX_PER_PCT < 0.15
-    left_alone, _ = strips.follow(pictures, mask, reference=pictures[0].astype(float), outward=1, risen_pct=np.zeros(4))
+    left_alone = outline(pictures, mask, pictures[0])
     assert np.abs(np.median(left_alone.travel_pct, axis=1)[3]) * film.PX_PER_PCT > 1.0

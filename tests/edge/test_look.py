@@ -8,7 +8,7 @@ import pytest
 from brevin.core.read import Task, read
 from brevin.core.report import Report
 from brevin.edge import look as looking
-from brevin.edge.look import _reference_at, look
+from brevin.edge.look import look
 from brevin.edge.observers.people import OFTEN_S, SELDOM_S
 from brevin.ops.settings import ROOT, model_path
 from tests import clips
@@ -111,18 +111,3 @@ def test_progress_grows_to_the_end() -> None:
     look(FOLDER / "seated-chest-high.mp4", MODEL, progress=lambda stage, share: said.append((stage, share)))
     shares = [share for _, share in said]
     assert shares == sorted(shares) and shares[0] == 0 and shares[-1] > 0.9 and len({stage for stage, _ in said}) >= 4
-
-
-def restless(until_s: float, *, from_grey: float) -> tuple[np.ndarray, np.ndarray]:
-    t_s = np.arange(0, 20, 0.04)
-    return t_s, np.where(t_s < until_s, from_grey, 0.5)
-
-
-def test_the_reference_is_the_count_in_unless_it_is_restless() -> None:
-    calm, change = restless(0.0, from_grey=0.5)
-    assert calm[_reference_at(calm, change)].min() >= 0.5 and calm[_reference_at(calm, change)].max() <= 2.55
-    t_s, change = restless(4.0, from_grey=2.0)
-    found = t_s[_reference_at(t_s, change)]
-    assert len(found) == 9 and found.min() >= 3.9, "after the fidgeting"
-    short = np.arange(0, 3.0, 0.04)
-    assert short[_reference_at(short, np.full(len(short), 0.5))].max() <= short[-1]

@@ -9,10 +9,20 @@ from brevin.core.errors import ClipUnusable
 from brevin.edge import film, loop, scale_card
 from brevin.edge.observers.people import FIRST_POSES_S, OFTEN_S, SELDOM_S, People
 from brevin.edge.observers.printed_card import PrintedCard
-from brevin.edge.observers.trunk_films import TrunkFilms, change_of, light_of
+from brevin.edge.observers.trunks import (
+    REFERENCE_LATEST_S,
+    REFERENCE_LENGTH_S,
+    TOGETHER,
+    Trunk,
+    Trunks,
+    change_of,
+    light_of,
+    reference_at,
+)
 from brevin.edge.pose_model import Seen
 from brevin.edge.video import VideoFrame
 from tests.core.made import body
+from tests.edge.test_following import body_film
 
 
 class Frame(VideoFrame):
@@ -37,14 +47,14 @@ class Network:
         return Seen(self.bodies, tuple(np.ones(rgb.shape[:2], np.float32) for _ in self.bodies) if with_masks else ())
 
 
-def watched(network: Network, frames: list[Frame], most_players: int = 3) -> tuple[People, TrunkFilms]:
+def watched(network: Network, frames: list[Frame], most_players: int = 3) -> tuple[People, Trunks]:
     with ThreadPoolExecutor(1) as pool:
         people = People(network, pool, most_players=most_players)
-        films = TrunkFilms(people)
-        loop.run(frames, [people, films])
+        trunks = Trunks(people)
+        loop.run(frames, [people, trunks])
         people.finish()
-        films.finish()
-    return people, films
+        trunks.finish()
+    return people, trunks
 
 
 def test_key_points_come_often_while_something_moves_and_seldom_while_all_is_still() -> None:
@@ -59,13 +69,13 @@ def test_key_points_come_often_while_something_moves_and_seldom_while_all_is_sti
     assert all(s.light == pytest.approx(120.0, abs=61) for s in people.samples)
 
 
-def test_everyone_who_can_be_followed_is_the_largest_first_and_each_has_a_film() -> None:
+def test_everyone_who_can_be_followed_is_the_largest_first_and_each_trunk_is_seen_in_every_frame() -> None:
     large, small = body(at_px=(600.0, 320.0), trunk_px=170.0), body(at_px=(200.0, 320.0), trunk_px=110.0)
     frames = [frame(t) for t in np.arange(0, 5, 0.04)]
-    people, films = watched(Network(small, large), frames)
+    people, trunks = watched(Network(small, large), frames)
     assert [round(p.trunk_px) for p in people.players] == [170, 110] and people.refused == ()
-    assert [len(f) for f in films.films] == [len(frames)] * 2 and films.films[0][0].shape == (film.HEIGHT, film.WIDTH)
-    assert films.mask(0).max() == 1.0
+    assert [len(t.light) for t in trunks.trunks] == [len(t.texture.points().error) for t in trunks.trunks] == [len(frames)] * 2
+    assert [len(t.front.contrast()) for t in trunks.trunks] == [len(frames)] * 2
     alone, _ = watched(Network(small, large), frames, most_players=1)
     assert len(alone.players) == 1
 
@@ -96,8 +106,40 @@ def test_the_printed_card_is_found_in_the_first_seconds_only() -> None:
     assert card.cards[0].corners_px.mean(axis=0) == pytest.approx([260.0, 160.0], abs=2.0)
 
 
-def test_light_and_change_of_a_film_are_read_picture_by_picture() -> None:
-    pictures = np.stack([np.full((film.HEIGHT, film.WIDTH), grey, np.uint8) for grey in (100, 100, 130, 20)])
-    light, detail = light_of(pictures)
-    assert light.tolist() == [100, 100, 130, 20] and detail.tolist() == [0, 0, 0, 0]
-    assert change_of(pictures).tolist() == [0, 0, 30, 110]
+def test_light_and_change_are_read_picture_by_picture() -> None:
+    pictures = [np.full((film.HEIGHT, film.WIDTH), grey, np.uint8) for grey in (100, 130, 20)]
+    assert [light_of(p) for p in pictures] == [(100, 0), (130, 0), (20, 0)]
+    assert [change_of(a, b) for a, b in zip(pictures, pictures[1:], strict=False)] == [30, 110]
+
+
+def test_pictures_wait_for_the_reference_only_and_what_is_followed_goes_on_across_batches() -> None:
+    travel_px = 6.0 * np.sin(0.8 * np.arange(0, 14, 0.04)) ** 2
+    pictures, mask, _ = body_film(travel_px, texture=True)
+    identity = film.BodyMap(matrix=np.array([[1.0, 0.0, 0.0], [0.0, 1.0, 0.0]]))
+    trunk = Trunk(mask, lambda _: identity)
+    most = 0
+    for t_s, picture in zip(np.arange(0, 14, 0.04), pictures, strict=True):
+        trunk.see(Frame(t_s=float(t_s), luma=picture, shrink=1.0, source=None))
+        most = max(most, trunk.waiting) if t_s > REFERENCE_LATEST_S + REFERENCE_LENGTH_S else most
+    trunk.finish()
+    assert most <= TOGETHER and trunk.waiting == 0
+    strips = trunk.front.strips()
+    travel = np.median(strips.travel_pct[:, (strips.up_pct > 5) & (strips.up_pct < 90)], axis=1) * film.PX_PER_PCT
+    assert len(travel) == len(travel_px) and travel - travel.mean() == pytest.approx(travel_px - travel_px.mean(), abs=0.3)
+    behind = np.median(trunk.back.strips().travel_pct, axis=1)
+    assert np.abs(behind - behind.mean()).max() < 0.15, "the cloth slides, the back stays"
+
+
+def restless(until_s: float, *, from_grey: float) -> tuple[np.ndarray, np.ndarray]:
+    t_s = np.arange(0, 20, 0.04)
+    return t_s, np.where(t_s < until_s, from_grey, 0.5)
+
+
+def test_the_reference_is_the_count_in_unless_it_is_restless() -> None:
+    calm, change = restless(0.0, from_grey=0.5)
+    assert calm[reference_at(calm, change)].min() >= 0.5 and calm[reference_at(calm, change)].max() <= 2.55
+    t_s, change = restless(4.0, from_grey=2.0)
+    found = t_s[reference_at(t_s, change)]
+    assert len(found) == 9 and found.min() >= 3.9, "after the fidgeting"
+    short = np.arange(0, 3.0, 0.04)
+    assert short[reference_at(short, np.full(len(short), 0.5))].max() <= short[-1]

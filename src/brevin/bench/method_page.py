@@ -5,7 +5,7 @@ from collections.abc import Callable
 import numpy as np
 
 from brevin.core import filters
-from brevin.core.breath import breaths, turns
+from brevin.core.breath import turns
 from brevin.core.breath.turns import leaving
 from brevin.core.synth import eased
 from brevin.core.verdict.rules import LIMITS
@@ -39,7 +39,7 @@ def hinge_svg() -> str:
     wander = 0.035 * np.sin(2.1 * t_s) + 0.015 * np.random.default_rng(4).normal(size=len(t_s))
     values = filters.smooth(SIZE_PCT * eased((t_s - START_S) / LENGTH_S, ease=EASE) + wander)
     middle = int(np.flatnonzero(values >= 0.5 * SIZE_PCT)[0])
-    found = leaving(t_s, values, from_i=0, middle_i=middle, noise=0.02, steady=True, swallowed=breaths.SWALLOWED_PCT)
+    found = leaving(t_s, values, from_i=0, middle_i=middle, noise=0.02, steady=True)
 
     def x(at_s: float) -> float:
         return LEFT + (RIGHT - LEFT) * at_s / 6.0
@@ -68,8 +68,8 @@ def hinge_svg() -> str:
         _text(x(found.t_s + found.half_width_s) + 10, BOTTOM + 29, "4 the turn and its half width: CORRELATED, LEAST_HALF_WIDTH_S, UNSEEN_PCT"),
         f'<line x1="{x(found.t_s):.1f}" x2="{x(found.t_s + ease_s):.1f}" y1="{BOTTOM + 52}" y2="{BOTTOM + 52}" stroke="{INK}" stroke-width="1.5"/>',
         _text(x(found.t_s + ease_s) + 10, BOTTOM + 56, "5 ease, the speed grows: EASES, EASE_USUAL, EASE_SPREAD"),
-        _text(x(0.2), BOTTOM + 82, "6 rest, or a movement that dies away into it: BEFORE_S of it, EASE_BEFORE_S, nothing above BEFORE_LEVEL"),
-        _text(x(0.2), BOTTOM + 108, "7 not earlier than PACE times its own pace says, less STEADY_EASE_S; it begins to show SWALLOWED_PCT late"),
+        _text(x(0.2), BOTTOM + 82, "6 rest, or the movement before, with an ease of its own: REACH_BEFORE of it, at rest before the turn"),
+        _text(x(0.2), BOTTOM + 108, "7 not earlier than PACE times its own pace says, less STEADY_EASE_S"),
         f'<line x1="{LEFT}" x2="{RIGHT}" y1="{BOTTOM}" y2="{BOTTOM}" stroke="{SOFT}"/>',
     ]  # fmt: skip
     head = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH} {HEIGHT}" font-family="sans-serif" font-size="14">'

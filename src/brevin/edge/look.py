@@ -1,39 +1,34 @@
-"""Looking at a clip: decode once before the observers, then follow outline and texture in the films of the players' trunks."""
+"""Looking at a clip: one decode loop before the observers, and what they saw put together."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from pathlib import Path
 
 import numpy as np
-from numpy.typing import NDArray
 
 from brevin.core.errors import ClipUnusable
 from brevin.core.kinds import AskedView, View
-from brevin.core.kinematics.rigid import rise
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import ClipFacts, Facts, Floats, Picture, Player, Points, PoseSample, Sighting
 from brevin.edge import film as trunk_film
-from brevin.edge import loop, points, steady, strips
+from brevin.edge import loop
 from brevin.edge.observers.people import FIRST_POSES_S, People
 from brevin.edge.observers.printed_card import PrintedCard
-from brevin.edge.observers.trunk_films import TrunkFilms, change_of, light_of
+from brevin.edge.observers.trunks import Trunk, Trunks
 from brevin.edge.pose_model import PoseModel
+from brevin.edge.steady import CameraMoves, camera_moves
 from brevin.edge.video import Stamps, VideoFrame, probe, sound, video_frames
 
-LONGEST_S = 120.0  # of a recording is read; the film of it fits in 400 MB
-OTHERS_LONGEST_S = 45.0  # in longer clips only the player is followed: every film costs as much memory again
+LONGEST_S = 120.0  # of a recording is read: more than a check ever lasts
+OTHERS_LONGEST_S = 45.0  # in longer clips only the player is followed: every trunk takes as much time again
 MOST_PLAYERS = 3
 FASTEST_HZ = 30.0  # more video frames a second say nothing more of a breath
 SHORTEST_S = 3.0  # one count-in and one breath do not fit in less
 LARGE_PX = 2200  # longer side from which a clip is told that it need not be so large
-REFERENCE_FROM_S, REFERENCE_LENGTH_S, REFERENCE_FRAMES = 0.5, 2.0, 9  # averaged into the reference
-REFERENCE_LATEST_S = 8.0  # a reference from later on would see half a breath more
-RESTLESS_GREY, RESTLESS_SHARE = 0.3, 0.3  # a count-in that changes from frame to frame by this much, and share, more than the calmest time
 
 Progress = Callable[[str, float], None]
-Film = NDArray[np.uint8]
 
 
 def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: None, view: AskedView = "auto") -> Sighting:
@@ -48,24 +43,31 @@ def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: N
     if clip.duration_s <= 0 and watched.t_s:
         clip = replace(clip, duration_s=watched.t_s[-1] + 1.0 / max(clip.frame_rate_hz, 1.0))
     seen = Sighting(
-        clip=clip, t_s=np.array(watched.t_s), poses=tuple(watched.samples), player=None, view=None, position=None,
+        clip=clip, t_s=np.array(watched.t_s), poses=tuple(watched.people.samples), player=None, view=None, position=None,
         front=None, back=None, points=None, picture=_no_picture(), arms_pct=np.zeros((0, 2, 2)),
         sound=heard, refused=watched.refused, notes=_notes(clip, watched.stamps), cards=tuple(watched.card.cards),
     )  # fmt: skip
-    if not watched.players:
+    if not watched.trunks:
         return seen
-    first, *others = [_follow(seen, watched, place, progress, view) for place in range(len(watched.players))]
+    cameras = [camera_moves(trunk.texture.points()) for trunk in watched.trunks]
+    steady = watched.trunks
+    if any(camera is not None and camera.stepped for camera in cameras):
+        steady = _watch_again(path, watched, cameras, progress)
+    progress("reading the breath", 0.92)
+    first, *others = [
+        _of_player(seen, watched.people, player, (lit, followed), camera, view)
+        for player, lit, followed, camera in zip(watched.people.players, watched.trunks, steady, cameras, strict=True)
+    ]
     return replace(first, others=tuple(others))
 
 
 @dataclass
 class _Watched:
-    """What the observers saw. players: empty where the clip was refused."""
+    """What the observers saw. trunks: one for each player, empty where the clip was refused."""
 
     t_s: list[float]
-    samples: list[PoseSample]
-    players: list[Player]
-    films: TrunkFilms
+    people: People
+    trunks: list[Trunk]
     card: PrintedCard
     stamps: Stamps
     refused: Facts
@@ -78,31 +80,43 @@ def _watch(path: Path, clip: ClipFacts, model: Path, progress: Progress) -> _Wat
     try:
         with ThreadPoolExecutor(1) as pool:
             people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1)
-            card, films = PrintedCard(), TrunkFilms(people)
-            refused, players = people.refused, people.players
+            card, trunks = PrintedCard(), Trunks(people)
+            refused, followed = people.refused, trunks.trunks
             try:
                 frames = video_frames(path, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=stamps)
-                loop.run(frames, [people, card, films, _Telling(progress, min(clip.duration_s, LONGEST_S) or LONGEST_S)])
-                _long_enough(films.t_s)
+                loop.run(frames, [people, card, trunks, _Telling(progress, clip)])
+                _long_enough(trunks.t_s)
                 people.finish()
-                films.finish()
-                refused, players = people.refused, people.players
+                progress("following the shirt", 0.85)
+                trunks.finish()
+                refused, followed = people.refused, trunks.trunks
             except ClipUnusable as why:
-                refused, players = ((why.code, dict(why.facts)),), []  # type: ignore[arg-type]
+                refused, followed = ((why.code, dict(why.facts)),), []  # type: ignore[arg-type]
     finally:
         network.close()
-    return _Watched(films.t_s, people.samples, players, films, card, stamps, refused)
+    return _Watched(trunks.t_s, people, followed, card, stamps, refused)
+
+
+def _watch_again(path: Path, watched: _Watched, cameras: Sequence[CameraMoves | None], progress: Progress) -> list[Trunk]:
+    """The trunks in the same frames with the camera's own steps undone: it is known only at the end that there were any."""
+    trunks = Trunks(watched.people, cameras)
+    frames = video_frames(path, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=Stamps())
+    loop.run(frames, [trunks])
+    progress("steadying the camera", 0.9)
+    trunks.finish()
+    return trunks.trunks
 
 
 class _Telling:
     """Tells how far the watching is."""
 
-    def __init__(self, progress: Progress, length_s: float) -> None:
-        self._progress, self._length_s = progress, length_s
+    def __init__(self, progress: Progress, clip: ClipFacts) -> None:
+        self._progress = progress
+        self._length_s = min(clip.duration_s, LONGEST_S) or LONGEST_S
 
     def see(self, frame: VideoFrame) -> None:
         """Say the share that is done."""
-        self._progress("watching", 0.05 + 0.55 * min(frame.t_s / self._length_s, 1.0))
+        self._progress("watching", 0.05 + 0.8 * min(frame.t_s / self._length_s, 1.0))
 
 
 def _long_enough(t_s: list[float]) -> None:
@@ -126,32 +140,21 @@ def _notes(clip: ClipFacts, stamps: Stamps) -> Facts:
     return tuple(notes)
 
 
-def _follow(seen: Sighting, watched: _Watched, place: int, progress: Progress, asked_view: AskedView) -> Sighting:
-    """One player's outline and texture."""
-    player, mask = watched.players[place], watched.films.mask(place)
-    bodies = [s.bodies[i] for s, i in zip(watched.samples, player.chosen, strict=True) if i >= 0]
-    film = np.stack(watched.films.films[place])
-    watched.films.films[place].clear()
-    light, detail = light_of(film)
-    change = change_of(film)
-    calm = _reference_at(np.array(watched.t_s), change)
-    reference = film[calm].astype(np.float64).mean(axis=0)
-    progress("following the shirt", 0.62)
-    followed = points.follow(film, mask, reference=reference.astype(np.uint8))
-    camera = steady.camera_moves(followed)
+def _of_player(
+    seen: Sighting, people: People, player: Player, trunks: tuple[Trunk, Trunk], camera: CameraMoves | None, asked_view: AskedView
+) -> Sighting:  # fmt: skip
+    """One player's part. trunks: as lit in the clip, and as followed, with the camera's steps undone where there were any."""
+    lit, followed = trunks
+    bodies = [s.bodies[i] for s, i in zip(people.samples, player.chosen, strict=True) if i >= 0]
+    points = followed.texture.points()
     if camera is not None and camera.stepped:
         seen = replace(seen, notes=(*seen.notes, ("camera_moved", camera.facts())))
-        steady.steady(film, camera)
-        reference = film[calm].astype(np.float64).mean(axis=0)  # it may lie after the step, or across it
-        followed = points.follow(film, mask, reference=reference.astype(np.uint8))
-    progress("following the outline", 0.82)
-    risen_pct = rise(followed)
-    with ThreadPoolExecutor(2) as pool:
-        front, back = pool.map(lambda outward: strips.follow(film, mask, reference=reference, outward=outward, risen_pct=risen_pct), (1, -1))
-    progress("reading the breath", 0.92)
+    light, detail, change = (np.array(values) for values in (lit.light, lit.detail, lit.change))
     return replace(
-        seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies), front=front[0], back=back[0], points=followed,
-        picture=Picture(light=light, detail=detail, change=change, clear=front[1], room_pct=_room(followed)), arms_pct=_arms(watched.samples, player),
+        seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
+        front=followed.front.strips(), back=followed.back.strips(), points=points,
+        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points)),
+        arms_pct=_arms(people.samples, player),
     )  # fmt: skip
 
 
@@ -168,17 +171,6 @@ def _room(followed: Points) -> Floats:
     """Where the room has gone against the reference: [n, 2], median of its points; zeros where none is seen."""
     room = followed.move_pct[:, ~followed.on_body]
     return np.median(room, axis=1) if room.shape[1] else np.zeros((len(room), 2))
-
-
-def _reference_at(t_s: Floats, change: Floats) -> NDArray[np.int_]:
-    """The frames averaged into the reference, spread so that no single coded picture's faults are taken for the player: the count-in's, or
-    those of the calmest time of the first seconds where the count-in is restless. change: [n], what moves from frame to frame, grey levels."""
-    starts_s = np.arange(REFERENCE_FROM_S, min(REFERENCE_LATEST_S, t_s[-1] - REFERENCE_LENGTH_S) + 1e-9, 0.25)
-    unrest = [float(change[(t_s >= start) & (t_s < start + REFERENCE_LENGTH_S)].mean()) for start in starts_s]
-    restless = len(unrest) > 0 and unrest[0] - min(unrest) > max(RESTLESS_GREY, RESTLESS_SHARE * min(unrest))
-    from_s = float(starts_s[int(np.argmin(unrest))]) if restless else REFERENCE_FROM_S
-    wanted = np.linspace(from_s, from_s + REFERENCE_LENGTH_S, REFERENCE_FRAMES)
-    return np.unique(np.clip(np.searchsorted(t_s, wanted), 0, len(t_s) - 1))
 
 
 def _arms(samples: list[PoseSample], player: Player) -> Floats:

@@ -5,12 +5,10 @@ A hand's tremor is left to the back and the pelvis (``core/kinematics/trunk.py``
 
 from dataclasses import dataclass
 
-import cv2
 import numpy as np
-from numpy.typing import NDArray
 
 from brevin.core.track import Floats, Points
-from brevin.edge.film import column, row
+from brevin.edge.film import BodyMap, column, row
 
 ZOOM_LEAST, ROTATION_LEAST_RAD, SHIFT_LEAST_PCT = 0.01, 0.01, 1.5  # from one picture to the next, the shift in percent of trunk: no breath is so quick
 JUMP_LEAST_PCT = 0.25  # of trunk, from one picture to the next, half of the points: a step of the least zoom moves them twice as far
@@ -20,8 +18,6 @@ LASTING = 10  # pictures on either side of the running median
 ALONG_SHARE = 0.35  # of the way: what a point may lie off the common step
 FOLLOWED_SHARE = 0.9  # of the pictures in which a point must still look like itself
 TRIMS, TRIM_TIMES, TRIM_LEAST_PCT = 3, 2.5, 0.3  # points that move on their own: the player, a door
-
-Film = NDArray[np.uint8]
 
 
 @dataclass(frozen=True)
@@ -122,13 +118,12 @@ def _moved(at: Floats, solved: Floats) -> Floats:
     return np.column_stack([solved[0] * x - solved[1] * y + solved[2], solved[1] * x + solved[0] * y + solved[3]])
 
 
-def steady(film: Film, moves: CameraMoves) -> None:
-    """Turn the film, in place, into what a camera that stood still would have seen. film: [n, HEIGHT, WIDTH]."""
+def undone(turn: BodyMap, moves: CameraMoves, picture: int) -> BodyMap:
+    """The map that shows one picture as a camera that stood still would have seen it, in one step, so that nothing is blurred twice."""
     origin = np.array([column(0.0), row(0.0)])
     unit = np.array([column(1.0) - column(0.0), row(1.0) - row(0.0)])  # px of one percent, forward and up
-    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
-    for i, picture in enumerate(film):
-        cos, sin = moves.zoom[i] * np.cos(moves.rotation[i]), moves.zoom[i] * np.sin(moves.rotation[i])
-        rotation_px = np.array([[cos, sin], [-sin, cos]])  # the same rotation in pixels, whose rows run down
-        matrix = np.column_stack([rotation_px, origin + moves.shift_pct[i] * unit - rotation_px @ origin])
-        film[i] = cv2.warpAffine(picture, matrix, (film.shape[2], film.shape[1]), flags=flags, borderMode=cv2.BORDER_REPLICATE)
+    cos, sin = (moves.zoom[picture] * f(moves.rotation[picture]) for f in (np.cos, np.sin))
+    rotation_px = np.array([[cos, sin], [-sin, cos]])  # the same rotation in pixels, whose rows run down
+    shift_px = origin + moves.shift_pct[picture] * unit - rotation_px @ origin
+    linear, offset = turn.matrix[:, :2], turn.matrix[:, 2]
+    return BodyMap(matrix=np.column_stack([linear @ rotation_px, linear @ shift_px + offset]))

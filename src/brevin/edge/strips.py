@@ -24,25 +24,44 @@ STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
 Film = NDArray[np.uint8]
 
 
-def follow(film: Film, mask: NDArray[np.float32], *, reference: Floats, outward: int, risen_pct: Floats) -> tuple[Strips, Floats]:
-    """Strips along one outline, and the outline's contrast in each picture, grey levels: [n], median over the strips.
+class Outline:
+    """The strips along one side of a trunk. mask: [HEIGHT, WIDTH], 0 to 1; reference: [HEIGHT, WIDTH] grey; outward: 1 = front, -1 = back.
 
-    film: [n, HEIGHT, WIDTH]; mask: [HEIGHT, WIDTH], 0 to 1; reference: [HEIGHT, WIDTH] grey; outward: 1 = front, -1 = back; risen_pct: [n] how far the
-    body has gone up or the camera down, which the strips go along with, so that a slanted outline is followed at the same place of the body. Strips whose
-    outline is not in the film are left out.
+    Strips whose outline is not in the film are left out.
     """
-    heights, edges = _outline(mask, reference, outward=outward)
-    found = [_one(film, reference, up_pct=h, edge=e, outward=outward, risen_pct=risen_pct) for h, e in zip(heights, edges, strict=True)]
-    empty = np.zeros((len(film), 0))
-    contrast = np.median(np.column_stack([f[3] for f in found]), axis=1) if found else np.zeros(len(film))
-    strips = Strips(
-        up_pct=heights,
-        edge_pct=np.asarray(edges) / PX_PER_PCT + BACK_PCT,
-        travel_pct=np.column_stack([f[0] for f in found]) / PX_PER_PCT if found else empty,
-        misfit=np.column_stack([f[1] for f in found]) if found else empty,
-        clear=np.array([f[2] for f in found]),
-    )
-    return strips, contrast
+
+    def __init__(self, mask: NDArray[np.float32], reference: Floats, *, outward: int) -> None:
+        self._up_pct, self._edges = _outline(mask, reference, outward=outward)
+        self._reference, self._outward = reference, outward
+        self._seen: list[list[tuple[Floats, Floats, float, Floats]]] = []
+        self._pictures = 0
+
+    def see(self, film: Film, risen_pct: Floats) -> None:
+        """Follow the strips into the next pictures: [n, HEIGHT, WIDTH].
+
+        risen_pct: [n] how far the body has gone up or the camera down, which the strips go along with, so that a slanted outline is followed at the
+        same place of the body.
+        """
+        self._pictures += len(film)
+        where = zip(self._up_pct, self._edges, strict=True)
+        self._seen.append([_one(film, self._reference, up_pct=h, edge=e, outward=self._outward, risen_pct=risen_pct) for h, e in where])
+
+    def strips(self) -> Strips:
+        """What was followed so far."""
+        return Strips(
+            up_pct=self._up_pct, edge_pct=np.asarray(self._edges) / PX_PER_PCT + BACK_PCT, travel_pct=self._all(0) / PX_PER_PCT,
+            misfit=self._all(1), clear=np.array([strip[2] for strip in self._seen[0]] if self._seen else np.zeros(len(self._edges))),
+        )  # fmt: skip
+
+    def contrast(self) -> Floats:
+        """Contrast of the outline in each picture, grey levels: [n], median over the strips."""
+        return np.median(self._all(3), axis=1) if len(self._edges) else np.zeros(self._pictures)
+
+    def _all(self, part: int) -> Floats:
+        """One part of what was found, all pictures: [n, k]."""
+        if not len(self._edges) or not self._seen:
+            return np.zeros((self._pictures, len(self._edges)))
+        return np.concatenate([np.column_stack([strip[part] for strip in some]) for some in self._seen])
 
 
 def _outline(mask: NDArray[np.float32], reference: Floats, *, outward: int) -> tuple[Floats, Floats]:

@@ -13,15 +13,15 @@ from brevin.core.track import Floats
 LEAST_REGION_PCT = 0.35  # of trunk: a region that moves less has no turns of its own
 START_SHARE, END_SHARE = 0.28, 0.15  # of the larger region's excursion: below it the start, and the end, is the larger one's
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
-LEAST_NOISE_PCT, LEAST_NOISE_LEAVING_PCT = 0.02, 0.05  # of trunk: no trace is surer than this, less so where movement turns back
+LEAST_NOISE_PCT = 0.02  # of trunk: no trace is surer than this
 TIMES_NOISE = 6.0  # a region that moves stands this far out of its own noise
 JOINT_SHARE = 0.2  # of the largest: what moves less says nothing about the exhale
-SWALLOWED_PCT = 0.015  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, shows in ./brevin bench accuracy
-FULLNESS_WIDER = 1.2  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
+HIDDEN_PCT = 0.004  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, shows in ./brevin bench accuracy
+FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
-MEET = 1.5  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
+MEET = 1.65  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
 MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
-HOLD_WIDER = 1.25  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
+HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
@@ -83,11 +83,11 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
     return {}, {}, None
 
 
-def _joint(carriers: dict[str, Floats], noise: dict[str, float], swing: Swing, *, least_noise: float = LEAST_NOISE_PCT) -> tuple[Floats, float]:
+def _joint(carriers: dict[str, Floats], noise: dict[str, float], swing: Swing) -> tuple[Floats, float]:
     """Several traces as one, each weighted by how clearly it moves; + = inhale. Returns it with its noise."""
     size = {name: float(values[swing.peak] - values[swing.trough]) for name, values in carriers.items()}
     largest = max(abs(s) for s in size.values())
-    clear = {n: s / max(noise[n], least_noise) ** 2 for n, s in size.items() if abs(s) >= max(TIMES_NOISE * noise[n], JOINT_SHARE * largest)}
+    clear = {n: s / max(noise[n], LEAST_NOISE_PCT) ** 2 for n, s in size.items() if abs(s) >= max(TIMES_NOISE * noise[n], JOINT_SHARE * largest)}
     clear = clear or {max(size, key=lambda n: abs(size[n])): 1.0}
     total = sum(abs(w) for w in clear.values())
     joint = np.sum([w / total * carriers[n] for n, w in clear.items()], axis=0)
@@ -155,7 +155,7 @@ def _inhale(regions: dict[str, Floats], carriers: dict[str, Floats], around: _Ar
         rise, _, bottom, top = around.own(values)
         half_rise_s[name] = _half_rise_s(t_s, values, bottom, top)
         if name in first_to_move:
-            starts.append(leaving(t_s, values, from_i=around.from_i, middle_i=rise, noise=noise[name], steady=True, swallowed=SWALLOWED_PCT))
+            starts.append(leaving(t_s, values, from_i=around.from_i, middle_i=rise, noise=noise[name], steady=True, hidden=HIDDEN_PCT))
         if name != "chest":
             ends.append(_arrival(values, name, around))
     upper = {
@@ -188,10 +188,10 @@ def _rises(values: Floats, swing: Swing, least: float) -> bool:
 
 def _exhale(carriers: dict[str, Floats], around: _Around) -> tuple[Turn, Turn]:
     """When all that falls begins to fall, and when it has come to rest."""
-    joint, noise = _joint(carriers, around.noise, around.swing, least_noise=LEAST_NOISE_LEAVING_PCT)
+    joint, noise = _joint(carriers, around.noise, around.swing)
     _, fall, _, top = around.own(joint)
     from_i = min(_crossing(joint, around.swing.trough, top), fall - 1)
-    leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, swallowed=SWALLOWED_PCT)
+    leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT)
     return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise)
 
 

@@ -1,25 +1,27 @@
 """The moment a region leaves rest or fullness, or comes to it: a hinge fitted to the trace around the turn.
 
-Model: rest before the turn, or a movement that dies away into it; after it the speed grows evenly over an ease and then stays. The ease
-is a share of the movement's own time, near the usual one unless the trace says otherwise. Only the first part of the movement is looked
-at, so that a gulp or a thin tail has its own turn and not that of the rest of it. The model is smoothed as the trace was, so that
-smoothing moves no turn, and starts late by what the clip's coding swallows. The turn is where the squared misfit is least; its interval
-holds all turns whose misfit is not clearly worse. Source: own.
+Model: a movement comes to rest, its speed falling evenly over an ease; it rests for a while, or not at all; at the turn the next one leaves
+the rest, its speed growing evenly over an ease. Both are fitted together, in turns, so that the end of the one is not taken for the start of
+the other. An ease is a share of its movement's own time, near the usual one unless the trace says otherwise. Only the last part of the movement
+before and the first of the one after are looked at, so that a gulp or a thin tail has its own turn and not that of the rest of it. The model is
+smoothed as the trace was, so that smoothing moves no turn. The turn is where the squared misfit is least; its interval holds all turns whose
+misfit is not clearly worse. Source: own.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
 
-from brevin.core.filters import GRID_HZ, SMOOTH_S, gaussian
+from brevin.core.breath.hinge import EASES, STEP_S, Before, Course, fit, fit_both, moved
+from brevin.core.filters import GRID_HZ
 from brevin.core.track import Floats
 
-EASES = (0.02, 0.07, 0.12, 0.17, 0.22, 0.3, 0.45)  # shares of a movement's time over which its speed grows
-EASE_USUAL, EASE_SPREAD = 0.15, 0.04  # what a smooth movement has; own, after Flash and Hogan 1985: the share is the same at every speed
-EASE_BEFORE_S = 0.4  # of a movement that ends at the turn
+EASE_BEFORE_S = 0.4  # of what dies away into the turn where no movement before it is seen
+BEFORE_LEAST = 0.25  # of the half movement after: what came down less than this is no movement before
+REACH_BEFORE = 0.20  # share of the movement before that is looked at
 BEFORE_S = 0.7  # of rest looked at before the turn
 BEFORE_LEVEL = 0.06  # of the excursion: above it the samples belong to the movement before
-REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.20, 0.45  # share of the excursion the hinge is fitted to, more where the trace is noisier
+REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.25, 0.45  # share of the excursion the hinge is fitted to, more where the trace is noisier
 REACH_NOISE = 8.0  # times the noise that the reach stands out of it
 FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
 FOOT_RIPPLE = 0.15  # of the half rise: less is a ripple on the way, no other movement
@@ -27,29 +29,11 @@ FOOT_REST_S, FOOT_LEVEL = 0.5, 0.02  # a level kept so long, within this share o
 ROUGH_LEVEL = 0.04  # of the excursion: the turn is looked for around the last moment below it
 ROUGH_NOISE, ROUGH_MOST = 2.0, 0.2  # times the noise, where that is more; and at most this
 EARLIER_S, LATER_S = 1.5, 0.15  # and this far before and after
-STEP_S = 0.02
 UNSEEN_PCT = 0.05  # of trunk: a movement so small is not in the coded picture yet; own, shows in ./brevin bench accuracy
 STEADY_EASE_S = 0.45  # ease of a steady movement, at most
 PACE = 2.0  # times the way from a quarter to a half of the movement
-CORRELATED = 6.0  # samples that share what is wrong with a trace, its smoothing and its wander, count as one; own, shows in ./brevin bench accuracy
 NORMAL_90 = 2.71  # likelihood ratio of a 90 % interval, one parameter
 LEAST_HALF_WIDTH_S = 0.10  # key pictures of a coded clip come about this far apart in what they can tell; own, shows in ./brevin bench accuracy
-LEAST_RIDGE = 1e-6  # keeps the fit solvable where a part of the model is not in the window
-
-_FINE_S = 0.005
-_U = np.arange(-4.0, 12.0, _FINE_S)
-
-
-def _eased(ease_s: float) -> Floats:
-    after = np.maximum(_U, 0.0)
-    return np.where(after < ease_s, after**2 / (2 * ease_s), after - ease_s / 2)
-
-
-def _smoothed(values: Floats) -> Floats:
-    return gaussian(values.T, SMOOTH_S / _FINE_S).T
-
-
-_REST = -np.interp(-_U, _U, _smoothed(_eased(EASE_BEFORE_S)))
 
 
 @dataclass(frozen=True)
@@ -61,14 +45,14 @@ class Turn:
 
 
 def leaving(
-    t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float = REACH_LEAVING, steady: bool = False,
-    swallowed: float = 0.0,
+    t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float | None = None, steady: bool = False,
+    hidden: float = 0.0,
 ) -> Turn:  # fmt: skip
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
     values: rising, any unit; noise: the trace's own standard deviation, same unit; steady: the movement is taken to keep its pace from its
     first quarter to its half, and to leave the last level kept for a while, so that a ripple or fidgeting before it is not its start;
-    swallowed: movement that does not show at first, same unit.
+    hidden: movement that does not show at first, same unit.
     """
     middle_i = min(max(middle_i, 0), len(t_s) - 1)
     window = slice(min(max(from_i, 0), middle_i), middle_i + 1)
@@ -78,7 +62,7 @@ def leaving(
     lowest = _foot(time, height, rest_s=FOOT_REST_S if steady else FOOT_S)
     excursion = max(2.0 * (float(height[-1]) - float(height[lowest])), 1e-9)
     done = (height - height[lowest]) / excursion
-    reach = float(np.clip(REACH_NOISE * noise / excursion, least_reach, REACH_MOST))
+    reach = float(np.clip(REACH_NOISE * noise / excursion, REACH_LEAVING if least_reach is None else least_reach, REACH_MOST))
     end = lowest + max(_first_above(done[lowest:], reach), 4)
     end = min(end, len(time) - 1)
     level = float(np.clip(ROUGH_NOISE * noise / excursion, ROUGH_LEVEL, ROUGH_MOST))
@@ -87,18 +71,19 @@ def leaving(
     earliest_s = _earliest_s(time, done, lowest) if steady else float(time[0])
     rough_s = max(float(time[rough]), earliest_s)
     first = max(_rest_from(done, rough, max(level, BEFORE_LEVEL)), int(np.searchsorted(time, min(rough_s, float(time[rough])) - BEFORE_S - EARLIER_S)))
-    rough_pace = 0.5 * excursion / max(float(time[-1]) - rough_s, 1.0 / GRID_HZ)
+    before = _before(time, height, lowest)
+    first = first if before is None else min(first, before.first)
     found = _hinge(
         time[first : end + 1],
         done[first : end + 1],
         rough_s=rough_s,
         earliest_s=earliest_s,
         eases_s=eases_s,
-        swallowed_s=swallowed / rough_pace,
+        before=before,
         noise=noise / excursion,
     )
     pace = 0.5 * excursion / max(float(time[-1]) - found.t_s, 1.0 / GRID_HZ)
-    return Turn(found.t_s, float(np.hypot(found.half_width_s, UNSEEN_PCT / pace)))
+    return Turn(found.t_s - hidden / pace, float(np.hypot(found.half_width_s, UNSEEN_PCT / pace)))
 
 
 def _earliest_s(time: Floats, done: Floats, lowest: int) -> float:
@@ -160,40 +145,36 @@ def _rest_from(done: Floats, rough: int, level: float) -> int:
     return int(moving[-1]) + 1 if len(moving) else 0
 
 
-def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float, eases_s: list[float], swallowed_s: float, noise: float) -> Turn:
+def _before(time: Floats, height: Floats, lowest: int) -> Before | None:
+    """The movement before, looked at backwards from the rest; None where what came down is none."""
+    way = height[lowest::-1] - height[lowest]
+    if lowest < 5 or way[-1] <= max(BEFORE_LEAST * (height[-1] - height[lowest]), 1e-9):
+        return None
+    left = way / (2.0 * way[-1])  # the window begins at its middle
+    reach = max(_first_above(left, REACH_BEFORE), 4)
+    rough = lowest - _last_below(left[: reach + 1], ROUGH_LEVEL)
+    return Before(max(lowest - reach, 0), float(time[rough]), _eases_s(-time[lowest::-1], left, 0))
+
+
+def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float, eases_s: list[float], before: Before | None, noise: float) -> Turn:
     tried = np.arange(max(time[0], rough_s - EARLIER_S, earliest_s), min(time[-1] - 1.5 / GRID_HZ, rough_s + LATER_S) + 1e-9, STEP_S)
     if len(time) < 5 or not len(tried):
         return Turn(rough_s, 0.2)
-    misfit = _misfits(time, height, tried, eases_s=eases_s, swallowed_s=swallowed_s)
-    per_sample = max(float(misfit.min()) / max(len(time) - 4, 1), noise**2) + 1e-6
-    misfit = misfit + per_sample * CORRELATED * ((np.array(EASES) - EASE_USUAL) / EASE_SPREAD)[:, None] ** 2
-    best = np.unravel_index(int(np.argmin(misfit)), misfit.shape)
-    inside = tried[misfit.min(axis=0) <= misfit[best] + NORMAL_90 * per_sample * CORRELATED]
+    after = Course(moved(eases_s, time[None, :] - tried[:, None]), height)
+    if before is None:
+        found = fit(after, Course(moved([EASE_BEFORE_S], tried[:, None] - time[None, :])[0], height), noise=noise)
+    else:
+        found = fit_both(after, tried, time, before, height=height, noise=noise)
+    best = found.best
+    inside = tried[found.misfit.min(axis=0) <= found.misfit[best] + NORMAL_90 * found.unit]
     half = max(0.5 * float(inside[-1] - inside[0]), LEAST_HALF_WIDTH_S)
-    return Turn(float(tried[best[1]]), half)
+    return Turn(float(tried[best[1]]) + STEP_S * _between(found.misfit[best[0]], best[1]), half)
 
 
-def _misfits(time: Floats, height: Floats, tried: Floats, *, eases_s: list[float], swallowed_s: float) -> Floats:
-    """Least squared misfit for every ease and turn: [eases, turns]. Falling after the turn counts as no fit."""
-    place = np.clip((time[None, :] - tried[:, None] - _U[0]) / _FINE_S, 0.0, len(_U) - 2.0)
-    whole = place.astype(int)
-    part = place - whole
-
-    def at(tables: Floats) -> Floats:
-        """Values of smoothed tables over ``_U`` at every time since every turn: [..., turns, n]."""
-        return tables[..., whole] * (1.0 - part) + tables[..., whole + 1] * part
-
-    rest = at(_REST)
-    after = at(_smoothed(np.maximum(np.stack([_eased(ease) for ease in eases_s]) - swallowed_s, 0.0)))
-    normal = np.empty((len(eases_s), len(tried), 3, 3))
-    normal[..., 0, 0], normal[..., 1, 1], normal[..., 2, 2] = len(time), (rest * rest).sum(axis=-1), (after * after).sum(axis=-1)
-    normal[..., 0, 1] = normal[..., 1, 0] = rest.sum(axis=-1)
-    normal[..., 0, 2] = normal[..., 2, 0] = after.sum(axis=-1)
-    normal[..., 1, 2] = normal[..., 2, 1] = (rest * after).sum(axis=-1)
-    right = np.empty((len(eases_s), len(tried), 3, 1))
-    right[..., 0, 0], right[..., 1, 0], right[..., 2, 0] = height.sum(), rest @ height, after @ height
-    level, before, pace = np.moveaxis(np.linalg.solve(normal + LEAST_RIDGE * np.eye(3), right)[..., 0], -1, 0)
-    left = height - level[..., None] - before[..., None] * rest - pace[..., None] * after
-    nothing_fits = float(((height - height.mean()) ** 2).sum()) + 1.0
-    found: Floats = np.where(pace > 0, (left**2).sum(axis=-1), nothing_fits)
-    return found
+def _between(misfit: Floats, best: int) -> float:
+    """How far from the best place tried the least misfit lies, steps: the bottom of the parabola through it and its neighbours."""
+    if not 0 < best < len(misfit) - 1:
+        return 0.0
+    before, here, after = misfit[best - 1 : best + 2]
+    bend = before - 2.0 * here + after
+    return float(np.clip(0.5 * (before - after) / bend, -0.5, 0.5)) if bend > 0 else 0.0

@@ -1,0 +1,182 @@
+"""Each player's trunk, turned into the body's own axes picture by picture: its light, and outline and texture followed against the first seconds."""
+
+from collections.abc import Callable, Sequence
+from concurrent.futures import Future, ThreadPoolExecutor
+
+import numpy as np
+from numpy.typing import NDArray
+
+from brevin.core.kinematics.rigid import rise
+from brevin.core.track import Floats, Player
+from brevin.edge import film as trunk_film
+from brevin.edge import steady
+from brevin.edge.observers.people import People
+from brevin.edge.points import Texture
+from brevin.edge.steady import CameraMoves
+from brevin.edge.strips import Outline
+from brevin.edge.video import VideoFrame
+
+Grey = NDArray[np.uint8]
+EVERY_PX, CHANGE_EVERY_PX = 3, 4  # of the trunk are enough for its light; of the film for its change
+ASIDE_PCT = 25.0  # of trunk on either side of the axis
+TOGETHER = 128  # pictures followed at a time beside the decoding: 11 MB, and the outline's arithmetic is done for all of them at once
+REFERENCE_FROM_S, REFERENCE_LENGTH_S, REFERENCE_FRAMES = 0.5, 2.0, 9  # averaged into the reference
+REFERENCE_LATEST_S = 8.0  # a reference from later on would see half a breath more
+RESTLESS_GREY, RESTLESS_SHARE = 0.3, 0.3  # a count-in that changes from frame to frame by this much, and share, more than the calmest time
+
+
+class Trunk:
+    """One player's trunk. Pictures wait until the reference is known, then are followed and forgotten.
+
+    light, detail, change: of each picture, grey levels; at: the map from picture to film for each number of a picture.
+    """
+
+    def __init__(self, mask: NDArray[np.float32], at: Callable[[int], trunk_film.BodyMap]) -> None:
+        self.light: list[float] = []
+        self.detail: list[float] = []
+        self.change: list[float] = []
+        self._mask, self._at = mask, at
+        self._t_s: list[float] = []
+        self._last: Grey | None = None
+        self._waiting: list[Grey] = []
+        self._texture: Texture | None = None
+        self._front: Outline | None = None
+        self._back: Outline | None = None
+        self._worker = ThreadPoolExecutor(1)
+        self._busy: Future[None] | None = None
+
+    def see(self, frame: VideoFrame) -> None:
+        """Keep the light of the frame's view of the player, and follow it as soon as a few have come."""
+        picture = self._at(len(self._t_s)).apply(frame.luma)
+        light, detail = light_of(picture)
+        self.light.append(light)
+        self.detail.append(detail)
+        self.change.append(0.0 if self._last is None else change_of(self._last, picture))
+        self._t_s.append(frame.t_s)
+        self._last = picture
+        self._waiting.append(picture)
+        if self._texture is None and frame.t_s >= REFERENCE_LATEST_S + REFERENCE_LENGTH_S:
+            self._take_reference()
+        if self._texture is not None and len(self._waiting) >= TOGETHER:
+            self._hand_over()
+
+    def finish(self) -> None:
+        """Follow what still waits."""
+        if self._texture is None:
+            self._take_reference()
+        self._hand_over()
+        self._await()
+        self._worker.shutdown()
+
+    @property
+    def waiting(self) -> int:
+        """How many pictures are kept for now."""
+        return len(self._waiting)
+
+    @property
+    def texture(self) -> Texture:
+        """Points of shirt and room; known once the reference is."""
+        assert self._texture is not None
+        return self._texture
+
+    @property
+    def front(self) -> Outline:
+        """The outline the player faces with."""
+        assert self._front is not None
+        return self._front
+
+    @property
+    def back(self) -> Outline:
+        """The outline behind."""
+        assert self._back is not None
+        return self._back
+
+    def _take_reference(self) -> None:
+        calm = reference_at(np.array(self._t_s), np.array(self.change))
+        reference: Floats = np.stack([self._waiting[i] for i in calm]).astype(float).mean(axis=0)
+        self._texture = Texture(self._mask, np.asarray(reference, np.uint8))
+        self._front, self._back = (Outline(self._mask, reference, outward=outward) for outward in (1, -1))
+
+    def _hand_over(self) -> None:
+        self._await()
+        if self._waiting:
+            self._busy = self._worker.submit(self._follow, np.stack(self._waiting))
+            self._waiting = []
+
+    def _await(self) -> None:
+        if self._busy is not None:
+            self._busy.result()
+            self._busy = None
+
+    def _follow(self, film: Grey) -> None:
+        for picture in film:
+            self.texture.see(picture)
+        risen_pct = rise(self.texture.points(latest=len(film)))
+        self.front.see(film, risen_pct)
+        self.back.see(film, risen_pct)
+
+
+class Trunks:
+    """Shows every frame to every player's trunk. Frames from before the players are known wait.
+
+    cameras: what the camera did in the clip, for each player, where that is known from having seen it once: it is undone.
+    """
+
+    def __init__(self, people: People, cameras: Sequence[CameraMoves | None] = ()) -> None:
+        self.t_s: list[float] = []
+        self.trunks: list[Trunk] = []
+        self._people, self._cameras = people, cameras
+        self._early: list[VideoFrame] = []
+
+    def see(self, frame: VideoFrame) -> None:
+        """Show the frame."""
+        self.t_s.append(frame.t_s)
+        self._early.append(frame)
+        if self._people.picked:
+            self._show()
+
+    def finish(self) -> None:
+        """All that still waits. Call it when the people are finished."""
+        self._show()
+        for trunk in self.trunks:
+            trunk.finish()
+
+    def _show(self) -> None:
+        if not self.trunks:
+            self.trunks = [self._trunk(player, place) for place, player in enumerate(self._people.players)]
+        for frame in self._early:
+            for trunk in self.trunks:
+                trunk.see(frame)
+        self._early.clear()
+
+    def _trunk(self, player: Player, place: int) -> Trunk:
+        turn = trunk_film.body_map(player)
+        mask: NDArray[np.float32] = turn.apply(self._people.mask(player))
+        camera = self._cameras[place] if self._cameras else None
+        if camera is None:
+            return Trunk(mask, lambda _: turn)
+        return Trunk(mask, lambda picture: steady.undone(turn, camera, picture))
+
+
+def light_of(picture: Grey) -> tuple[float, float]:
+    """Median grey of the trunk and its standard deviation. picture: [HEIGHT, WIDTH] of the film."""
+    axis, aside = int(trunk_film.column(0.0)), int(ASIDE_PCT * trunk_film.PX_PER_PCT)
+    trunk = picture[int(trunk_film.row(100)) : int(trunk_film.row(0)) : EVERY_PX, axis - aside : axis + aside : EVERY_PX]
+    return float(np.median(trunk)), float(trunk.std())
+
+
+def change_of(before: Grey, picture: Grey) -> float:
+    """Mean grey change from one picture to the next."""
+    apart = (p[::CHANGE_EVERY_PX, ::CHANGE_EVERY_PX].astype(np.int16) for p in (picture, before))
+    return float(np.abs(np.subtract(*apart)).mean())
+
+
+def reference_at(t_s: Floats, change: Floats) -> NDArray[np.int_]:
+    """The frames averaged into the reference, spread so that no single coded picture's faults are taken for the player: the count-in's, or
+    those of the calmest time of the first seconds where the count-in is restless. change: [n], what moves from frame to frame, grey levels."""
+    starts_s = np.arange(REFERENCE_FROM_S, min(REFERENCE_LATEST_S, t_s[-1] - REFERENCE_LENGTH_S) + 1e-9, 0.25)
+    unrest = [float(change[(t_s >= start) & (t_s < start + REFERENCE_LENGTH_S)].mean()) for start in starts_s]
+    restless = len(unrest) > 0 and unrest[0] - min(unrest) > max(RESTLESS_GREY, RESTLESS_SHARE * min(unrest))
+    from_s = float(starts_s[int(np.argmin(unrest))]) if restless else REFERENCE_FROM_S
+    wanted = np.linspace(from_s, from_s + REFERENCE_LENGTH_S, REFERENCE_FRAMES)
+    return np.unique(np.clip(np.searchsorted(t_s, wanted), 0, len(t_s) - 1))

@@ -4,11 +4,13 @@ import { Navigate, Route, Routes, useNavigate } from "react-router";
 import { useMe, useSignOut, useToday } from "./api/queries";
 import { useTold } from "./api/told";
 import { useKeys } from "./design/keys";
+import { Question } from "./design/Question";
 import { Shell } from "./design/Shell";
 import { Message } from "./design/Message";
 import { SignIn } from "./signin/SignIn";
 import { TakePage } from "./take/TakePage";
 import { TodayPage } from "./today/TodayPage";
+import { UploadsProvider, useDropGuard, useUploads } from "./today/uploads";
 
 /** The door first, then the rooms. */
 export function App() {
@@ -22,7 +24,12 @@ export function App() {
         onRetry={() => me.refetch()}
       />
     );
-  return me.data.name === null ? <SignIn /> : <Rooms who={me.data.name} />;
+  if (me.data.name === null) return <SignIn />;
+  return (
+    <UploadsProvider>
+      <Rooms who={me.data.name} />
+    </UploadsProvider>
+  );
 }
 
 const SCHEME = "brevin-scheme";
@@ -30,7 +37,10 @@ const SCHEME = "brevin-scheme";
 function Rooms({ who }: { who: string }) {
   const today = useToday();
   const signOut = useSignOut();
+  const uploads = useUploads();
+  const [asking, setAsking] = useState(false);
   useTold();
+  useDropGuard();
   const go = useNavigate();
   const [chalk, setChalk] = useState(() => localStorage.getItem(SCHEME) === "chalk");
   useEffect(() => {
@@ -40,19 +50,29 @@ function Rooms({ who }: { who: string }) {
     localStorage.setItem(SCHEME, chalk ? "paper" : "chalk");
     setChalk(!chalk);
   };
+  const leave = () => (uploads.busy ? setAsking(true) : signOut.mutate());
   useKeys("Everywhere", [
     { key: "h", does: "home: Today", run: () => go("/") },
     { key: "d", does: "light or dark", run: turn },
-    { key: "q", does: "sign out", run: () => signOut.mutate() },
+    { key: "q", does: "sign out", run: leave },
     { key: "?", does: "this list", run: () => undefined },
   ]);
   return (
-    <Shell group={today.data?.lesson?.group_name ?? ""} who={who} onSignOut={() => signOut.mutate()} onScheme={turn}>
+    <Shell group={today.data?.lesson?.group_name ?? ""} who={who} onSignOut={leave} onScheme={turn}>
       <Routes>
         <Route path="/" element={<TodayPage chalk={chalk} />} />
         <Route path="/take/:id" element={<TakePage />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
+      <Question
+        isOpen={asking}
+        onClose={() => setAsking(false)}
+        title="A clip is still being sent"
+        text="Who signs out now loses it, and it has to be sent again. It takes a moment only."
+        does="Sign out and lose it"
+        keeps="Wait for it"
+        onDo={() => signOut.mutate()}
+      />
     </Shell>
   );
 }

@@ -52,17 +52,17 @@ def test_a_dropped_clip_becomes_a_verdict_and_the_second_breath_is_one_key_away(
     inside.wait_for_function(f"() => Math.abs(document.querySelector('video').currentTime - {second}) > 0.5")
 
 
-def test_a_file_that_is_no_clip_is_refused_in_words_and_the_next_one_works(inside: Page, tmp_path) -> None:
+def test_a_file_that_is_no_clip_is_refused_in_words_and_the_chair_still_waits(inside: Page, tmp_path) -> None:
     letter = tmp_path / "letter.mp4"
     letter.write_text("dear teacher, this is a letter\n" * 50)
     inside.get_by_role("button", name=re.compile("^Iolana Makoa")).click()
     drop(inside, letter)
-    expect(inside.get_by_role("alert")).to_contain_text("not a video")
-    expect(newest(inside)).to_have_attribute("data-state", "failed")
-    newest(inside).click()
-    expect(inside.get_by_role("heading", name="This clip could not be read")).to_be_visible()
-    inside.keyboard.press("h")
-    expect(inside.get_by_role("heading", name="Just read")).to_be_visible()
+    row = inside.get_by_test_id("upload-row")
+    expect(row).to_contain_text("Iolana Makoa")
+    expect(row.get_by_role("alert")).to_contain_text("not a video")
+    expect(inside.get_by_role("button", name="Iolana Makoa, not yet filmed")).to_be_visible()
+    row.get_by_role("button", name="Leave it").click()
+    expect(row).to_have_count(0)
 
 
 def test_by_keyboard_alone(page: Page) -> None:

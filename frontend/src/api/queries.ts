@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { body, client, setCsrf, upload, type Edits, type Me } from "./client";
+import { body, client, setCsrf, type Edits, type Me } from "./client";
 
 const remembered = (me: Me) => {
   setCsrf(me.csrf);
@@ -63,11 +63,6 @@ export function useSetAway() {
   });
 }
 
-export function useUpload() {
-  const queries = useQueryClient();
-  return useMutation({ mutationFn: upload, onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }) });
-}
-
 export function useReadAgain(id: string) {
   const queries = useQueryClient();
   return useMutation({
@@ -99,5 +94,21 @@ export function useEdit(id: string) {
         }),
       ),
     onSuccess: (take) => queries.setQueryData(["take", id], take),
+  });
+}
+
+export const useStudents = (enabled: boolean) =>
+  useQuery({ queryKey: ["students"], enabled, queryFn: async () => body(await client.GET("/api/students")).students });
+
+/** Gives a take to the student it is of. */
+export function useMove(id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (studentId: number) =>
+      body(await client.POST("/api/takes/{take_id}/move", { params: { path: { take_id: id } }, body: { student_id: studentId } })),
+    onSuccess: (take) => {
+      queries.setQueryData(["take", id], take);
+      return queries.invalidateQueries({ queryKey: ["today"] });
+    },
   });
 }

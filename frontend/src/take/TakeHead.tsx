@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { Dialog, Heading } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
@@ -8,9 +7,10 @@ import { useDelete, useMe, useReadAgain } from "../api/queries";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys, type Binding } from "../design/keys";
-import { Shade, Sheet } from "../design/Sheet";
+import { Question } from "../design/Question";
 import { colour } from "../design/tokens";
 import { firstName, instrumentWords } from "../shared/words";
+import { WhoseClip } from "./WhoseClip";
 
 const Head = styled.div`
   display: flex;
@@ -32,17 +32,6 @@ const Head = styled.div`
     gap: 10px;
   }
 `;
-const Question = styled(Sheet)`
-  max-width: min(460px, 92vw);
-  p {
-    margin: 10px 0 18px;
-  }
-  div {
-    display: flex;
-    gap: 12px;
-  }
-`;
-
 /** Head of a take with what can be done to it. */
 export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
   const go = useNavigate();
@@ -68,6 +57,7 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
         <Action letter="R" isDisabled={reads || !take.clip} onPress={() => again.mutate()}>
           {reads ? `${take.stage} ${Math.round(100 * take.progress)} %` : "Read again"}
         </Action>
+        <WhoseClip take={take} />
         {mayDelete && (
           <Action letter="X" onPress={() => setAsking(true)}>
             Delete
@@ -78,21 +68,16 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
         </Action>
       </div>
       {again.error && <p role="alert">{again.error.message}</p>}
-      <Shade isOpen={asking} onOpenChange={setAsking} isDismissable>
-        <Question>
-          <Dialog role="alertdialog">
-            <Heading slot="title">Delete {firstName(take.student.name)}'s take?</Heading>
-            <p>The clip, its copy, what was kept of it and every reading are deleted from this computer. This cannot be taken back.</p>
-            {remove.error && <p role="alert">{remove.error.message}</p>}
-            <div>
-              <Action main autoFocus onPress={() => remove.mutate(undefined, { onSuccess: () => go("/") })}>
-                Delete it
-              </Action>
-              <Action onPress={() => setAsking(false)}>Keep it</Action>
-            </div>
-          </Dialog>
-        </Question>
-      </Shade>
+      <Question
+        isOpen={asking}
+        onClose={() => setAsking(false)}
+        title={`Delete ${firstName(take.student.name)}'s take?`}
+        text="The clip, its copy, what was kept of it and every reading are deleted from this computer. This cannot be taken back."
+        does="Delete it"
+        keeps="Keep it"
+        onDo={() => remove.mutate(undefined, { onSuccess: () => go("/") })}
+        trouble={remove.error?.message}
+      />
     </Head>
   );
 }

@@ -50,10 +50,11 @@ const Drawing = styled.svg`
   }
 `;
 
-type Props = { lesson: Lesson; chosen: Seat | undefined; chalk: boolean; onChoose: (seat: Seat) => void };
+/** sending: keys of the seats whose clip is on its way. */
+type Props = { lesson: Lesson; chosen: Seat | undefined; sending: number[]; chalk: boolean; onChoose: (seat: Seat) => void };
 
 /** The lesson as a line of chairs over a ruler of minutes; the mark under a chair is its last verdict, on chalk only filmed or not yet. */
-export function Chairs({ lesson, chosen, chalk, onChoose }: Props) {
+export function Chairs({ lesson, chosen, sending, chalk, onChoose }: Props) {
   const at = (minute: number) => 8 + (minute / lesson.minutes) * (WIDTH - 16);
   const first = lesson.seats[0]?.minute ?? 0;
   const last = lesson.seats.at(-1);
@@ -70,6 +71,7 @@ export function Chairs({ lesson, chosen, chalk, onChoose }: Props) {
             x={at(seat.minute)}
             wide={at(each) - at(0)}
             chosen={seat.id === chosen?.id}
+            sent={sending.includes(seat.id)}
             chalk={chalk}
             onChoose={onChoose}
           />
@@ -113,11 +115,11 @@ function Stretch({ from, to, words }: { from: number; to: number; words: string 
   );
 }
 
-type ChairProps = { seat: Seat; x: number; wide: number; chosen: boolean; chalk: boolean; onChoose: (seat: Seat) => void };
+type ChairProps = { seat: Seat; x: number; wide: number; chosen: boolean; sent: boolean; chalk: boolean; onChoose: (seat: Seat) => void };
 
-function Chair({ seat, x, wide, chosen, chalk, onChoose }: ChairProps) {
+function Chair({ seat, x, wide, chosen, sent, chalk, onChoose }: ChairProps) {
   const ink = chosen ? colour("ground") : colour(seat.take || !seat.away ? "ink" : "soft");
-  const words = seatWords(seat);
+  const words = sent ? "clip on its way" : seatWords(seat);
   return (
     <g
       transform={`translate(${x},0)`}
@@ -151,7 +153,7 @@ function Chair({ seat, x, wide, chosen, chalk, onChoose }: ChairProps) {
         strokeDasharray={seat.away ? "3 3" : undefined}
       />
       <g transform="translate(9,106)">
-        <Mark seat={seat} chalk={chalk} onInk={chosen} />
+        {sent ? <ProgressRing share={0.05} size={16} /> : <Mark seat={seat} chalk={chalk} onInk={chosen} />}
       </g>
     </g>
   );

@@ -2,9 +2,11 @@ import { Link } from "react-router";
 import styled from "styled-components";
 
 import type { Take } from "../api/client";
+import { Action } from "../design/Action";
 import { ProgressRing, StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { instrumentWords } from "../shared/words";
+import { useUploads } from "./uploads";
 
 const Title = styled.h2`
   font-size: 16px;
@@ -13,7 +15,7 @@ const Title = styled.h2`
   padding-bottom: 9px;
   border-bottom: 1px solid ${colour("ink")};
 `;
-const Row = styled(Link)`
+const Row = styled.div`
   display: grid;
   grid-template-columns: 26px 1fr auto;
   gap: 4px 10px;
@@ -33,6 +35,11 @@ const Row = styled(Link)`
   .line {
     grid-column: 2 / -1;
   }
+  .actions {
+    display: flex;
+    gap: 10px;
+    margin-top: 8px;
+  }
 `;
 const Empty = styled.p`
   padding: 18px 0;
@@ -41,21 +48,34 @@ const Empty = styled.p`
 `;
 
 /** Clips as they come in and are read, newest first. On chalk a name and whether it is read, no verdict. */
-export function JustRead({ takes, sending, chalk }: { takes: Take[]; sending: { name: string; share: number }[]; chalk: boolean }) {
+export function JustRead({ takes, chalk }: { takes: Take[]; chalk: boolean }) {
+  const uploads = useUploads();
   return (
-    <section aria-label="Just read" aria-live="polite">
+    <section aria-label="Just read">
       <Title>Just read</Title>
-      {sending.map((one) => (
-        <Row key={one.name} to="/" as="div">
-          <ProgressRing share={one.share} />
+      {uploads.all.map((one) => (
+        <Row key={one.key} data-testid="upload-row" data-state={one.trouble === null ? "sending" : "refused"}>
+          {one.trouble === null ? <ProgressRing share={one.share} /> : !chalk && <StateMark state="unreadable" />}
           <span>
-            <strong>{one.name}</strong>
+            <strong>{one.seat.student.name}</strong> <span className="quiet">{one.file.name}</span>
           </span>
           <span />
-          <span className="line quiet">sending the clip, {Math.round(100 * one.share)} %</span>
+          {one.trouble === null ? (
+            <span className="line quiet">
+              {one.share < 1 ? `sending the clip, ${Math.round(100 * one.share)} %` : "looking into the file"}
+            </span>
+          ) : (
+            <span className="line">
+              <span role="alert">{chalk ? "not taken yet" : one.trouble}</span>
+              <span className="actions">
+                <Action onPress={() => uploads.again(one)}>Send it again</Action>
+                <Action onPress={() => uploads.forget(one)}>Leave it</Action>
+              </span>
+            </span>
+          )}
         </Row>
       ))}
-      {!takes.length && !sending.length && (
+      {!takes.length && !uploads.all.length && (
         <Empty>Nothing has been read yet. Drop a clip on this page, or press F and choose one: the reading appears here.</Empty>
       )}
       {takes.map((take) => (
@@ -68,7 +88,7 @@ export function JustRead({ takes, sending, chalk }: { takes: Take[]; sending: { 
 function TakeRow({ take, chalk }: { take: Take; chalk: boolean }) {
   const waits = take.state === "queued" || take.state === "reading";
   return (
-    <Row to={`/take/${take.id}`} data-testid="take-row" data-state={take.state}>
+    <Row as={Link} to={`/take/${take.id}`} data-testid="take-row" data-state={take.state}>
       <span>{waits ? <ProgressRing share={take.progress} /> : !chalk && <StateMark state={take.headline?.state ?? "unreadable"} />}</span>
       <span>
         <strong>{take.student.name}</strong> <span className="quiet">{instrumentWords(take.instrument)}</span>

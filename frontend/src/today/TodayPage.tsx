@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Lesson, Seat, Today } from "../api/client";
-import { useReport, useSetAway, useToday, useUpload } from "../api/queries";
+import { useReport, useSetAway, useToday } from "../api/queries";
 import { BreathScore } from "../breathscore/BreathScore";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
@@ -14,6 +14,7 @@ import { colour } from "../design/tokens";
 import { dayWords, firstName, instrumentWords } from "../shared/words";
 import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
+import { useUploads } from "./uploads";
 
 const Page = styled(DropZone)`
   min-height: calc(100vh - 70px);
@@ -113,62 +114,88 @@ export function TodayPage({ chalk }: { chalk: boolean }) {
   return <LessonOfToday today={today.data} lesson={today.data.lesson} chalk={chalk} />;
 }
 
-const waiting = (seat: Seat) => !seat.take && !seat.away;
+const filmed = (seat: Seat) => seat.take != null && seat.take.state !== "failed";
+const waiting = (seat: Seat) => !filmed(seat) && !seat.away;
+
+const MARK_WORDS: Record<Seat["away"], string> = { not_here: "not here", not_today: "not filmed today", "": "back in the line" };
+
+type Undo = { seat: Seat; was: Seat["away"]; words: string };
 
 function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson; chalk: boolean }) {
   const go = useNavigate();
-  const [chosenId, setChosenId] = useState<number | null>(null);
-  const [sending, setSending] = useState<{ name: string; share: number }[]>([]);
-  const [said, setSaid] = useState("");
-  const chooser = useRef<HTMLInputElement>(null);
-  const upload = useUpload();
+  const uploads = useUploads();
   const setAway = useSetAway();
-  const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats.find(waiting) ?? lesson.seats[0];
+  const sending = uploads.all.filter((one) => one.trouble === null);
+  const free = (seat: Seat) => waiting(seat) && seat.student.may_film_until !== null && !sending.some((one) => one.seat.id === seat.id);
+  const nextFree = (except?: Seat) => lesson.seats.find((seat) => free(seat) && seat.id !== except?.id);
+  // the chair in front changes by the teacher's own doing only, never because something arrives
+  const [chosenId, setChosenId] = useState<number | undefined>(() => nextFree()?.id);
+  const [said, setSaid] = useState("");
+  const [undo, setUndo] = useState<Undo | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const askedFor = useRef<Seat | null>(null);
+  const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats[0];
 
-  const send = (file: File) => {
-    if (!seat) return;
-    const name = seat.student.name;
-    const onShare = (share: number) => setSending((all) => [{ name, share }, ...all.filter((one) => one.name !== name)]);
+  const choose = (id: number | undefined) => {
+    setChosenId(id);
     setSaid("");
-    onShare(0);
-    upload.mutate(
-      { file, seat, lessonId: lesson.id, onShare },
-      {
-        onError: (error) => setSaid(`${firstName(name)}: ${error.message}`),
-        onSettled: () => {
-          setSending((all) => all.filter((one) => one.name !== name));
-          setChosenId(null);
-        },
-      },
-    );
+    setUndo(null);
+  };
+  const send = (file: File, of: Seat) => {
+    uploads.send(file, of, lesson.id);
+    if (of.id === seat?.id) choose(nextFree(of)?.id ?? of.id);
   };
   const drop = async (event: Dropped) => {
-    const item = event.items.find((one) => one.kind === "file");
-    if (item?.kind === "file") send(await item.getFile());
-    else setSaid("What was dropped is not a file. Drop a video file from the phone or the camera.");
+    const files = event.items.filter((one) => one.kind === "file");
+    const of = seat;
+    if (files.length > 1)
+      setSaid(`${files.length} files were dropped, and none was taken: a chair takes one clip at a time. Drop each on its own.`);
+    else if (!files[0]) setSaid("What was dropped is not a file. Drop a video file from the phone or the camera.");
+    else if (of && of.student.may_film_until === null)
+      setSaid(`${firstName(of.student.name)} may not be filmed yet: choose the chair the clip belongs to.`);
+    else if (of) send(await files[0].getFile(), of);
   };
-  const choose = (event: ChangeEvent<HTMLInputElement>) => {
+  const ask = () => {
+    askedFor.current = seat ?? null;
+    chooser.current?.click();
+  };
+  const chosenFile = (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0];
     event.target.value = ""; // the same file may be chosen again
-    if (file) send(file);
+    if (file && askedFor.current) send(file, askedFor.current);
   };
-  const mark = (away: "" | "not_here" | "not_today") => {
+  const setMark = (of: Seat, away: Seat["away"], onDone: () => void) =>
+    setAway.mutate({ seatId: of.id, away }, { onSuccess: onDone, onError: (error) => setSaid(error.message) });
+  const mark = (away: "not_here" | "not_today") => {
     if (!seat) return;
-    setAway.mutate({ seatId: seat.id, away: seat.away === away ? "" : away }, { onError: (error) => setSaid(error.message) });
-    setChosenId(null);
+    const now = seat.away === away ? "" : away;
+    const words = `${firstName(seat.student.name)} is ${MARK_WORDS[now]}.`;
+    setMark(seat, now, () => setUndo({ seat, was: seat.away, words }));
+    if (now) choose(nextFree(seat)?.id ?? seat.id);
+  };
+  const takeBack = () => {
+    if (!undo) return;
+    setMark(undo.seat, undo.was, () => choose(undo.seat.id));
   };
   const step = (by: number) => {
     const i = lesson.seats.findIndex((s) => s.id === seat?.id);
-    setChosenId(lesson.seats[(i + by + lesson.seats.length) % lesson.seats.length]?.id ?? null);
+    choose(lesson.seats[(i + by + lesson.seats.length) % lesson.seats.length]?.id);
   };
   const mayFilm = seat?.student.may_film_until != null;
   const newest = today.just_read[0];
   useKeys("Today", [
-    { key: "f", does: "choose the clip of the student on the chair", run: () => chooser.current?.click(), off: !mayFilm },
+    { key: "f", does: "choose the clip of the student on the chair", run: ask, off: !mayFilm },
     { key: "n", does: "not here", run: () => mark("not_here") },
     { key: "t", does: "not today", run: () => mark("not_today") },
+    { key: "z", does: "take back the last mark", run: takeBack, off: !undo },
     { key: "ArrowRight", shown: "→", does: "next chair", run: () => step(1) },
     { key: "ArrowLeft", shown: "←", does: "chair before", run: () => step(-1) },
+    {
+      key: "e",
+      does: "open the reading of the student on the chair",
+      run: () => seat?.take && go(`/take/${seat.take.id}`),
+      off: !seat?.take,
+    },
     { key: "o", does: "open the newest reading", run: () => newest && go(`/take/${newest.id}`) },
   ]);
   return (
@@ -177,27 +204,42 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
         <h1>{lesson.title}</h1>
         <p>{countWords(lesson)}</p>
       </Head>
-      <Chairs lesson={lesson} chosen={seat} chalk={chalk} onChoose={(one) => setChosenId(one.id)} />
+      <Chairs lesson={lesson} chosen={seat} sending={sending.map((one) => one.seat.id)} chalk={chalk} onChoose={(one) => choose(one.id)} />
       <Columns>
         {seat && (
           <Next aria-label="On the chair next">
             <OnTheChair seat={seat} lastTime={today.last_time[String(seat.student.id)]} chalk={chalk} />
             <Actions>
-              <Action main large letter="F" isDisabled={!mayFilm} onPress={() => chooser.current?.click()}>
-                Add {firstName(seat.student.name)}'s clip
-              </Action>
-              <input ref={chooser} type="file" accept={CLIPS} hidden aria-hidden tabIndex={-1} onChange={choose} />
+              {(mayFilm || !chalk) && (
+                <Action main large letter="F" isDisabled={!mayFilm} onPress={ask}>
+                  Add {firstName(seat.student.name)}'s clip
+                </Action>
+              )}
+              <input ref={chooser} type="file" accept={CLIPS} hidden aria-hidden tabIndex={-1} onChange={chosenFile} />
               <Action large letter="N" onPress={() => mark("not_here")}>
                 {seat.away === "not_here" ? "Here after all" : "Not here"}
               </Action>
               <Action large letter="T" onPress={() => mark("not_today")}>
                 {seat.away === "not_today" ? "Today after all" : "Not today"}
               </Action>
+              {seat.take && !chalk && (
+                <Action large letter="E" onPress={() => go(`/take/${seat.take!.id}`)}>
+                  See the reading
+                </Action>
+              )}
             </Actions>
+            {undo && (
+              <Said role="status">
+                {undo.words}{" "}
+                <Action letter="Z" onPress={takeBack}>
+                  Take it back
+                </Action>
+              </Said>
+            )}
             {said && <Said role="alert">{said}</Said>}
           </Next>
         )}
-        <JustRead takes={today.just_read} sending={sending} chalk={chalk} />
+        <JustRead takes={today.just_read} chalk={chalk} />
       </Columns>
     </Page>
   );
@@ -205,7 +247,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
 
 function countWords(lesson: Lesson): string {
   const left = lesson.seats.filter(waiting).length;
-  const done = lesson.seats.filter((s) => s.take).length;
+  const done = lesson.seats.filter(filmed).length;
   return left ? `${left} to film, ${done} filmed` : "everyone who is here has been filmed";
 }
 

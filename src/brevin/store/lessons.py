@@ -39,8 +39,10 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
         found = takes.of_today(scope, lesson_id=row.id if row else 0, waiting=pupils, since=since)
         until = students.consents(scope, pupils)
         group = StudentGroup.get_or_none(StudentGroup.id == row.group_id) if row else None
+    found = [take for take in found if not take.refused]
     newest_first = [take for take in found if row is not None and take.lesson_id == row.id]
-    of_lesson = {take.student.id: take for take in reversed(newest_first)}
+    worst_first = sorted(newest_first, key=lambda take: (take.state != "failed", take.made_at))  # a try that failed hides no good one before it
+    of_lesson = {take.student.id: take for take in worst_first}
     waiting = set(pupils) - set(of_lesson)
     return TodayRecord(
         lesson=_record(row, group.name if group else "", chairs, until, of_lesson) if row else None,

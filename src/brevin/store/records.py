@@ -120,6 +120,11 @@ class TakeRecord:
     evidence_name: str
     headline: HeadlineRecord | None
 
+    @property
+    def refused(self) -> bool:
+        """Whether the file was never taken in: on record with its reason, but no try."""
+        return self.state == "failed" and self.clip is None and not self.evidence_name
+
 
 @dataclass(frozen=True)
 class NewReport:

@@ -7,14 +7,15 @@ from typing import cast
 
 from peewee import JOIN, Expression, Tuple, Value, fn
 
+from brevin.core.kinds import Instrument
 from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.rules import Rules
 from brevin.store import changes, checks, files, programmes, reports, students
 from brevin.store.database import db, now
-from brevin.store.models import AskedCheck, Clip, Lesson, Student, Take
-from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NewReport, NotThere, TakeRecord, TakeState
+from brevin.store.models import AskedCheck, Clip, Lesson, Seat, Student, Take
+from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NewReport, NotThere, StudentRecord, TakeRecord, TakeState
 from brevin.store.scope import Scope
 
 MOST_LISTED = 500
@@ -168,15 +169,29 @@ def current_rules(scope: Scope, take: TakeRecord) -> Rules:
 
 
 def move(scope: Scope, take_id: str, student_id: int) -> TakeRecord:
-    """This was someone else's clip: the take with all that hangs on it goes to another student of the programme. Raises NotThere, NoConsent."""
-    students.may_film(scope, student_id)
+    """This was someone else's clip: the take with all that hangs on it goes to another student of the programme, and is a try of what that student's
+    own chair asks. Raises NotThere, NoConsent."""
+    other = students.may_film(scope, student_id)
     with db.connection_context(), db.atomic():
         row = _row(scope, take_id)
-        Take.update(student=student_id).where(Take.id == take_id).execute()
+        asked = _asked_of(scope, row, other)
+        number = _tries(student_id, row.lesson_id, asked) + 1 if row.student_id != student_id else row.try_number
+        Take.update(student=student_id, asked=asked, try_number=number).where(Take.id == take_id).execute()
         reports.move_rows(scope, take_id, student_id)
         changes.note(scope, row.programme_id, "lesson", str(row.lesson_id or ""))
         changes.note(scope, row.programme_id, "take", take_id)
     return take_record(scope, take_id)
+
+
+def _asked_of(scope: Scope, row: Take, other: StudentRecord) -> int:
+    """What a take would have been asked of another student: their chair's check in the same lesson, else the same check with their instrument."""
+    seat = Seat.get_or_none((Seat.lesson == row.lesson_id) & (Seat.student == other.id))
+    if seat is not None:
+        return int(seat.asked_id)
+    check = from_document(row.asked.document)
+    if check.instrument == row.student.instrument:
+        check = dataclasses.replace(check, instrument=cast(Instrument, other.instrument))
+    return checks.same(scope, check, row.asked.rules or {}).id
 
 
 def drop_clip(scope: Scope, take_id: str) -> None:

@@ -1,0 +1,85 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
+
+import { upload, type Seat } from "../api/client";
+
+/** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. */
+export type Upload = { key: number; seat: Seat; lessonId: number; file: File; share: number; trouble: string | null };
+
+type Uploads = {
+  all: Upload[];
+  /** Whether anything is still on its way. */
+  busy: boolean;
+  send: (file: File, seat: Seat, lessonId: number) => void;
+  again: (one: Upload) => void;
+  forget: (one: Upload) => void;
+};
+const Shared = createContext<Uploads | null>(null);
+
+/** Keeps what is being sent above the pages, so that it goes on and is told whichever page is open. */
+export function UploadsProvider({ children }: { children: ReactNode }) {
+  const queries = useQueryClient();
+  const [all, setAll] = useState<Upload[]>([]);
+  const counted = useRef(0);
+  const change = useCallback((key: number, now: Partial<Upload>) => {
+    setAll((known) => known.map((one) => (one.key === key ? { ...one, ...now } : one)));
+  }, []);
+  const start = useCallback(
+    async ({ key, file, seat, lessonId }: Upload) => {
+      try {
+        await upload({ file, seat, lessonId, onShare: (share) => change(key, { share }) });
+        setAll((known) => known.filter((one) => one.key !== key));
+      } catch (error) {
+        change(key, { trouble: (error as Error).message });
+      }
+      void queries.invalidateQueries({ queryKey: ["today"] });
+    },
+    [change, queries],
+  );
+  const busy = all.some((one) => one.trouble === null);
+  useEffect(() => {
+    if (!busy) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener("beforeunload", ask);
+    return () => removeEventListener("beforeunload", ask);
+  }, [busy]);
+  const shared = useMemo<Uploads>(
+    () => ({
+      all,
+      busy,
+      send: (file, seat, lessonId) => {
+        counted.current += 1;
+        const one = { key: counted.current, seat, lessonId, file, share: 0, trouble: null };
+        setAll((known) => [one, ...known]);
+        void start(one);
+      },
+      again: (one) => {
+        change(one.key, { trouble: null, share: 0 });
+        void start(one);
+      },
+      forget: (one) => setAll((known) => known.filter((other) => other.key !== one.key)),
+    }),
+    [all, busy, change, start],
+  );
+  return <Shared.Provider value={shared}>{children}</Shared.Provider>;
+}
+
+/** What is being sent, and how to send. */
+export function useUploads(): Uploads {
+  const shared = useContext(Shared);
+  if (!shared) throw new Error("useUploads outside of UploadsProvider");
+  return shared;
+}
+
+/** A file that is dropped beside its place must not take the browser away from the program. */
+export function useDropGuard() {
+  useEffect(() => {
+    const stay = (event: DragEvent) => event.preventDefault();
+    addEventListener("dragover", stay);
+    addEventListener("drop", stay);
+    return () => {
+      removeEventListener("dragover", stay);
+      removeEventListener("drop", stay);
+    };
+  }, []);
+}

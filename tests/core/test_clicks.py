@@ -1,9 +1,9 @@
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from brevin.core.music.clicks import NO_BEATS, from_clicks, heard
+from brevin.core.music.clicks import NO_BEATS, from_clicks, heard, other_tempo
 from brevin.core.plan.card import parse
 from brevin.core.track import Sound
 from tests.core.made import FIRST_CLICK_S, click_track
@@ -49,3 +49,23 @@ def test_without_card_or_sound_there_is_no_grid() -> None:
     card = parse("4-0-4@72x3")
     assert from_clicks(None, card) == NO_BEATS
     assert from_clicks(heard(click_track(card, 20.0)), None) == NO_BEATS
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.integers(50, 124), st.integers(48, 132))
+def test_a_grid_at_a_fraction_of_the_real_tempo_is_none_and_the_real_one_is_told(real: int, asked: int) -> None:
+    assume(abs(asked / real - 1) > 0.035 and abs(2 * asked / real - 1) > 0.035)  # every second click is a click track as well
+    onsets = heard(click_track(parse(f"4-0-4@{real}x3"), 24.0))
+    card = parse(f"4-0-4@{asked}x3")
+    assert from_clicks(onsets, card) == NO_BEATS
+    assert other_tempo(onsets, card) == pytest.approx(real, rel=0.02)
+
+
+def test_clicks_at_seventy_are_not_taken_for_a_card_of_ninety_two() -> None:
+    assert from_clicks(heard(click_track(parse("4-0-4@70x3"), 24.0)), parse("4-0-4@92x3")) == NO_BEATS
+
+
+def test_no_other_tempo_is_told_where_the_clicks_are_the_cards_or_none_are_heard() -> None:
+    card = parse("4-0-4@72x3")
+    hush = Sound((0.01 * np.random.default_rng(3).normal(size=22050 * 20)).astype(np.float32), 22050, 0.0)
+    assert other_tempo(heard(click_track(card, 22.0)), card) is None and other_tempo(heard(hush), card) is None and other_tempo(None, card) is None

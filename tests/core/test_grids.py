@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from brevin.core.music.clicks import NO_BEATS
-from brevin.core.music.grids import PHASE_BEATS, fitted, recorded
+from brevin.core.music.grids import PHASE_BEATS, fitted, recorded, whole_beats_off
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
@@ -61,3 +61,10 @@ def test_clicks_that_are_heard_go_before_the_apps_count() -> None:
 
 def test_without_a_card_the_apps_count_says_nothing() -> None:
     assert recorded(None, 3.0).source is None
+
+
+@pytest.mark.parametrize(
+    ("offsets", "beats"), [([1.05, 0.95, 1.1], 1), ([-2.1, -1.9], -2), ([0.1, -0.1, 0.0], 0), ([1.0, 0.1, 1.0], 0), ([1.0], 0), ([0.5, 0.6, 0.55], 0)]
+)
+def test_another_count_in_is_told_only_where_all_starts_are_off_by_the_same_whole_beat(offsets: list[float], beats: int) -> None:
+    assert whole_beats_off(offsets) == beats

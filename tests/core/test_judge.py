@@ -20,7 +20,8 @@ CHECK = Check(card=parse("4-0-4@60x3"))
 ASKED = Asked(CHECK, 1.0, Rules())
 GOOD = {
     "inhale_start_s": 4.0, "inhale_end_s": 8.0, "exhale_start_s": 8.05, "exhale_end_s": 12.0, "inhale_beats": 4.0, "pause_beats": 0.05, "exhale_beats": 3.95,
-    "inhale_offset_beats": 0.0, "full_at_beat": 3.5, "abdomen_amp": 3.0, "chest_amp": 1.8, "shoulder_rise": 0.3, "abdominal_share": 0.62,
+    "inhale_offset_beats": 0.0, "exhale_offset_beats": 0.05, "next_offset_beats": 0.0, "against_pct": 0.0,
+    "full_at_beat": 3.5, "abdomen_amp": 3.0, "chest_amp": 1.8, "shoulder_rise": 0.3, "abdominal_share": 0.62,
     "chest_lag_s": 0.5, "intake_unevenness": 0.1, "exhale_unevenness": 0.05,
 }  # fmt: skip
 STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0))]
@@ -49,8 +50,11 @@ def test_a_good_breath_is_steady_throughout_counted_and_praised() -> None:
 @pytest.mark.parametrize(
     ("change", "criterion"),
     [
-        ({"shoulder_rise": 3.0}, "shoulders_still"), ({"abdominal_share": 0.2}, "abdomen_leads"), ({"inhale_offset_beats": 1.2}, "with_count"),
+        ({"shoulder_rise": 3.2}, "shoulders_still"), ({"abdominal_share": 0.2}, "abdomen_leads"), ({"inhale_offset_beats": 1.2}, "with_count"),
         ({"exhale_beats": 2.0}, "exhale_counts"), ({"pause_beats": 1.5}, "pause"), ({"full_at_beat": 1.2}, "not_full_early"),
+        ({"against_pct": 0.9, "abdominal_share": 1.4}, "real_breath"), ({"against_pct": -0.9, "abdominal_share": -0.4}, "real_breath"),
+        ({"chest_lag_s": -0.4}, "abdomen_leads"), ({"exhale_offset_beats": 1.2}, "exhale_with_count"),
+        ({"exhale_beats": 5.5, "next_offset_beats": 1.5}, "exhale_counts"),
     ],
 )  # fmt: skip
 def test_each_fault_is_worked_on_and_has_its_cue(change: dict, criterion: str) -> None:
@@ -93,7 +97,7 @@ def test_one_fault_is_said_once_and_does_not_make_another_vanish() -> None:
 
 
 def test_a_worse_fault_is_not_hidden_behind_a_lesser_one() -> None:
-    found = three(full_at_beat=2.5, pause_beats=2.0)
+    found = three(full_at_beat=2.5, pause_beats=2.0, exhale_offset_beats=0.1)
     assert found["not_full_early"].state == "watch" and found["pause"].state == "work"
 
 
@@ -104,15 +108,29 @@ def test_the_cue_is_that_of_the_commonest_fault() -> None:
 
 
 def test_an_interval_across_a_threshold_is_watched() -> None:
-    unsure = [m if m.key != "shoulder_rise" else Measure(m.key, Amount(0.95, 0.3), breath=0) for m in breath()]
+    unsure = [m if m.key != "shoulder_rise" else Measure(m.key, Amount(1.4, 0.3), breath=0) for m in breath()]
     found = judged(unsure)
     assert found["shoulders_still"].state == "watch" and not found["shoulders_still"].outside
     assert cue(list(found.values())).criterion == "all", "inside its band: watched, not spoken of"
 
 
 def test_a_full_breath_may_lift_a_little() -> None:
-    assert three(shoulder_rise=2.3, abdomen_amp=7.0, chest_amp=4.0)["shoulders_still"].state == "watch"
-    assert three(shoulder_rise=2.3, abdomen_amp=3.0, chest_amp=1.0)["shoulders_still"].state == "work"
+    assert three(shoulder_rise=3.2, abdomen_amp=8.0, chest_amp=5.4)["shoulders_still"].state == "watch"
+    assert three(shoulder_rise=3.2, abdomen_amp=3.0, chest_amp=1.0)["shoulders_still"].state == "work"
+    assert three(shoulder_rise=3.6, abdomen_amp=12.0, chest_amp=6.0)["shoulders_still"].state == "work", "but not by so much, however large"
+
+
+def test_a_long_exhale_counts_only_where_the_next_inhale_comes_late() -> None:
+    assert three(exhale_beats=5.5)["exhale_counts"].state == "steady"
+    late = three(exhale_beats=5.5, next_offset_beats=1.4)["exhale_counts"]
+    assert (late.state, late.side) == ("work", "high")
+    assert three(exhale_beats=4.3, next_offset_beats=0.5)["exhale_counts"].state == "steady", "0.35 beat, or a tenth"
+
+
+def test_a_belly_that_is_pushed_out_is_not_praised_for_leading() -> None:
+    found = three(against_pct=0.9, abdominal_share=1.4)
+    assert found["real_breath"].side == "high" and found["abdomen_leads"].reason == "said_once"
+    assert three(against_pct=-0.9, abdominal_share=-0.4)["real_breath"].side == "low"
 
 
 def test_lying_is_shown_not_judged_for_share_and_lean() -> None:
@@ -123,7 +141,7 @@ def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None
     why = Reason("too_dark", "all", None, None)
     found = judged(breath(), readable=False, why_not=[why])
     of_breath = [v for v in found.values() if v.criterion != "trunk_inclination"]
-    assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 9
+    assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 11
     assert all(v.value is None and not v.marks for v in of_breath)
 
 
@@ -144,7 +162,7 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
 
 def test_rows_apply_where_the_table_says() -> None:
     no_card = Asked(Check(), None, Rules())
-    assert set(judged(breath(), asked=no_card)) == {"trunk_inclination", "abdomen_leads", "shoulders_still"}
+    assert set(judged(breath(), asked=no_card)) == {"trunk_inclination", "real_breath", "abdomen_leads", "shoulders_still"}
     quick = Asked(Check(card=parse("1-0-4@60x3")), 1.0, Rules())
     assert not {"not_full_early", "even_intake"} & set(judged(breath(), asked=quick))
     open_ended = Asked(Check(card=parse("4-0-*@60x1")), 1.0, Rules())

@@ -144,3 +144,46 @@ def test_a_lag_is_the_surer_the_quicker_and_the_larger_the_regions_move() -> Non
     assert half_width(3.0, 2.0) < half_width(1.0, 2.0) and half_width(3.0, 1.0) < half_width(3.0, 2.0)
     assert half_width(3.0, 2.0) == pytest.approx(1.645 * LAG_NOISE_PCT * 2.0 / 3.0 * 2**0.5, rel=0.02)
     assert half_width(50.0, 0.3) == 0.04, "no lag is surer than a video frame"
+
+
+def test_an_outline_that_keeps_still_beside_a_breathing_belly_is_no_chest() -> None:
+    assert breath(EVEN, 0.03 * EVEN).withheld["chest_amp"] == "region_unseen" and breath(EVEN, 0.03 * EVEN).abdominal_share is None
+    assert breath(EVEN, 0.15 * EVEN).chest_amp == pytest.approx(0.45, abs=0.05)
+    assert breath(0.5 * EVEN, 0.02 * EVEN).chest_amp is not None, "beside a small belly a chest may keep still"
+
+
+def test_a_shoulder_that_goes_down_in_an_inhale_is_not_one() -> None:
+    assert breath(EVEN, 0.5 * EVEN, -0.5 * EVEN).withheld["shoulder_rise"] == "region_unseen"
+    assert breath(EVEN, 0.5 * EVEN, -0.03 * EVEN).shoulder_rise == pytest.approx(-0.09, abs=0.02)
+
+
+def test_a_lag_as_long_as_the_inhale_is_none() -> None:
+    assert breath(EVEN, 0.5 * EVEN, half_rise_s={"abdomen": 7.5, "chest": 4.4}).withheld["chest_lag_s"] == "too_short_to_tell"
+    assert breath(EVEN, 0.5 * EVEN, half_rise_s={"abdomen": 5.5, "chest": 12.0}).withheld["chest_lag_s"] == "too_short_to_tell"
+
+
+def test_going_against_each_other_has_a_side() -> None:
+    assert breath(EVEN, -0.4 * EVEN).against_pct == pytest.approx(1.2, abs=0.05)
+    assert breath(-0.4 * EVEN, EVEN).against_pct == pytest.approx(-1.2, abs=0.05)
+    assert breath(EVEN, 0.4 * EVEN).against_pct == 0.0
+    assert breath(0.2 * EVEN, -0.4 * EVEN).against_pct == 0.0, "a belly that hardly moves pushes nothing"
+
+
+def test_the_start_after_tells_whether_a_long_exhale_was_too_long() -> None:
+    assert breath(EVEN, 0.5 * EVEN, next_start=Turn(15.0, 0.05)).next_offset_beats == pytest.approx(1.0)
+    assert breath(EVEN, 0.5 * EVEN).next_offset_beats is None
+
+
+def test_what_may_still_be_the_bellys_is_in_the_chests_interval() -> None:
+    plain = one(EVEN, 0.5 * EVEN)
+    leaking = replace(plain, traces=replace(plain.traces, model=plain.traces.model | {"leak": 0.1}))
+    assert leaking.moved("chest").half_width > plain.moved("chest").half_width + 0.1
+    assert leaking.moved("abdomen") == plain.moved("abdomen")
+
+
+def test_shoulders_name_a_high_breath_where_arms_hide_the_chest() -> None:
+    hidden = one(0.3 * EVEN, 0.0 * EVEN, 1.2 * EVEN)
+    hidden = replace(hidden, traces=replace(hidden.traces, seen=hidden.traces.seen | {"chest": False}))
+    assert pattern(hidden) == "chest_high"
+    quiet = replace(hidden, traces=replace(hidden.traces, shoulder=0.1 * EVEN))
+    assert pattern(quiet) == "unclear"

@@ -13,7 +13,8 @@ RULES = Rules()
     [
         (3.0, -0.8, 0.2, 0.0, "pushed"), (-1.0, 2.5, 1.0, 0.1, "paradoxical"), (0.9, 0.6, 0.2, 0.1, "shallow"), (0.8, 2.6, 3.0, 0.1, "chest_high"),
         (2.0, 2.0, 0.3, -0.4, "chest_high"), (1.6, 2.0, 0.5, 1.0, "low_then_lifted"), (2.5, 1.5, 2.2, 0.4, "low_then_lifted"),
-        (2.5, 1.5, 0.4, 0.5, "low_then_wide"), (3.5, 0.6, 0.1, 0.0, "low"),
+        (2.5, 1.5, 0.4, 0.5, "low_then_wide"), (3.5, 0.6, 0.1, 0.0, "low"), (0.6, 0.4, 2.4, 0.0, "chest_high"),
+        (2.6, -0.2, 0.3, -0.5, "low"),
     ],
 )  # fmt: skip
 def test_the_table_from_the_top(abdomen: float, chest: float, shoulder: float, lag_s: float, named: str) -> None:
@@ -29,6 +30,12 @@ def test_chest_first_needs_an_interval_free_of_zero() -> None:
 def test_a_wide_interval_is_not_sure() -> None:
     assert pattern_within(Inhale(2.5, 1.5, 0.2, 0.3), Inhale(0.1, 0.1, 0.1, 0.05), rules=RULES) == "low_then_wide"
     assert pattern_within(Inhale(1.5, 1.5, 1.5, 0.3), Inhale(1.6, 1.6, 1.5, 0.05), rules=RULES) == "unclear"
+
+
+def test_a_sign_is_believed_only_where_the_interval_does_not_reach_over_it() -> None:
+    sure, unsure = Inhale(0.2, 0.2, 0.1, 0.05), Inhale(0.2, 0.7, 0.1, 0.05)
+    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), sure, rules=RULES) == "pushed"
+    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), unsure, rules=RULES) == "unclear"
 
 
 @given(st.floats(-5, 10), st.floats(-5, 10))

@@ -6,7 +6,7 @@ from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import Report, to_json
 from brevin.core.verdict.headline import headline, headline_cue, headline_words
-from brevin.core.verdict.wording import cue_sentence, fault_words, with_sentences
+from brevin.core.verdict.wording import cue_sentence, fault_words, line_words, with_sentences
 from brevin.core.verdict.words import CRITERIA, REASONS
 from tests.core.made import HIGH, LOW, sighting
 
@@ -47,7 +47,7 @@ def test_a_report_in_one_line() -> None:
     good = headline(report_of(cycles=[LOW] * 3))
     assert good.state in ("steady", "watch") and headline_words(good) == "low, then wide"
     bad = headline(report_of(cycles=[HIGH] * 3))
-    assert bad.state == "work" and headline_words(bad).startswith("abdomen leads: chest first; shoulders still") and headline_cue(bad)
+    assert bad.state == "work" and headline_words(bad) == "the chest goes first" and headline_cue(bad)
     unseen = headline(report_of(view="front"))
     assert unseen.state == "unreadable" and headline_words(unseen).startswith("From the front")
 
@@ -56,6 +56,12 @@ def test_a_report_in_one_line() -> None:
 @pytest.mark.parametrize("side", ["low", "high"])
 def test_every_fault_has_words_for_both_sides(criterion: str, side: str) -> None:
     assert "{" not in fault_words(criterion, "work", outside=True, side=side) and cue_sentence(criterion, side)
+    assert "{" not in line_words(criterion, side) and "  " not in line_words(criterion, side)
+
+
+def test_a_two_sided_row_has_a_cue_for_each_side() -> None:
+    for criterion in ("real_breath", "with_count", "exhale_with_count", "inhale_counts", "exhale_counts", "trunk_inclination"):
+        assert cue_sentence(criterion, "low") != cue_sentence(criterion, "high"), criterion
 
 
 def test_every_reason_says_what_to_do_and_needs_no_more_facts_than_it_is_given() -> None:

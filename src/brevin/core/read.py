@@ -6,7 +6,7 @@
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from brevin import __version__
@@ -21,8 +21,8 @@ from brevin.core.kinematics.posture import posture
 from brevin.core.kinematics.traces import Traces
 from brevin.core.layout import breath_of, player_seen, posture_of, scale_of, segments_of, trace_of
 from brevin.core.measure import Measure, withheld
-from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks
-from brevin.core.music.grids import by_hand, fitted, recorded
+from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
+from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
 from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Hold, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
@@ -63,6 +63,7 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     breathing = _breathing(asked, who)
     beats = _beats(asked, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
+    whole, breathing = _counted_in(whole, breathing, beats)
     segments = segments_of([b for b, _ in whole])
     stance = posture(
         found.poses, who.player, view=who.view, position=_position(task, who), sway_pct=who.traces.sway_pct, segments=segments
@@ -164,6 +165,20 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
     return whole, partial
 
 
+OFFSETS = frozenset({"inhale_offset_beats", "exhale_offset_beats", "next_offset_beats"})
+
+
+def _counted_in(whole: Measured, breathing: _Breathing, beats: Beats) -> tuple[Measured, _Breathing]:
+    """Where every breath starts the same whole beats off, another count-in was counted: that is said, and no start is judged."""
+    starts = [m.amount.value for _, own in whole for m in own if m.key == "inhale_offset_beats" and m.amount is not None]
+    off = whole_beats_off(starts) if beats.source == "clicks" else 0
+    if not off:
+        return whole, breathing
+    said = gate.reason("other_count_in", {"beats": abs(off), "side": "later" if off > 0 else "earlier"})
+    unjudged = [(breath, withheld(own, OFFSETS, "another_count_in")) for breath, own in whole]
+    return unjudged, replace(breathing, advice=[*breathing.advice, said])
+
+
 def _report(
     asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats, whole: Sequence[Breath] = (), partial: Sequence[Breath] = (),
     measures: Sequence[Measure] = (),
@@ -210,4 +225,7 @@ def _reasons(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: 
         return gate.reasons_of((*asked.found.refused, *asked.found.notes)) or [gate.reason("no_person")]
     silent = asked.task.check.card is not None and beats.source in (None, "fitted")
     grid = [gate.reason("no_beats" if beats is NO_BEATS else "beats_fitted")] if silent else []
+    heard_bpm = other_tempo(asked.found.onsets, asked.task.check.card) if silent else None
+    if heard_bpm is not None and asked.task.check.card is not None:
+        grid = [gate.reason("other_tempo", {"heard_bpm": round(heard_bpm), "card_bpm": round(asked.task.check.card.tempo_bpm)})]
     return [*breathing.stops, *breathing.advice, *grid]

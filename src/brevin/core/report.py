@@ -111,12 +111,14 @@ class Breath:
     empty_beats: float | None = None
     inhale_offset_beats: float | None = None
     exhale_offset_beats: float | None = None
+    next_offset_beats: float | None = None
     full_at_beat: float | None = None
     abdomen_amp: float | None = None
     chest_amp: float | None = None
     shoulder_rise: float | None = None
     abdominal_share: float | None = None
     chest_lag_s: float | None = None
+    against_pct: float | None = None
     phase_angle_deg: float | None = None
     intake_unevenness: float | None = None
     exhale_unevenness: float | None = None

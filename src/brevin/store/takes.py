@@ -7,7 +7,6 @@ from typing import cast
 
 from peewee import JOIN, Expression, Tuple, Value, fn
 
-from brevin.core.kinds import Instrument
 from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict import rules as ruling
@@ -190,7 +189,7 @@ def _asked_of(scope: Scope, row: Take, other: StudentRecord) -> int:
         return int(seat.asked_id)
     check = from_document(row.asked.document)
     if check.instrument == row.student.instrument:
-        check = dataclasses.replace(check, instrument=cast(Instrument, other.instrument))
+        check = dataclasses.replace(check, instrument=other.instrument)
     return checks.same(scope, check, row.asked.rules or {}).id
 
 

@@ -434,6 +434,11 @@ export interface components {
              */
             abdominal_share: number | null;
             /**
+             * Against Pct
+             * @default null
+             */
+            against_pct: number | null;
+            /**
              * Card Index
              * @default null
              */
@@ -513,6 +518,11 @@ export interface components {
              * @default null
              */
             intake_unevenness: number | null;
+            /**
+             * Next Offset Beats
+             * @default null
+             */
+            next_offset_beats: number | null;
             /**
              * Pattern
              * @default unclear

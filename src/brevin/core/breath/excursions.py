@@ -22,8 +22,23 @@ def excursion(traces: Traces, turns: BreathTurns, region: Region) -> Value:
         return NotMeasured("region_unseen")
     values = getattr(traces, region)
     change = level(traces.t_s, values, turns.inhale_end.t_s, after=True) - level(traces.t_s, values, turns.inhale_start.t_s, after=False)
-    own = NORMAL_90 * np.hypot(traces.noise[region] * np.sqrt(2.0), TRACKING_PCT[region])
-    return Amount(change, float(np.hypot(own, NORMAL_90 * traces.model[region] * abs(change))))
+    own = followed_to(traces, region)
+    assumed = NORMAL_90 * traces.model[region] * abs(change)
+    return Amount(change, float(np.sqrt(own**2 + assumed**2 + _leaked(traces, turns, region) ** 2)))
+
+
+def followed_to(traces: Traces, region: Region) -> float:
+    """Half width of a region's travel by its noise and by what following wanders, percent of trunk: without what is assumed of its shape."""
+    return NORMAL_90 * float(np.hypot(traces.noise[region] * np.sqrt(2.0), TRACKING_PCT[region]))
+
+
+def _leaked(traces: Traces, turns: BreathTurns, region: Region) -> float:
+    """Half width of what of the abdomen's travel may still be in the chest's: its assumed share at the chest's heights has an error of its own."""
+    leak = traces.model.get("leak", 0.0)  # not in evidence from before it was kept
+    if region != "chest" or not leak or not traces.seen["abdomen"]:
+        return 0.0
+    abdomen = excursion(traces, turns, "abdomen")
+    return NORMAL_90 * leak * abs(abdomen.value) if isinstance(abdomen, Amount) else 0.0
 
 
 def level(t_s: Floats, values: Floats, at_s: float, *, after: bool) -> float:

@@ -11,8 +11,8 @@ import numpy as np
 
 from brevin.core.breath import shape
 from brevin.core.breath.breaths import BreathTurns
-from brevin.core.breath.excursions import excursion
-from brevin.core.breath.patterns import Inhale, abdominal_share, pattern_within
+from brevin.core.breath.excursions import excursion, followed_to
+from brevin.core.breath.patterns import Inhale, abdominal_share, lifted_by_shoulders, pattern_within
 from brevin.core.breath.turns import Turn
 from brevin.core.kinds import ExhaleShape, Pattern, Region, TurnKind
 from brevin.core.kinematics.traces import Traces
@@ -27,6 +27,12 @@ FULL_S = 0.04  # half width of the moment of nine tenths, beside that of the sta
 UNEVENNESS_HALF_WIDTH, PHASE_HALF_WIDTH_DEG = 0.05, 8.0  # share of the excursion, degrees; own estimates
 LEAST_LOOP_PCT = 0.3  # percent of trunk: a loop thinner than this has no angle
 LEAST_LOOP_SAMPLES = 8  # of the traces
+STILL_BESIDE_PCT = 2.0  # percent of trunk: beside a belly that moves this far no chest keeps still
+SPANNED, FEW_ON_FLANK = 2, 0.3  # patterns an interval may span and still be named; only one where a few places of the flank are all that is seen
+ON_FLANK = 0.2  # model error from which the chest is seen on the flank, where an arm is told apart by its place
+SINKS_PCT = 0.3  # percent of trunk: no shoulder goes down by this while breathing in
+LAG_MOST_SHARE, LAG_MOST_S = 0.6, 2.5  # of the inhale, and at most: no chest follows a belly later than that
+OUTSIDE_S = 0.3  # how far outside the inhale a region may be half full
 NEAREST_CYCLES = 0.5  # a breath belongs to the card's cycle whose start is nearest, within this many cycles
 OPEN_CARD_BEATS = 2.0  # beats past the inhale's length within which a breath belongs to a card with an open exhale
 
@@ -43,8 +49,23 @@ class OneBreath:
     rules: Rules
 
     def moved(self, region: Region) -> Value:
-        """Signed excursion of a region."""
-        return excursion(self.traces, self.turns, region)
+        """Signed excursion of a region; none where what was followed cannot have been the region."""
+        found = excursion(self.traces, self.turns, region)
+        if region == "abdomen" or isinstance(found, NotMeasured):
+            return found
+        lost = _sinks(found) if region == "shoulder" else self._stands_still(found)
+        return NotMeasured("region_unseen") if lost else found
+
+    def _stands_still(self, chest: Amount) -> bool:
+        """Whether an outline at the chest's heights keeps still while the belly breathes: an arm's or an instrument's, not the chest's."""
+        abdomen = excursion(self.traces, self.turns, "abdomen")
+        deep = isinstance(abdomen, Amount) and abdomen.value >= STILL_BESIDE_PCT
+        return deep and self.traces.model["chest"] < ON_FLANK and abs(chest.value) < followed_to(self.traces, "chest")
+
+
+def _sinks(shoulder: Amount) -> bool:
+    """Whether a shoulder goes down in an inhale by more than it can be wrong by: then something else was followed."""
+    return shoulder.value + shoulder.half_width < -SINKS_PCT
 
 
 def turn_s(breath: OneBreath, kind: TurnKind) -> Value:
@@ -82,6 +103,18 @@ def offset_beats(breath: OneBreath, turn: Turn | None, due_beats: Callable[[Coun
     return Amount((turn.t_s - first_s) / beat_s - due, spread_s / beat_s)
 
 
+def next_offset_beats(breath: OneBreath) -> Value:
+    """How late the breath after this one begins against the card's own beat: only then was a long exhale too long."""
+    index = card_index(breath)
+    if breath.card is None or index is None or breath.beats.beat_s is None or breath.beats.first_inhale_s is None:
+        return NotMeasured("no_card" if breath.card is None else "off_the_card")
+    due = breath.card.inhale_due_beats(index + 1)
+    if due is None or breath.next_start is None or index + 1 >= breath.card.cycles:
+        return NotMeasured("off_the_card")
+    late_beats = (breath.next_start.t_s - breath.beats.first_inhale_s) / breath.beats.beat_s - due
+    return Amount(late_beats, breath.next_start.half_width_s / breath.beats.beat_s)
+
+
 def card_index(breath: OneBreath) -> int | None:
     """Which of the card's breaths this is; None without a grid, or where no cycle is near."""
     card, beats, start = breath.card, breath.beats, breath.turns.inhale_start
@@ -110,6 +143,21 @@ def share(breath: OneBreath) -> Value:
     return Amount(value, spread)
 
 
+def against_pct(breath: OneBreath) -> Value:
+    """How far one region goes inward while the other goes out in the inhale, percent of trunk: + the chest sinks under a belly that is pushed out, - the
+    belly goes in under a chest that rises, 0 where both go the same way."""
+    abdomen, chest = breath.moved("abdomen"), breath.moved("chest")
+    if isinstance(abdomen, NotMeasured):
+        return abdomen
+    if isinstance(chest, NotMeasured):
+        return chest
+    if chest.value < 0 and abdomen.value >= breath.rules.limit("pattern.pushed_abdomen"):
+        return Amount(-chest.value, chest.half_width)
+    if abdomen.value < 0 < chest.value:
+        return Amount(abdomen.value, abdomen.half_width)
+    return Amount(0.0, min(abdomen.half_width, chest.half_width))
+
+
 def chest_lag_s(breath: OneBreath) -> Value:
     """Chest's half rise less abdomen's, s, + = chest later. Half width: noise over the slope at half rise of both, the slope taken as the
     excursion over the inhale's length."""
@@ -122,7 +170,12 @@ def chest_lag_s(breath: OneBreath) -> Value:
     if low_s is None or high_s is None:
         return NotMeasured("too_small")
     assert breath.turns.inhale_start is not None and breath.turns.inhale_end is not None
+    first_s, last_s = breath.turns.inhale_start.t_s - OUTSIDE_S, breath.turns.inhale_end.t_s + OUTSIDE_S
+    if not (first_s <= low_s <= last_s and first_s <= high_s <= last_s):
+        return NotMeasured("too_short_to_tell")  # it is half full in another breath: what moves there is none of this inhale
     length_s = max(breath.turns.inhale_end.t_s - breath.turns.inhale_start.t_s, 0.2)
+    if abs(high_s - low_s) > min(LAG_MOST_SHARE * length_s, LAG_MOST_S):
+        return NotMeasured("too_short_to_tell")  # so far apart the two are no parts of one inhale
     parts = [NORMAL_90 * LAG_NOISE_PCT * length_s / max(abs(moved.value), 0.2) for moved in (abdomen, chest)]
     return Amount(high_s - low_s, max(math.hypot(*parts), LAG_LEAST_S))
 
@@ -207,19 +260,21 @@ FORMULAS: dict[str, Callable[[OneBreath], Value]] = {
     "empty_beats": lambda b: length_beats(b, b.turns.exhale_end, b.next_start),
     "inhale_offset_beats": lambda b: offset_beats(b, b.turns.inhale_start, CountCard.inhale_due_beats),
     "exhale_offset_beats": lambda b: offset_beats(b, b.turns.exhale_start, CountCard.exhale_due_beats),
+    "next_offset_beats": next_offset_beats,
     "full_at_beat": full_at_beat,
     "abdomen_amp": lambda b: b.moved("abdomen"),
     "chest_amp": lambda b: b.moved("chest"),
     "shoulder_rise": lambda b: b.moved("shoulder"),
     "abdominal_share": share,
     "chest_lag_s": chest_lag_s,
+    "against_pct": against_pct,
     "phase_angle_deg": phase_angle_deg,
     "intake_unevenness": intake_unevenness,
     "exhale_unevenness": exhale_unevenness,
 }
 TIMES = (
     "inhale_start_s", "inhale_end_s", "exhale_start_s", "exhale_end_s", "inhale_beats", "pause_beats", "exhale_beats", "empty_beats",
-    "inhale_offset_beats", "exhale_offset_beats",
+    "inhale_offset_beats", "exhale_offset_beats", "next_offset_beats",
 )  # fmt: skip
 """What a clip whose breath is not readable may still tell."""
 
@@ -238,11 +293,20 @@ def exhale_shape(breath: OneBreath) -> ExhaleShape | None:
 def pattern(breath: OneBreath) -> Pattern:
     """Name of the inhale by its regions (core/breath/patterns.py); unclear where abdomen or chest was not seen."""
     abdomen, chest, shoulder = breath.moved("abdomen"), breath.moved("chest"), breath.moved("shoulder")
-    if isinstance(abdomen, NotMeasured) or isinstance(chest, NotMeasured):
+    if isinstance(abdomen, NotMeasured):
         return "unclear"
+    if isinstance(chest, NotMeasured):
+        return "chest_high" if _by_shoulders(abdomen, shoulder, breath.rules) else "unclear"
     lag = chest_lag_s(breath)
     rise = None if isinstance(shoulder, NotMeasured) else shoulder
     order = None if isinstance(lag, NotMeasured) else lag
     inhale = Inhale(abdomen.value, chest.value, rise.value if rise else None, order.value if order else None)
     half_widths = Inhale(abdomen.half_width, chest.half_width, rise.half_width if rise else None, order.half_width if order else None)
-    return pattern_within(inhale, half_widths, rules=breath.rules)
+    return pattern_within(inhale, half_widths, rules=breath.rules, most=SPANNED if breath.traces.model["chest"] < FEW_ON_FLANK else 1)
+
+
+def _by_shoulders(abdomen: Amount, shoulder: Value, rules: Rules) -> bool:
+    """Whether the shoulders do it, whatever lies inside the intervals."""
+    if isinstance(shoulder, NotMeasured):
+        return False
+    return lifted_by_shoulders(abdomen.value + abdomen.half_width, shoulder.value - shoulder.half_width, rules)

@@ -30,11 +30,14 @@ def pattern_of(inhale: Inhale, *, lag_half_width_s: float, rules: Rules) -> Patt
     a, c, s = inhale.abdomen, inhale.chest, inhale.shoulder or 0.0
     share = abdominal_share(a, c)
     lag_s = inhale.lag_s
-    chest_first = lag_s is not None and lag_s < rules.limit("pattern.chest_first_s") and lag_s + lag_half_width_s < 0.0
+    first_s = rules.limit("pattern.chest_first_s")
+    chest_first = lag_s is not None and min(a, c) > 0 and lag_s < first_s and lag_s + lag_half_width_s < 0.0
     if a >= rules.limit("pattern.pushed_abdomen") and c <= rules.limit("pattern.pushed_chest"):
         return "pushed"
     if a <= rules.limit("pattern.paradoxical_abdomen") and c > 0:
         return "paradoxical"
+    if lifted_by_shoulders(a, s, rules):
+        return "chest_high"
     if abs(a) + abs(c) < rules.limit("pattern.shallow"):
         return "shallow"
     if share is None:
@@ -47,8 +50,18 @@ def pattern_of(inhale: Inhale, *, lag_half_width_s: float, rules: Rules) -> Patt
     return "low_then_wide" if share <= rules.limit("pattern.share_low") else "low"
 
 
-def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules) -> Pattern:
-    """The pattern, or ``unclear`` where the 90 % intervals span more than two. half_widths: those of the intervals in the same fields."""
+def lifted_by_shoulders(abdomen: float, shoulder: float, rules: Rules) -> bool:
+    """Whether the shoulders do it: they rise, and the abdomen hardly moves. It needs no chest, so it also serves where arms hide it."""
+    return shoulder > rules.limit("pattern.high_shoulder") and abdomen < rules.limit("pattern.high_share") * shoulder
+
+
+OPPOSED: tuple[Pattern, ...] = ("pushed", "paradoxical")
+"""Patterns that rest on a sign: an interval that reaches over it names none."""
+
+
+def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules, most: int = 2) -> Pattern:
+    """The pattern, or ``unclear`` where the 90 % intervals span more than ``most``, or anything beside a pattern that rests on a sign. half_widths: those
+    of the intervals in the same fields."""
     lag_half_width = half_widths.lag_s or 0.0
     named = pattern_of(inhale, lag_half_width_s=lag_half_width, rules=rules)
     spanned = {
@@ -64,4 +77,4 @@ def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules) -> Patt
         )
         for i, j, k in product((-0.7, 0.0, 0.7), repeat=3)  # corners at 0.7: the joint interval of independent errors is rounder than a box
     }
-    return named if len(spanned) <= 2 else "unclear"
+    return named if len(spanned) <= (1 if named in OPPOSED else most) else "unclear"

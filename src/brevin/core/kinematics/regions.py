@@ -24,6 +24,7 @@ NOISE_MOST_OUTLINE, NOISE_MOST_FLANK, NOISE_ALWAYS = 0.25, 0.10, 0.12  # share o
 NOISE_ALONE = 0.06  # percent of trunk, of a single strip, which nothing can be held against
 ALIKE_SURE = 0.95  # the same where only one place moves far enough
 ALIKE = 0.85  # correlation with the common movement from which a place belongs to it
+LEAK_ERROR = 0.06  # of the abdomen's travel: how wrong its assumed share may be at the chest's heights, where it ends
 MODEL_ERROR_OUTLINE, MODEL_ERROR_FLANK = 0.12, 0.2  # share of an amplitude that the assumed profile may be wrong by
 
 
@@ -32,6 +33,7 @@ class Region:
     values: Floats  # [n], percent of trunk
     model_error: float
     noise: float  # standard deviation of what is not the region's own movement, percent of trunk
+    leak: float = 0.0  # of the other region's travel: how wrong its assumed share at this region's places may be, in this region's travel
 
 
 def regions(sighting: Sighting, rigid: RigidMotion) -> tuple[Region | None, Region | None]:
@@ -101,7 +103,8 @@ def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Regio
     most = NOISE_MOST_OUTLINE if outline.sum() >= LEAST_STRIPS else NOISE_MOST_FLANK
     if noise > max(most * travel, NOISE_ALWAYS):
         return None  # places that do not agree are sleeves
-    return Region(values=trace, model_error=_model_error(share[use], outline, kept), noise=noise)
+    leak = 0.0 if other is None else LEAK_ERROR * float(np.average(seen.depth[use][kept] / share[use][kept], weights=weight[kept]))
+    return Region(values=trace, model_error=_model_error(share[use], outline, kept), noise=noise, leak=leak)
 
 
 def _steady(moves: Floats, share: Floats) -> np.ndarray:

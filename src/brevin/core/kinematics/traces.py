@@ -16,7 +16,8 @@ class Traces:
     """The three traces on the even grid, percent of trunk; + = outward, upward.
 
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
-    profile; seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
+    profile, and as ``leak`` the error of what is taken from the chest;
+    seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
     seconds.
     """
 
@@ -53,7 +54,7 @@ def traces(sighting: Sighting) -> Traces:
         width=_settled(sighting.t_s, width, grid_s),
         confidence=_confidence(sighting, grid_s),
         noise={k: 0.0 if r is None else r.noise for k, r in found.items()} | {"width": float(np.std(width - filters.smooth(width)))},
-        model={k: 0.0 if r is None else r.model_error for k, r in found.items()},
+        model={k: 0.0 if r is None else r.model_error for k, r in found.items()} | {"leak": 0.0 if chest is None else chest.leak},
         seen={k: r is not None for k, r in found.items()},
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
         holes=filters.holes(sighting.t_s),

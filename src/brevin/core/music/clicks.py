@@ -16,6 +16,10 @@ PAD_S = 0.05  # of silence around the sound, so that its end does not ring into 
 TEMPO_SLACK = 0.02  # a metronome app may run this much off the card
 STANDS_OUT = 4.0  # grid strength over that of other phases: below it there is no click track
 ON_LINE_S, ON_LINE_SHARE = 0.006, 0.65  # clicks this near their common line, and how many must be: talk has peaks too, but not in line
+AROUND_BEATS, ON_PLACE_S = 0.35, 0.03  # around a place of the grid: what a click there must stand out of, less the place itself
+BACKGROUND_PCT, STANDS_TIMES = 95.0, 1.5  # percentile of what is around: a click stands this many times over it
+PLACES_HELD = 0.6  # share of the grid's places that must hold a click: of a grid at 4/3 of the click's tempo every third does
+TEMPI_BPM = (40.0, 144.0)  # of any card: other tempi that clicks may have
 FIRST_CLICK = 0.25  # a click of at least this share of the usual strength can be the first
 
 
@@ -73,7 +77,7 @@ def from_clicks(onsets: Onsets | None, card: CountCard | None) -> Beats:
     if len(times) < LEAST_CLICKS:
         return NO_BEATS
     beat_s, first_s, off = _line(times)
-    if (off < ON_LINE_S).mean() < ON_LINE_SHARE:
+    if (off < ON_LINE_S).mean() < ON_LINE_SHARE or _held(curve, places[first:], beat_s) < PLACES_HELD:
         return NO_BEATS
     return Beats(
         tempo_bpm=60.0 / beat_s,
@@ -82,6 +86,36 @@ def from_clicks(onsets: Onsets | None, card: CountCard | None) -> Beats:
         residual_s=float(np.median(off)),
         clicks_s=tuple(float(t + onsets.starts_s) for t in times),
     )
+
+
+def other_tempo(onsets: Onsets | None, card: CountCard | None) -> float | None:
+    """The tempo of a click track that is not the card's: the fastest grid that holds clicks, since every second click makes a grid too. None where the
+    clicks are the card's, or none are heard."""
+    if onsets is None or card is None or from_clicks(onsets, card).source is not None:
+        return None
+    slowest, fastest = TEMPI_BPM
+    for beat_s in 60.0 / np.exp(np.arange(np.log(fastest), np.log(slowest), -2 * TEMPO_SLACK)):
+        found_s, phase_s, strength = _grid(onsets.rise, beat_s)
+        if strength > STANDS_OUT:
+            places = np.arange(phase_s, len(onsets.rise) * HOP_S, found_s)
+            places = places[_first(_at(onsets.rise, places)) :]
+            times = _peaks(onsets.rise, places)
+            on_line = len(times) >= LEAST_CLICKS and (_line(times)[2] < ON_LINE_S).mean() >= ON_LINE_SHARE
+            if on_line and _held(onsets.rise, places, found_s) >= PLACES_HELD:
+                return 60.0 / found_s
+    return None
+
+
+def _held(curve: Floats, places: Floats, beat_s: float) -> float:
+    """Share of the places at which a click stands out of what is around it."""
+    reach, own = int(AROUND_BEATS * beat_s / HOP_S), int(ON_PLACE_S / HOP_S)
+    held = []
+    for place, height in zip(places, _at(curve, places), strict=True):
+        i = int(place / HOP_S)
+        around = np.concatenate([curve[max(i - reach, 0) : max(i - own, 0)], curve[i + own : i + reach]])
+        if len(around):
+            held.append(height > STANDS_TIMES * float(np.percentile(around, BACKGROUND_PCT)))
+    return float(np.mean(held)) if held else 0.0
 
 
 def _line(times: Floats) -> tuple[float, float, Floats]:

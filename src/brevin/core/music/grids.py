@@ -1,10 +1,15 @@
 """Beat grids where no click was heard: the one the app counted, else one from the breaths themselves. A wrong grid is worse than none."""
 
+import statistics
+from collections.abc import Sequence
+
 import numpy as np
 
 from brevin.core.music.clicks import NO_BEATS, Beats
 from brevin.core.plan.card import CountCard
 
+NEAR_WHOLE_BEATS = 0.3  # how near to the same whole number of beats every start must lie for another count-in
+LEAST_COUNTED_IN = 2  # breaths: one that starts a beat late is late
 LEAST_BREATHS = 3  # whole breaths: two lie on a grid by chance
 OFF_MOST_BEATS = 0.25  # a start farther from the common grid than this: the breaths do not follow the count, there is no grid
 CLOCKS_S = 0.05  # by which a page's clock and its camera's may differ; own
@@ -41,3 +46,11 @@ def fitted(card: CountCard | None, starts_s: list[float]) -> Beats:
         return NO_BEATS
     residual_s = float(np.hypot(off_s.mean(), PHASE_BEATS * card.beat_s))
     return Beats(tempo_bpm=card.tempo_bpm, first_inhale_s=first_s, source="fitted", residual_s=residual_s)
+
+
+def whole_beats_off(offsets_beats: Sequence[float]) -> int:
+    """By how many whole beats every onset lies off the card's own, + = later: another count-in was counted. 0 where they do not agree."""
+    if len(offsets_beats) < LEAST_COUNTED_IN:
+        return 0
+    off = round(statistics.median(offsets_beats))
+    return off if all(abs(one - off) <= NEAR_WHOLE_BEATS for one in offsets_beats) else 0

@@ -83,12 +83,28 @@ def total_pct(amounts: Amounts) -> float:
 def _shoulders(amounts: Amounts, asked: Asked) -> Band:
     total = total_pct(amounts)
     limit = asked.rules.limit
-    work = max(limit("shoulders_still.work"), limit("shoulders_still.work_share") * total)
-    return Band(steady_high=limit("shoulders_still.steady"), work_high=work)
+    work = max(limit("shoulders_still.work"), min(limit("shoulders_still.work_share") * total, limit("shoulders_still.work_most")))
+    steady = limit("shoulders_still.steady")
+    return Band(steady_low=-steady, steady_high=steady, work_high=work)  # a rise that may be far under none may as well be far over it
+
+
+CHEST_FIRST_SHARE = 0.01  # of the breath: how far under its limits a share is put whose chest was first
 
 
 def _abdomen(amounts: Amounts, asked: Asked) -> Band:
-    return Band(steady_low=asked.rules.limit("abdomen_leads.steady"), work_low=asked.rules.limit("abdomen_leads.work"))
+    """A share of at least the limit, together or abdomen first: a chest that is clearly first is a fault whatever the share. Over 1 the chest sinks."""
+    steady, work = asked.rules.limit("abdomen_leads.steady"), asked.rules.limit("abdomen_leads.work")
+    share, lag = amounts.get("abdominal_share"), amounts.get("chest_lag_s")
+    if (
+        share is not None
+        and lag is not None
+        and 0.0 < share.value < 1.0
+        and lag.value < asked.rules.limit("pattern.chest_first_s")
+        and lag.value + lag.half_width < 0.0
+    ):
+        beyond = share.value + share.half_width + CHEST_FIRST_SHARE
+        return Band(max(steady, beyond), max(1.0, beyond), max(work, beyond))
+    return Band(steady_low=steady, steady_high=1.0, work_low=work)
 
 
 def _length(beats: float | None, asked: Asked) -> Band | None:
@@ -99,6 +115,12 @@ def _length(beats: float | None, asked: Asked) -> Band | None:
     near = max(min(limit("counts.steady_beats"), limit("counts.steady_share") * beats), limit("counts.least_s") / asked.beat_s)
     far = near * limit("counts.work_times")
     return Band(beats - near, beats + near, beats - far, beats + far)
+
+
+def _real(amounts: Amounts, asked: Asked) -> Band:
+    """Either region going in is a fault by name: there is nothing between."""
+    sinks, drawn_in = -asked.rules.limit("pattern.pushed_chest"), asked.rules.limit("pattern.paradoxical_abdomen")
+    return Band(drawn_in, sinks, drawn_in, sinks)
 
 
 def _start(amounts: Amounts, asked: Asked) -> Band:
@@ -144,7 +166,16 @@ def _inhale_length(amounts: Amounts, asked: Asked) -> Band | None:
 
 
 def _exhale_length(amounts: Amounts, asked: Asked) -> Band | None:
-    return _length(asked.card.exhale_beats if asked.card else None, asked)
+    """Longer tolerances than an inhale's; too long counts only where the next inhale comes late."""
+    beats = asked.card.exhale_beats if asked.card else None
+    if beats is None:
+        return None
+    limit = asked.rules.limit
+    near = max(limit("exhale_counts.steady_beats"), limit("exhale_counts.steady_share") * beats)
+    far = max(limit("exhale_counts.work_beats"), limit("exhale_counts.work_share") * beats)
+    next_late = amounts.get("next_offset_beats")
+    delays = next_late is not None and next_late.value > limit("with_count.steady")
+    return Band(beats - near, beats + near if delays else math.inf, beats - far, beats + far if delays else math.inf)
 
 
 LONG_INHALE_BEATS = 1.0  # inhales over one beat only: a quick one has no evenness that could be seen
@@ -161,12 +192,14 @@ LOOKED_AT: tuple[CheckKind, ...] = ("counted_breathing", "posture", "hold", "dri
 CRITERIA: tuple[Criterion, ...] = (
     Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", _inclination, Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT), span=None),
     Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", _tilt, Where(("front",), UPRIGHT, kinds=LOOKED_AT), span=None),
-    Criterion("abdomen_leads", "abdominal_share", "breath", "of the breath", _abdomen, LEADS, "chest"),
+    Criterion("real_breath", "against_pct", "breath", "% of trunk", _real, LEADS, "abdomen"),
+    Criterion("abdomen_leads", "abdominal_share", "breath", "of the breath", _abdomen, LEADS, "chest", unless="real_breath"),
     Criterion("shoulders_still", "shoulder_rise", "breath", "% of trunk", _shoulders, STILL, "shoulder"),
     Criterion("not_full_early", "full_at_beat", "breath", "beat", _full, SPREAD),
     Criterion("with_count", "inhale_offset_beats", "breath", "beat", _start, COUNTED),
     Criterion("inhale_counts", "inhale_beats", "breath", "beats", _inhale_length, COUNTED, unless="not_full_early"),
     Criterion("pause", "pause_beats", "breath", "beat", _pause, COUNTED, span=("inhale_end", "exhale_start"), unless="not_full_early"),
+    Criterion("exhale_with_count", "exhale_offset_beats", "breath", "beat", _start, CLOSED, span=("exhale_start", "exhale_end"), unless="pause"),
     Criterion("exhale_counts", "exhale_beats", "breath", "beats", _exhale_length, CLOSED, span=("exhale_start", "exhale_end")),
     Criterion("even_intake", "intake_unevenness", "breath", "of the breath", _even, SPREAD, unless="not_full_early"),
     Criterion("even_exhale", "exhale_unevenness", "breath", "of the breath", _even_out, COUNTED, span=("exhale_start", "exhale_end")),
@@ -190,7 +223,12 @@ def asked_for(row: Criterion, asked: Asked, *, view: View | None, position: Posi
     return view in where.views if check.view == "auto" else any(served.startswith(check.view) for served in where.views)
 
 
+GOES_WITH = {"abdominal_share": ("chest_lag_s",), "inhale_offset_beats": ("next_offset_beats",)}
+"""Numbers that a row takes beside its own: exempt with it."""
+
+
 def exempt_measures(rules: Rules) -> frozenset[str]:
     """Measures that only exempt criteria judge: they are not measured either."""
     kept = {row.measure for row in CRITERIA if row.key not in rules.exempt}
-    return frozenset(row.measure for row in CRITERIA if row.key in rules.exempt) - kept
+    dropped = frozenset(row.measure for row in CRITERIA if row.key in rules.exempt) - kept
+    return dropped | {other for measure in dropped for other in GOES_WITH.get(measure, ())}

@@ -5,8 +5,7 @@ from dataclasses import dataclass, field
 
 from brevin.core.kinds import Pattern, Side, State
 from brevin.core.report import Cue, Report
-from brevin.core.verdict.wording import cue_sentence, fault_words, pattern_words, reason_sentence
-from brevin.core.verdict.words import CRITERIA
+from brevin.core.verdict.wording import cue_sentence, line_words, pattern_words, reason_sentence
 
 WORST_FIRST: tuple[State, ...] = ("work", "watch", "unreadable", "steady")
 MOST_SAID = 2  # faults named in the line
@@ -50,9 +49,8 @@ def headline_words(line: Headline) -> str:
     """The line as it is said: its faults, or the usual pattern where there is none."""
     if line.reason is not None:
         return reason_sentence(line.reason, dict(line.facts))
-    said = [f"{CRITERIA[f.criterion].title.lower()}: {fault_words(f.criterion, line.state, outside=True, side=f.side)}" for f in line.faults]  # type: ignore[index]
-    if said:
-        return "; ".join(said)
+    if line.faults:
+        return " and ".join(line_words(fault.criterion, fault.side) for fault in line.faults)
     return pattern_words(line.pattern) if line.pattern else "no whole breath"
 
 

@@ -10,8 +10,8 @@ from typing import Literal, get_args
 from brevin.core.errors import InvalidInput
 
 CriterionKey = Literal[
-    "trunk_inclination", "shoulder_tilt", "abdomen_leads", "shoulders_still", "not_full_early", "with_count", "inhale_counts", "pause", "exhale_counts",
-    "even_intake", "even_exhale",
+    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "not_full_early", "with_count", "inhale_counts", "pause",
+    "exhale_with_count", "exhale_counts", "even_intake", "even_exhale",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
 LayerName = Literal["programme", "instrument", "student", "card"]
@@ -31,6 +31,8 @@ LIMITS: dict[str, Limit] = {
     "pattern.pushed_abdomen": Limit(1.0, "% of trunk", "own", "belly pushed out from here"),
     "pattern.pushed_chest": Limit(-0.3, "% of trunk", "own", "while the ribs sink by this"),
     "pattern.paradoxical_abdomen": Limit(-0.5, "% of trunk", "own", "belly goes in while the chest rises"),
+    "pattern.high_shoulder": Limit(2.0, "% of trunk", "own", "shoulder rise over this is a high breath"),
+    "pattern.high_share": Limit(0.5, "share", "own", "where the abdomen moves less than this share of it"),
     "pattern.shallow": Limit(2.0, "% of trunk", "own", "abdomen and chest together under this are a small breath"),
     "pattern.share_chest": Limit(0.35, "share", "own", "abdominal share under this is a high breath"),
     "pattern.chest_first_s": Limit(-0.15, "s", "own", "chest ahead of the abdomen by this is chest first"),
@@ -38,15 +40,20 @@ LIMITS: dict[str, Limit] = {
     "pattern.lift": Limit(1.5, "% of trunk", "own", "shoulder rise over this may be a lift"),
     "pattern.lift_share": Limit(0.25, "share", "own", "and over this share of abdomen + chest"),
     "pattern.share_low": Limit(0.75, "share", "own", "abdominal share over this is low"),
-    "shoulders_still.steady": Limit(1.0, "% of trunk", "own", "shoulder rise below this is still"),
-    "shoulders_still.work": Limit(2.0, "% of trunk", "own", "above this, and the next, it is a fault"),
+    "shoulders_still.steady": Limit(1.5, "% of trunk", "own", "shoulder rise below this is still: 4 mm on a child is less than a teacher sees"),
+    "shoulders_still.work": Limit(3.0, "% of trunk", "own", "above this, and the next, it is a fault"),
     "shoulders_still.work_share": Limit(0.25, "share", "own", "shoulder rise over this share of abdomen + chest: a full breath lifts a little"),
+    "shoulders_still.work_most": Limit(3.5, "% of trunk", "own", "but from this on however large the breath"),
     "abdomen_leads.steady": Limit(0.50, "share", "own", "abdominal share from here on"),
     "abdomen_leads.work": Limit(0.35, "share", "own", "abdominal share below this"),
-    "counts.steady_beats": Limit(0.35, "beat", "own", "length within this of the card"),
+    "counts.steady_beats": Limit(0.35, "beat", "own", "an inhale within this of the card"),
     "counts.steady_share": Limit(0.25, "share", "own", "or this share of the asked length, the smaller"),
     "counts.least_s": Limit(0.15, "s", "own", "but never under this"),
     "counts.work_times": Limit(2.0, "times", "own", "beyond this many times that"),
+    "exhale_counts.steady_beats": Limit(0.35, "beat", "own", "an exhale within this of the card"),
+    "exhale_counts.steady_share": Limit(0.10, "share", "own", "or this share of the asked length, the larger"),
+    "exhale_counts.work_beats": Limit(0.70, "beat", "own", "beyond this"),
+    "exhale_counts.work_share": Limit(0.25, "share", "own", "or this share, the larger"),
     "with_count.steady": Limit(0.25, "beat", "own", "start within this of the card's own beat"),
     "with_count.work": Limit(0.75, "beat", "own", "beyond this"),
     "full_early.steady": Limit(0.70, "share of the asked beats", "own", "90 % reached at or after"),

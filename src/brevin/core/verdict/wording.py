@@ -6,14 +6,15 @@ its own and keeps them.
 
 from typing import Any
 
-from brevin.core.verdict.words import CRITERIA, PATTERNS, REASONS, WITHHELD, reason_text
+from brevin.core.verdict.words import CRITERIA, LINES, PATTERNS, REASONS, WITHHELD, reason_text
 
 TOGETHER_S = 0.1  # of chest lag: below it nobody sees an order
 JUST_ABOUT = "just about"
 NOT_READABLE = "not readable"
 WELL_DONE = "Just like that. Once more, the same way."
 SIDES: dict[str, tuple[str, str]] = {  # below and above the band
-    "with_count": ("early", "late"), "inhale_counts": ("short", "long"), "exhale_counts": ("short", "long"),
+    "real_breath": ("belly goes in", "belly pushed out"),
+    "with_count": ("early", "late"), "exhale_with_count": ("early", "late"), "inhale_counts": ("short", "long"), "exhale_counts": ("short", "long"),
     "trunk_inclination": ("back", "forward"), "shoulder_tilt": ("right", "left"),
 }  # fmt: skip
 ASKED = {"exhale_counts": "asked_exhale"}
@@ -41,7 +42,10 @@ def reason_sentence(code: str, facts: dict[str, Any]) -> str:
 
 def cue_sentence(criterion: str, side: str | None) -> str:
     """What the teacher says next."""
-    return WELL_DONE if criterion == "all" else CRITERIA[criterion].cue  # type: ignore[index]
+    if criterion == "all":
+        return WELL_DONE
+    words = CRITERIA[criterion]  # type: ignore[index]
+    return words.cue_low if side == "low" and words.cue_low else words.cue
 
 
 def fault_words(criterion: str, state: str, *, outside: bool, side: str | None) -> str:
@@ -52,6 +56,11 @@ def fault_words(criterion: str, state: str, *, outside: bool, side: str | None) 
     if state == "steady":
         return words.steady
     return words.fault.format(side=_side(criterion, side)) if outside else JUST_ABOUT
+
+
+def line_words(criterion: str, side: str | None) -> str:
+    """A fault as the line in a list says it."""
+    return LINES[criterion].format(side=_side(criterion, side))  # type: ignore[index]
 
 
 def _reason(reason: Document) -> Document:
@@ -92,7 +101,8 @@ def _filled(verdict: Document) -> dict[str, str]:
     asked = facts.get(ASKED.get(criterion, "asked_inhale"))
     return {
         "value": f"{shown:.1f}",
-        "percent": f"{100 * value:.0f} %",
+        "percent": f"{100 * min(max(value, 0.0), 1.0):.0f} %",
+        "region": "belly" if verdict["side"] == "low" else "chest",
         "side": _side(criterion, verdict["side"]),
         "total": f"{facts.get('total_pct', 0.0):.1f}",
         "lag": _lag_words(facts.get("lag_s")),

@@ -48,6 +48,10 @@ REASONS: dict[str, Sentence] = {
     "large_picture": Sentence("all", "Filmed at {width_px} x {height_px}: reading takes longer and is no better than at 1080p."),
     "no_beats": Sentence("sound", "No click track was heard, so nothing is judged against the count. Let the clicks run while filming."),
     "beats_fitted": Sentence("sound", "No clicks were heard: the beat is taken from the breaths. Let the clicks run while filming."),
+    "other_tempo": Sentence(
+        "sound", "Clicks at {heard_bpm} were heard, but the card says {card_bpm}. Set the click to {card_bpm}, or take a card of {heard_bpm}, and film again."
+    ),
+    "other_count_in": Sentence("sound", "Every breath starts {beats} beats {side} than the card asks: another count-in was counted, so no start is judged."),
     "time_stamps": Sentence("all", "{pictures} pictures of this clip carry a wrong time and were left out. Film again if a breath is missing."),
     "camera_moved": Sentence(
         "breath",
@@ -70,6 +74,7 @@ def reason_text(code: str, facts: Mapping[str, object]) -> str:
 
 
 WITHHELD: dict[Withheld | str, str] = {
+    "another_count_in": "Every breath starts the same whole beats from the card's, so it was counted in another way. Move beat one to judge the starts.",
     "no_beats": "Nothing is judged against the count: no beat was heard. Let the clicks run while filming.",
     "no_card": "No count was asked for.",
     "open_exhale": "The card asks for an exhale as long as it lasts, so later breaths have no beat of their own.",
@@ -89,16 +94,30 @@ WITHHELD: dict[Withheld | str, str] = {
 
 @dataclass(frozen=True)
 class CriterionWords:
-    """title; side of the fault when work or watch; why: what was measured, said plainly with {value} and friends; cue: one sentence."""
+    """title; side of the fault when work or watch; why: what was measured, said plainly with {value} and friends; cue: one sentence; cue_low: the one for
+    the other side, where a value under its band wants something else than one over it."""
 
     title: str
     steady: str
     fault: str
     why: str
     cue: str
+    cue_low: str | None = None
 
 
 CRITERIA: dict[CriterionKey, CriterionWords] = {
+    "real_breath": CriterionWords(
+        "Real breath", "air comes in", "{side}",
+        "While breathing in, the {region} went {value} % of the trunk's length the wrong way: that moves the body, not the air.",
+        "Do not push. Open the mouth wide and let the air fall in by itself.",
+        "Let the belly get bigger as the air comes in, like a balloon at its neck.",
+    ),
+    "exhale_with_count": CriterionWords(
+        "Turns with the count", "on the beat", "{side}",
+        "The breath turned out {value} beat {side} against the card's own beat.",
+        "Let the air out right on the click, as if it had been waiting for it.",
+        "Keep the air coming in until the click, then turn it around.",
+    ),
     "abdomen_leads": CriterionWords(
         "Abdomen leads", "low first", "chest first",
         "Of the whole movement, {percent} came from the abdomen. {lag}",
@@ -112,11 +131,13 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
     "with_count": CriterionWords(
         "Starts with the count", "on the beat", "{side}",
         "The breath started {value} beat {side} against the card's own beat.",
-        "Listen for the click, then let the air start right on it.",
+        "Let the air start right on the click: breathe with it, not after it.",
+        "Wait for the click, then let the air start right on it.",
     ),
     "inhale_counts": CriterionWords(
         "Inhale counts", "as asked", "{side}",
         "The inhale lasted {value} beats; {asked} were asked.",
+        "Be full by the last count of the breath, not after it.",
         "Keep the air coming in until the last count of the breath.",
     ),
     "not_full_early": CriterionWords(
@@ -132,6 +153,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
     "exhale_counts": CriterionWords(
         "Exhale counts", "as asked", "{side}",
         "The exhale lasted {value} beats; {asked} were asked.",
+        "Be empty on the last count, so that the next breath can start on time.",
         "Make the air last until the very last count.",
     ),
     "even_intake": CriterionWords(
@@ -148,6 +170,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Stays tall", "tall", "leans {side}",
         "The line from hips to shoulders leans {value} deg {side}.",
         "Grow tall, as if a string pulled the top of your head.",
+        "Come forward over your seat until you could stand up at once.",
     ),
     "shoulder_tilt": CriterionWords(
         "Shoulders level", "level", "one higher",
@@ -155,6 +178,14 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Let both shoulders hang at the same height.",
     ),
 }  # fmt: skip
+
+LINES: dict[CriterionKey, str] = {
+    "real_breath": "{side} while breathing in", "trunk_inclination": "leans {side}", "shoulder_tilt": "one shoulder is higher",
+    "abdomen_leads": "the chest goes first", "shoulders_still": "the shoulders rise", "not_full_early": "full too early", "with_count": "starts {side}",
+    "inhale_counts": "breathes in too {side}", "pause": "waits before breathing out", "exhale_with_count": "breathes out {side}",
+    "exhale_counts": "breathes out too {side}", "even_intake": "breathes in one gulp", "even_exhale": "breathes out unevenly",
+}  # fmt: skip
+"""A fault in the one line that lists show: several are joined by "and"."""
 
 PATTERNS: dict[Pattern, str] = {
     "pushed": "belly pushed out while the ribs sink: no sign of air",

@@ -16,7 +16,7 @@ import { UploadsProvider, useDropGuard, useUploads } from "./today/uploads";
 export function App() {
   const me = useMe();
   if (me.isPending) return null;
-  if (me.error)
+  if (me.error && !me.data)
     return (
       <Message
         title="Brevin does not answer"
@@ -24,7 +24,7 @@ export function App() {
         onRetry={() => me.refetch()}
       />
     );
-  if (me.data.name === null) return <SignIn />;
+  if (!me.data || me.data.name === null) return <SignIn />;
   return (
     <UploadsProvider>
       <Rooms who={me.data.name} />
@@ -59,6 +59,9 @@ function Rooms({ who }: { who: string }) {
   ]);
   return (
     <Shell group={today.data?.lesson?.group_name ?? ""} who={who} onSignOut={leave} onScheme={turn}>
+      {today.error && today.data && (
+        <p role="status">What you see is from a moment ago: {today.error.message} Nothing is lost meanwhile.</p>
+      )}
       <Routes>
         <Route path="/" element={<TodayPage chalk={chalk} />} />
         <Route path="/take/:id" element={<TakePage />} />

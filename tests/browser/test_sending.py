@@ -125,3 +125,17 @@ def test_a_mark_by_mistake_is_taken_back(inside: Page) -> None:
     inside.keyboard.press("z")
     expect(in_front(inside)).to_have_text("Jonas Lindqvast")
     expect(inside.get_by_role("button", name="Not today")).to_be_visible()
+
+
+def test_the_page_and_the_choice_stay_while_the_line_hiccups(inside: Page) -> None:
+    chair(inside, "Jonas Lindqvast").click()
+    inside.route("**/api/today", lambda route: route.fulfill(status=408))
+    chair(inside, "Amaru Quispeta").click()
+    inside.keyboard.press("n")
+    expect(inside.get_by_text("What you see is from a moment ago")).to_be_visible()
+    expect(inside.get_by_role("heading", name="Just read")).to_be_visible()
+    inside.unroute("**/api/today")
+    inside.keyboard.press("z")
+    expect(inside.get_by_text("What you see is from a moment ago")).to_have_count(0)
+    expect(in_front(inside)).to_have_text("Amaru Quispeta")
+    assert inside.title() == "Today · Brevin"

@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from brevin.ops import demo
 from tests.browser.conftest import clip
 from tests.browser.test_main_path import READ_MS, drop, newest
 
@@ -23,7 +24,12 @@ def test_a_wrong_password_says_so_and_keeps_the_name(page: Page) -> None:
     expect(page.get_by_label("Name")).to_have_value("teacher")
 
 
-def test_signing_out_leaves_nothing_on_the_page(inside: Page) -> None:
+def test_signing_out_leaves_nothing_on_the_page(page: Page) -> None:
+    """A sign-in of its own: signing out ends it for good."""
+    inside = page
+    inside.get_by_label("Name").fill(demo.LOGIN)
+    inside.get_by_label("Password").fill(demo.PASSWORD)
+    inside.get_by_role("button", name="Sign in").click()
     name = inside.get_by_role("heading", level=2).first.inner_text()
     inside.get_by_role("button", name=re.compile("Sign out")).click()
     expect(inside.get_by_label("Password")).to_be_visible()

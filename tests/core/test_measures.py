@@ -7,7 +7,9 @@ import pytest
 
 from brevin.core import filters
 from brevin.core.breath.breaths import BreathTurns
-from brevin.core.breath.measures import LAG_NOISE_PCT, NEAREST_CYCLES, OneBreath, card_index, chest_lag_s, exhale_shape, measures_of, pattern
+from brevin.core.breath.measures import LAG_NOISE_PCT, chest_lag_s, exhale_shape, measures_of, pattern
+from brevin.core.breath.one import OneBreath
+from brevin.core.breath.timing import NEAREST_CYCLES, card_index
 from brevin.core.breath.turns import Turn
 from brevin.core.kinematics.traces import Traces
 from brevin.core.layout import breath_of

@@ -2,14 +2,17 @@
 
 import os
 import signal
+import socket
 import subprocess
 import time
+import urllib.request
 from collections.abc import Callable
 
 import pytest
 
 from brevin.bench.served import Client
 from brevin.ops import demo
+from brevin.web.worker import STALLED_S
 from tests.conftest import Running
 
 
@@ -92,3 +95,36 @@ def test_a_killed_readers_take_is_read_by_the_next_at_once(running: Running, pag
 def test_what_died_is_said_in_the_log(running: Running, page: Client) -> None:
     said = running.log.read_text()
     assert "the web process ended" in said and "the database ended" in said and "the reader process ended" in said and demo.PASSWORD in said
+
+
+def test_half_sent_requests_and_clips_cost_nobody_time_and_give_their_places_back(running: Running, page: Client) -> None:
+    port = int(running.address.rsplit(":", 1)[1].strip("/"))
+    half = []
+    for n in range(30):
+        one = socket.create_connection(("127.0.0.1", port))
+        one.sendall(b"GET /api/me HTT" if n % 2 else b"POST /api/takes?student_id=1 HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 900000\r\n\r\nhalf a clip")
+        half.append(one)
+    slowest, began = 0.0, time.monotonic()
+    while time.monotonic() - began < STALLED_S + 8:
+        asked = time.monotonic()
+        urllib.request.urlopen(f"{running.address}api/me" if running.address.endswith("/") else f"{running.address}/api/me", timeout=60).close()
+        slowest = max(slowest, time.monotonic() - asked)
+        time.sleep(0.3)
+    assert slowest < 5.0, "the places they hold are given back without anybody waiting"
+    assert all(_closed(one) for one in half)
+
+
+def _closed(one: socket.socket) -> bool:
+    one.settimeout(0.05)
+    try:
+        while True:
+            if not one.recv(4096):
+                return True
+    except TimeoutError:
+        return False
+    except OSError:
+        return True
+
+
+def test_what_is_kept_of_children_is_read_by_nobody_else_on_the_machine(running: Running) -> None:
+    assert running.data.stat().st_mode & 0o077 == 0

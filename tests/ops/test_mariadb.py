@@ -3,6 +3,7 @@ import signal
 import time
 from pathlib import Path
 
+import pymysql
 import pytest
 
 from brevin.ops import settings as known
@@ -89,3 +90,21 @@ def test_a_database_that_cannot_start_says_where_to_look(fresh: known.Settings, 
     monkeypatch.setattr(server, "_command", lambda: ["/bin/false"])
     with pytest.raises(DatabaseTrouble, match="mariadb.log"):
         server.start()
+
+
+def test_nobody_of_this_machine_comes_in_over_loopback_or_without_a_password(settings: known.Settings) -> None:
+    server = MariaDb(settings)
+    with server.connection() as connection, connection.cursor() as cursor:
+        cursor.execute("SELECT User, Host, Priv FROM mysql.global_priv")
+        accounts = cursor.fetchall()
+        cursor.execute("SELECT @@port")
+        port = cursor.fetchone()[0]
+    assert {host for _, host, _ in accounts} == {"localhost"}
+    assert all("authentication_string" in priv and '"authentication_string":""' not in priv for user, _, priv in accounts if user != "mariadb.sys")
+    for user in ("root", "brevin", ""):
+        for password in ("", settings.values["db_password"]):
+            with pytest.raises(pymysql.err.OperationalError):
+                pymysql.connect(host="127.0.0.1", port=port, user=user, password=password)
+    own = {"unix_socket": str(settings.socket), "user": "brevin", "password": settings.values["db_password"]}
+    with pymysql.connect(**own) as program, program.cursor() as cursor, pytest.raises(pymysql.err.OperationalError):
+        cursor.execute("SELECT * FROM mysql.global_priv")

@@ -5,7 +5,6 @@ from collections.abc import Iterator
 from importlib import import_module
 
 import pytest
-from peewee import MySQLDatabase
 
 from brevin.ops.settings import Settings
 from brevin.store import database, files, lessons, programmes, readings, reports, students, takes
@@ -27,22 +26,19 @@ OLD_REPORT = {
 
 
 @pytest.fixture
-def old(store: Settings) -> Iterator[None]:
+def old(as_root: Settings) -> Iterator[None]:
     """The tables as the second migration left them, with a lesson in the middle of a reading; put back afterwards."""
     schema = "brevin_old"
     with database.db.connection_context():
         database.db.execute_sql(f"DROP DATABASE IF EXISTS {schema}")
         database.db.execute_sql(f"CREATE DATABASE {schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
-    before: MySQLDatabase = database.db.obj
-    database.connect(socket=str(store.socket), password=store.values["db_password"], schema=schema, connections=4)
+    database.connect(socket=str(as_root.socket), password=as_root.values["db_password"], schema=schema, user="root", connections=4)
     with database.db.connection_context():
         for name in ("0001_first", "0002_counted"):
             import_module(f"brevin.store.migrations.{name}").up(None, database.db.obj)
         for statement, *values in _rows():
             database.db.execute_sql(statement, values)
     yield
-    database.db.obj.close_all()
-    database.db.initialize(before)
 
 
 def _rows() -> list[tuple]:
@@ -65,7 +61,7 @@ def _rows() -> list[tuple]:
 
 
 def test_an_old_folder_is_taken_over_whole(old) -> None:
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house"]
+    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions"]
     assert database.migrate() == []
     [programme] = programmes.all_programmes(HOUSE)
     scope = Scope(programme.id)

@@ -1,9 +1,13 @@
+from datetime import timedelta
+
 import pytest
 
-from brevin.store import programmes
-from brevin.store.database import db
-from brevin.store.models import Membership
+from brevin.ops import demo
+from brevin.store import programmes, sessions
+from brevin.store.database import db, now
+from brevin.store.models import Membership, SignedIn
 from brevin.store.scope import HOUSE, Scope
+from tests.web.conftest import Page
 
 
 def test_signing_in_and_out(door) -> None:
@@ -72,3 +76,44 @@ def test_who_belongs_to_no_programme_is_told_whom_to_ask(door, scope) -> None:
     with db.connection_context():
         Membership.delete().execute()
     assert door.sign_in().json["code"] == "no_programme"
+
+
+def test_a_cookie_that_was_kept_opens_nothing_once_its_browser_has_signed_out(door) -> None:
+    door.sign_in()
+    kept = door.client.get_cookie("brevin").value
+    door("POST", "/api/sign-out")
+    door.client.set_cookie("brevin", kept)
+    assert door("GET", "/api/students").status_code == 401 and door("GET", "/api/me").json["name"] is None
+
+
+def test_signing_out_here_leaves_the_other_browser_signed_in(app, page) -> None:
+    other = Page(app.test_client())
+    other.sign_in()
+    other("POST", "/api/sign-out")
+    assert page("GET", "/api/students").status_code == 200
+
+
+def test_a_new_password_ends_every_session_that_the_old_one_began(app, page) -> None:
+    programmes.set_password(HOUSE, "owner", "another-long-one")
+    assert page("GET", "/api/students").status_code == 401
+
+
+def test_a_session_lasts_a_school_day(page) -> None:
+    with db.connection_context():
+        SignedIn.update(since=now() - sessions.LASTS - timedelta(minutes=1)).execute()
+    assert page("GET", "/api/students").status_code == 401
+
+
+def test_only_the_programs_own_addresses_are_answered(door) -> None:
+    answer = door.client.get("/api/me", headers={"Host": "evil.example"})
+    assert answer.status_code == 400
+    assert door.client.get("/api/me", headers={"Host": "127.0.0.1:8760"}).status_code == 200
+
+
+def test_open_to_the_room_the_demos_password_opens_nothing(app, scope, monkeypatch) -> None:
+    programmes.add_person(scope, login="demo", name="Demo", password=demo.PASSWORD, role="teacher")
+    assert Page(app.test_client()).sign_in("demo", demo.PASSWORD).status_code == 200
+    monkeypatch.setitem(app.config, "LAN", True)
+    refused = Page(app.test_client()).sign_in("demo", demo.PASSWORD)
+    assert (refused.status_code, refused.json["code"]) == (403, "demo_password")
+    assert Page(app.test_client()).sign_in().status_code == 200

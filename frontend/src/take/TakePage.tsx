@@ -7,6 +7,7 @@ import { useReport, useTake } from "../api/queries";
 import { BreathScore, playheadOf } from "../breathscore/BreathScore";
 import type { Binding } from "../design/keys";
 import { Message } from "../design/Message";
+import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { BreathLine } from "./BreathLine";
 import { Overlay, type OverlayHandle } from "./Overlay";
@@ -66,13 +67,14 @@ export function TakePage() {
   const id = useParams().id ?? "";
   const take = useTake(id);
   const report = useReport(id, take.data?.headline?.report_version);
+  useTitle(take.data ? take.data.student.name : "Take");
   if (take.isPending)
     return (
       <p className="unseen" role="status">
         Loading the take
       </p>
     );
-  if (take.error) return <Message title="This take cannot be shown" text={take.error.message} onRetry={() => take.refetch()} />;
+  if (!take.data) return <Message title="This take cannot be shown" text={take.error.message} onRetry={() => take.refetch()} />;
   if (report.data) return <ReadTake key={id} take={take.data} report={report.data} />;
   return <UnreadTake take={take.data} trouble={report.error?.message} />;
 }

@@ -9,6 +9,7 @@ import { BreathScore } from "../breathscore/BreathScore";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
+import { useTitle } from "../design/title";
 import { Message } from "../design/Message";
 import { colour } from "../design/tokens";
 import { dayWords, firstName, instrumentWords } from "../shared/words";
@@ -97,13 +98,14 @@ const CLIPS = "video/*,.mkv,.mjpeg,.avi";
 /** Who is next, and is everything ready. */
 export function TodayPage({ chalk }: { chalk: boolean }) {
   const today = useToday();
+  useTitle("Today");
   if (today.isPending)
     return (
       <p className="unseen" role="status">
         Loading today's lesson
       </p>
     );
-  if (today.error) return <Message title="Today's lesson did not load" text={today.error.message} onRetry={() => today.refetch()} />;
+  if (!today.data) return <Message title="Today's lesson did not load" text={today.error.message} onRetry={() => today.refetch()} />;
   if (!today.data.lesson)
     return (
       <Message
@@ -121,6 +123,7 @@ const MARK_WORDS: Record<Seat["away"], string> = { not_here: "not here", not_tod
 
 type Undo = { seat: Seat; was: Seat["away"]; words: string };
 
+/** The page stays while the line hiccups: what was known is shown until it is known better. */
 function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson; chalk: boolean }) {
   const go = useNavigate();
   const uploads = useUploads();

@@ -13,7 +13,9 @@ from brevin import __version__
 from brevin.core import gate
 from brevin.core.breath.breaths import BreathTurns, breaths
 from brevin.core.breath.edits import with_moved
-from brevin.core.breath.measures import TIMES, OneBreath, card_index, exhale_shape, measures_of, pattern
+from brevin.core.breath.measures import TIMES, exhale_shape, measures_of, pattern
+from brevin.core.breath.one import OneBreath
+from brevin.core.breath.timing import card_index
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
 from brevin.core.kinds import Position

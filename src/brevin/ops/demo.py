@@ -9,13 +9,13 @@ from pathlib import Path
 from brevin.core.kinds import Instrument
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
-from brevin.ops.settings import ROOT, Settings
+from brevin.ops.settings import DEMO_PASSWORD, ROOT, Settings
 from brevin.store import lessons, programmes, students, takes
 from brevin.store.records import ClipRecord
 from brevin.store.scope import HOUSE, Scope
 
 CLIPS = ROOT / "demo" / "clips"
-LOGIN, PASSWORD = "teacher", "first-breath"
+LOGIN, PASSWORD = "teacher", DEMO_PASSWORD
 GROUP = "Alder Lane School, beginner winds"
 
 # name, instrument, note for the set-up, consent on record

@@ -1,8 +1,11 @@
 """Where the page listens: its port, the web server's command, the certificate for phones in the room, and waiting until it answers."""
 
+import contextlib
+import fcntl
 import shutil
 import socket
 import ssl
+import struct
 import subprocess
 import sys
 import time
@@ -15,6 +18,8 @@ from brevin.ops.settings import Settings
 
 ANSWERS_WITHIN_S = 30.0
 PORT_FREE_WITHIN_S = 5.0  # a killed run's server needs a moment to end
+SIOCGIFADDR = 0x8915  # asks the kernel for an interface's address
+CERTIFICATE_DAYS, CERTIFICATE_ANEW_DAYS = 397, 360  # phones trust none that lasts longer
 THREADS = 64  # each open page holds one for what it is told
 
 
@@ -40,7 +45,8 @@ def _host(lan: bool) -> str:
 def web_command(settings: Settings, port: int, *, lan: bool) -> list[str]:
     """The web server."""
     command = [
-        str(Path(sys.executable).with_name("gunicorn")), "--worker-class", "gthread", "--workers", "1", "--threads", str(THREADS), "--timeout", "120",
+        str(Path(sys.executable).with_name("gunicorn")), "--worker-class", "brevin.web.worker.PatientWorker", "--workers", "1",
+        "--threads", str(THREADS), "--timeout", "120",
         "--graceful-timeout", "2", "--bind", f"{_host(lan)}:{port}", "--no-control-socket",
         "--worker-tmp-dir", "/dev/shm" if Path("/dev/shm").is_dir() else "/tmp", "brevin.web.server:app",
     ]  # fmt: skip
@@ -73,16 +79,33 @@ def _certificate_files(settings: Settings) -> tuple[Path, Path]:
     return folder / "lan.crt", folder / "lan.key"
 
 
+def own_names() -> list[str]:
+    """This machine's addresses in the room and its name: what a phone may ask for."""
+    found = []
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        for _, name in socket.if_nameindex():
+            with contextlib.suppress(OSError):  # an interface without an address
+                asked = fcntl.ioctl(probe.fileno(), SIOCGIFADDR, struct.pack("256s", name.encode()[:15]))
+                found.append(socket.inet_ntoa(asked[20:24]))
+    return [*sorted(set(found) - {"127.0.0.1"}), socket.gethostname(), f"{socket.gethostname()}.local"]
+
+
 def certificate(settings: Settings) -> None:
-    """A certificate of our own for --lan, made once with the machine's openssl; phones ask once whether to trust it."""
+    """A certificate of our own for --lan, made with the machine's openssl for the names it has now, and anew when they change or a year is nearly over;
+    phones ask once whether to trust it."""
     crt, key = _certificate_files(settings)
-    if crt.exists():
+    names = ["localhost", "127.0.0.1", *own_names()]
+    noted = crt.with_suffix(".names")
+    fresh = crt.exists() and time.time() - crt.stat().st_mtime < CERTIFICATE_ANEW_DAYS * 86400
+    if fresh and noted.exists() and noted.read_text().split() == names:
         return
     if shutil.which("openssl") is None:
         raise RuntimeError("--lan needs the openssl command: apt-get install openssl")
     crt.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+    also = ",".join(f"{'IP' if name.replace('.', '').isdigit() else 'DNS'}:{name}" for name in names)
     subprocess.run(
-        ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "3650", "-subj", "/CN=brevin", "-keyout", str(key), "-out", str(crt)],
-        check=True, capture_output=True,
+        ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", str(CERTIFICATE_DAYS), "-subj", "/CN=brevin", "-addext",
+         f"subjectAltName={also}", "-keyout", str(key), "-out", str(crt)], check=True, capture_output=True,
     )  # fmt: skip
     key.chmod(0o600)
+    noted.write_text("\n".join(names))

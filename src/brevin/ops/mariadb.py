@@ -14,6 +14,7 @@ from brevin.ops.children import spawn
 from brevin.ops.settings import Settings
 
 SCHEMAS = ("brevin",)
+PROGRAM = "brevin"  # the account of the program itself: its schemas and nothing else
 UP_WITHIN_S, DOWN_WITHIN_S = 60.0, 30.0
 MOST_DEATHS, WITHIN_S = 5, 60.0  # so often in so long, and starting again does not mend it
 
@@ -115,13 +116,18 @@ class MariaDb:
             return pymysql.connect(password="", **common)
 
     def _secure(self) -> None:
+        """Two accounts, each with a password and over the socket alone: root, who starts and stops, and the program's own, who may use its schemas."""
+        password = self.settings.values["db_password"]
         with self.connection() as connection, connection.cursor() as cursor:
-            for host in ("localhost",):
-                cursor.execute("ALTER USER 'root'@%s IDENTIFIED BY %s", (host, self.settings.values["db_password"]))
-            cursor.execute("DELETE FROM mysql.global_priv WHERE User = ''")
-            cursor.execute("FLUSH PRIVILEGES")
+            cursor.execute("ALTER USER 'root'@'localhost' IDENTIFIED BY %s", (password,))
+            cursor.execute("SELECT User, Host FROM mysql.global_priv WHERE Host <> 'localhost' OR User NOT IN ('root', 'mariadb.sys', %s)", (PROGRAM,))
+            for user, host in cursor.fetchall():
+                cursor.execute("DROP USER %s@%s", (user, host))
+            cursor.execute("CREATE USER IF NOT EXISTS %s@'localhost'", (PROGRAM,))
+            cursor.execute("ALTER USER %s@'localhost' IDENTIFIED BY %s", (PROGRAM, password))
             for schema in SCHEMAS:
                 cursor.execute(f"CREATE DATABASE IF NOT EXISTS {schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+                cursor.execute(f"GRANT ALL PRIVILEGES ON {schema}.* TO %s@'localhost'", (PROGRAM,))
 
     def _end_stale(self) -> None:
         """A server left by a killed run holds the folder: end it as politely as it lets us."""

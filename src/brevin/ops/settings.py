@@ -10,6 +10,7 @@ from typing import Literal
 
 ROOT = Path(__file__).resolve().parents[3]
 FILE = "brevin.toml"
+DEMO_PASSWORD = "first-breath"  # noqa: S105 (everybody can read it here, so it opens nothing to a network)
 
 
 def model_path(root: Path) -> Path:
@@ -114,9 +115,10 @@ def _stored(data: Path) -> dict[str, object]:
 def _secret(data: Path, name: str) -> str:
     """A random secret, made once, readable by its owner alone."""
     path = data / "secrets" / name
-    if not path.exists():
+    if not path.exists() or not path.read_text():  # an empty one is what a kill in the middle left
         path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
-        descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-        with os.fdopen(descriptor, "w") as file:
+        part = path.with_suffix(f".{os.getpid()}")
+        with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as file:
             file.write(secrets.token_urlsafe(32))
+        part.replace(path)
     return path.read_text()

@@ -16,7 +16,7 @@ from peewee import DatabaseError, InterfaceError
 from brevin.ops import demo
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
-from brevin.ops.listening import certificate, claim_port, wait_for_page, web_command
+from brevin.ops.listening import certificate, claim_port, own_names, wait_for_page, web_command
 from brevin.ops.mariadb import DatabaseTrouble, MariaDb
 from brevin.ops.service import GivesUp, Service, reader_command
 from brevin.ops.settings import Settings
@@ -76,6 +76,7 @@ def _told(kind: int, frame: FrameType | None) -> None:
 def _lock(settings: Settings) -> IO[str]:
     """One run a data folder. Raises OSError where another holds it."""
     settings.data.mkdir(parents=True, exist_ok=True)
+    settings.data.chmod(0o700)  # names, clips and logs of children: nobody else of this machine reads them
     file = (settings.data / "start.lock").open("w")
     try:
         fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
@@ -110,8 +111,9 @@ class Running:
         for folder in (self.settings.clips, self.settings.evidence):
             folder.mkdir(parents=True, exist_ok=True)
         self.mariadb.start()
+        database.connect(socket=str(self.settings.socket), password=self.settings.values["db_password"], user="root", connections=2)
+        database.migrate()  # the tables' shape is changed by root, who may also do away with what an older release kept beside them
         database.connect(socket=str(self.settings.socket), password=self.settings.values["db_password"], connections=4)
-        database.migrate()
         sweeping.sweep(self.settings)
         readings.free_leases(HOUSE)
         if self.with_demo:
@@ -128,7 +130,11 @@ class Running:
     def _say(self) -> None:
         scheme = "https" if self.lan else "http"
         print(f"Brevin is ready: {scheme}://127.0.0.1:{self.port}/", flush=True)
-        if self.with_demo:
+        for name in own_names() if self.lan else []:
+            print(f"For phones in the room: {scheme}://{name}:{self.port}/", flush=True)
+        if self.lan and self.with_demo:
+            print(f"The demo's password opens nothing to the room: ./brevin user password --login {demo.LOGIN} gives another.", flush=True)
+        elif self.with_demo:
             print(f"Demo sign-in: {demo.LOGIN} / {demo.PASSWORD}", flush=True)
         print("Ctrl-C stops it.", flush=True)
 

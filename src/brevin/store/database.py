@@ -33,12 +33,14 @@ class MomentField(DateTimeField):
         return super().db_value(value)  # type: ignore[no-untyped-call]
 
 
-def connect(*, socket: str, password: str, schema: str = "brevin", connections: int = 16) -> MySQLDatabase:
-    """Bind the models to a server over its socket. Time zone UTC, strict mode."""
+def connect(*, socket: str, password: str, schema: str = "brevin", user: str = "brevin", connections: int = 16) -> MySQLDatabase:
+    """Bind the models to a server over its socket, as the program's own account. Time zone UTC, strict mode."""
     database = Pooled(
-        schema, max_connections=connections, stale_timeout=600, unix_socket=socket, user="root", password=password, charset="utf8mb4",
+        schema, max_connections=connections, stale_timeout=600, unix_socket=socket, user=user, password=password, charset="utf8mb4",
         init_command="SET time_zone='+00:00', sql_mode='STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION'",
     )  # fmt: skip
+    if db.obj is not None:
+        db.obj.close_all()
     db.initialize(database)
     return database
 

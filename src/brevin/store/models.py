@@ -60,6 +60,14 @@ class Person(Base):
     active = BooleanField(default=True)
 
 
+class SignedIn(Base):
+    """token_hash: SHA-256 of what the browser's cookie holds."""
+
+    token_hash = CharField(64, primary_key=True)
+    person = ForeignKeyField(Person, on_delete="CASCADE")
+    since = MomentField(default=now)
+
+
 class Membership(Base):
     programme_id: int  # made by the foreign key
     person_id: int  # made by the foreign key

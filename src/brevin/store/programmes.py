@@ -8,6 +8,7 @@ from argon2.exceptions import VerifyMismatchError
 
 from brevin.core.kinds import Instrument
 from brevin.core.verdict.rules import Layer, Rules, layer_from, resolve
+from brevin.store import sessions
 from brevin.store.database import db
 from brevin.store.models import InstrumentRules, Membership, Person, Programme
 from brevin.store.records import MemberRecord, NotThere, PersonRecord, ProgrammeRecord, StudentRecord
@@ -57,11 +58,12 @@ def join(scope: Scope, *, login: str, role: Role) -> None:
 
 
 def set_password(scope: Scope, login: str, password: str) -> None:
-    """Replace a password. Raises NotThere."""
+    """Replace a password; whoever was signed in with the old one is out. Raises NotThere."""
     with db.connection_context():
         if login not in {member.person.login for member in _members(scope)}:
             raise NotThere(login)
         Person.update(password_hash=_hasher.hash(password)).where(Person.login == login).execute()
+    sessions.end_all(scope, login)
 
 
 def sign_in(scope: Scope, login: str, password: str) -> PersonRecord | None:

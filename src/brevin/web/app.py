@@ -13,6 +13,7 @@ from flask_wtf.csrf import CSRFError
 from brevin import __version__
 from brevin.edge.clip_work import PRELOAD_PROBE
 from brevin.edge.limited import Children
+from brevin.ops.listening import own_names
 from brevin.ops.settings import ROOT, Settings
 from brevin.web import auth, events, lesson, people, problems, rules, students, takes
 from brevin.web.feed import Feed
@@ -27,13 +28,13 @@ CONTENT_SECURITY = {
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 
 
-def create_app(settings: Settings, *, secure_cookie: bool = False, dist: Path = DIST) -> OpenAPI:
-    """The application. secure_cookie: only over https."""
+def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> OpenAPI:
+    """The application. lan: open to the room over https, so the cookie goes that way alone and the demo's password opens nothing."""
     app = OpenAPI("brevin", info=Info(title="Brevin", version=__version__), static_folder=None, doc_ui=False, validation_error_callback=problems.bad_request)
     app.config.update(
         SECRET_KEY=settings.values["session_key"], BREVIN=settings, SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_NAME="brevin", PERMANENT_SESSION_LIFETIME=timedelta(hours=10), WTF_CSRF_TIME_LIMIT=None, RATELIMIT_HEADERS_ENABLED=True,
-        FEED=Feed(), CHILDREN=Children(PRELOAD_PROBE),
+        FEED=Feed(), CHILDREN=Children(PRELOAD_PROBE), LAN=lan, TRUSTED_HOSTS=["localhost", "127.0.0.1", *(own_names() if lan else [])],
     )  # fmt: skip
     app.before_request(_small_enough)
     auth.add_to(app)
@@ -45,7 +46,7 @@ def create_app(settings: Settings, *, secure_cookie: bool = False, dist: Path = 
     app.after_request(_not_kept)
     _pages(app, dist)
     Talisman(
-        app, force_https=False, session_cookie_secure=secure_cookie, strict_transport_security=False, content_security_policy=CONTENT_SECURITY,
+        app, force_https=False, session_cookie_secure=lan, strict_transport_security=False, content_security_policy=CONTENT_SECURITY,
         content_security_policy_nonce_in=["style-src"], referrer_policy="same-origin",
         permissions_policy={"camera": "(self)", "microphone": "(self)"},
     )  # fmt: skip

@@ -1,13 +1,14 @@
 """Signing in and out, and which programme is looked at. Every other route asks for it, by one rule in the factory and not by its own care."""
 
-from flask import Flask, Response, session
+from flask import Flask, Response, current_app, session
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
 from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
 from flask_openapi3 import APIBlueprint
 from flask_wtf.csrf import CSRFProtect, generate_csrf
 
-from brevin.store import programmes
+from brevin.ops.settings import DEMO_PASSWORD
+from brevin.store import programmes, sessions
 from brevin.store.records import MemberRecord, NotThere
 from brevin.store.scope import HOUSE, Scope
 from brevin.web.permissions import MAY
@@ -19,6 +20,7 @@ routes = APIBlueprint("auth", __name__, url_prefix="/api")
 limiter = Limiter(get_remote_address, storage_uri="memory://")
 csrf = CSRFProtect()
 logins = LoginManager()
+SESSION = "signed_in"  # in the session: the row that must stand for the cookie to count
 PROGRAMME = "programme"  # in the session: which of the person's programmes is looked at
 
 
@@ -33,7 +35,8 @@ class SignedIn(UserMixin):
 @logins.user_loader
 def _load(key: str) -> SignedIn | None:
     try:
-        return SignedIn(programmes.membership(Scope(int(session[PROGRAMME]), int(key))))
+        asking = Scope(int(session[PROGRAMME]), int(key))
+        return SignedIn(programmes.membership(asking)) if sessions.stands(asking, str(session[SESSION])) else None
     except (KeyError, ValueError, NotThere):  # left the programme, or a cookie from before there were any
         return None
 
@@ -78,7 +81,10 @@ def sign_in(body: SignIn) -> Response:
     own = programmes.memberships(HOUSE, person.id)
     if not own:
         raise Refused("no_programme", 403)
+    if current_app.config["LAN"] and body.password == DEMO_PASSWORD:
+        raise Refused("demo_password", 403)
     session[PROGRAMME] = own[0].programme.id
+    session[SESSION] = sessions.begin(HOUSE, person.id)
     login_user(SignedIn(own[0]))
     return answer(_me())
 
@@ -97,6 +103,7 @@ def choose_programme(body: ProgrammeChoice) -> Response:
 @routes.post("/sign-out", responses={200: Me})
 def sign_out() -> Response:
     """Sign out."""
+    sessions.end(scope(), str(session.pop(SESSION, "")))
     logout_user()
     session.pop(PROGRAMME, None)
     return answer(_me())

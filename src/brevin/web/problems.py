@@ -19,6 +19,7 @@ SENTENCES: dict[str, str] = {
     "read_again": "What was kept of this clip is missing or from an older release. Read the clip again.",
     "bad_edit": "This does not fit: a turn must stay between its neighbours, and the player must be one who was followed.",
     "wrong_sign_in": "Name or password is not right. Try again, or ask the teacher who runs Brevin here.",
+    "demo_password": "The demo's password is known to everybody and opens nothing to a network. Give yourself another on the laptop, then sign in.",
     "too_many_tries": "Too many tries. Wait a minute, then sign in again.",
     "not_there": "This is not here any more. Someone may have deleted it.",
     "no_consent": "No consent to film this student is on record for today, so the clip was not taken in. Ask the family first.",

@@ -9,5 +9,5 @@ from brevin.web.app import create_app
 
 _settings = known.load(Path(os.environ["BREVIN_DATA"]))
 connect(socket=str(_settings.socket), password=_settings.values["db_password"], connections=40)
-app = create_app(_settings, secure_cookie=os.environ.get("BREVIN_HTTPS") == "1")
+app = create_app(_settings, lan=os.environ.get("BREVIN_HTTPS") == "1")
 app.config["CHILDREN"].warm()

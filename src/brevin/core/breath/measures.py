@@ -5,19 +5,16 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
 
 import numpy as np
 
 from brevin.core.breath import shape
-from brevin.core.breath.breaths import BreathTurns
-from brevin.core.breath.excursions import excursion, followed_to
+from brevin.core.breath.one import OneBreath
 from brevin.core.breath.patterns import Inhale, abdominal_share, lifted_by_shoulders, pattern_within
+from brevin.core.breath.timing import length_beats, next_offset_beats, offset_beats, turn_s
 from brevin.core.breath.turns import Turn
-from brevin.core.kinds import ExhaleShape, Pattern, Region, TurnKind
-from brevin.core.kinematics.traces import Traces
+from brevin.core.kinds import ExhaleShape, Pattern
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
-from brevin.core.music.clicks import Beats
 from brevin.core.plan.card import CountCard
 from brevin.core.verdict.rules import Rules
 
@@ -27,105 +24,9 @@ FULL_S = 0.04  # half width of the moment of nine tenths, beside that of the sta
 UNEVENNESS_HALF_WIDTH, PHASE_HALF_WIDTH_DEG = 0.05, 8.0  # share of the excursion, degrees; own estimates
 LEAST_LOOP_PCT = 0.3  # percent of trunk: a loop thinner than this has no angle
 LEAST_LOOP_SAMPLES = 8  # of the traces
-STILL_BESIDE_PCT = 2.0  # percent of trunk: beside a belly that moves this far no chest keeps still
 SPANNED, FEW_ON_FLANK = 2, 0.3  # patterns an interval may span and still be named; only one where a few places of the flank are all that is seen
-ON_FLANK = 0.2  # model error from which the chest is seen on the flank, where an arm is told apart by its place
-SINKS_PCT = 0.3  # percent of trunk: no shoulder goes down by this while breathing in
 LAG_MOST_SHARE, LAG_MOST_S = 0.6, 2.5  # of the inhale, and at most: no chest follows a belly later than that
 OUTSIDE_S = 0.3  # how far outside the inhale a region may be half full
-NEAREST_CYCLES = 0.5  # a breath belongs to the card's cycle whose start is nearest, within this many cycles
-OPEN_CARD_BEATS = 2.0  # beats past the inhale's length within which a breath belongs to a card with an open exhale
-
-
-@dataclass(frozen=True)
-class OneBreath:
-    """Everything the formulas take: the breath's turns, the next one's start, the clip's traces, beats, card and rules."""
-
-    turns: BreathTurns
-    next_start: Turn | None
-    traces: Traces
-    beats: Beats
-    card: CountCard | None
-    rules: Rules
-
-    def moved(self, region: Region) -> Value:
-        """Signed excursion of a region; none where what was followed cannot have been the region."""
-        found = excursion(self.traces, self.turns, region)
-        if region == "abdomen" or isinstance(found, NotMeasured):
-            return found
-        lost = _sinks(found) if region == "shoulder" else self._stands_still(found)
-        return NotMeasured("region_unseen") if lost else found
-
-    def _stands_still(self, chest: Amount) -> bool:
-        """Whether an outline at the chest's heights keeps still while the belly breathes: an arm's or an instrument's, not the chest's."""
-        abdomen = excursion(self.traces, self.turns, "abdomen")
-        deep = isinstance(abdomen, Amount) and abdomen.value >= STILL_BESIDE_PCT
-        return deep and self.traces.model["chest"] < ON_FLANK and abs(chest.value) < followed_to(self.traces, "chest")
-
-
-def _sinks(shoulder: Amount) -> bool:
-    """Whether a shoulder goes down in an inhale by more than it can be wrong by: then something else was followed."""
-    return shoulder.value + shoulder.half_width < -SINKS_PCT
-
-
-def turn_s(breath: OneBreath, kind: TurnKind) -> Value:
-    """Moment of one turn, s from the first video frame (core/breath/turns.py)."""
-    turn: Turn | None = getattr(breath.turns, kind)
-    return NotMeasured("cut_by_clip") if turn is None else Amount(turn.t_s, turn.half_width_s)
-
-
-def length_beats(breath: OneBreath, start: Turn | None, end: Turn | None) -> Value:
-    """Time between two turns over the beat; 0 where they crossed. Half width: both turns' together."""
-    if breath.beats.beat_s is None:
-        return NotMeasured("no_beats")
-    if start is None or end is None:
-        return NotMeasured("cut_by_clip")
-    spread_s = math.hypot(start.half_width_s, end.half_width_s)
-    return Amount(max(end.t_s - start.t_s, 0.0) / breath.beats.beat_s, spread_s / breath.beats.beat_s)
-
-
-def offset_beats(breath: OneBreath, turn: Turn | None, due_beats: Callable[[CountCard, int], float | None]) -> Value:
-    """A turn less the card's own beat, + = late. The grid's residual goes into the half width."""
-    if breath.card is None:
-        return NotMeasured("no_card")
-    beat_s, first_s = breath.beats.beat_s, breath.beats.first_inhale_s
-    if beat_s is None or first_s is None:
-        return NotMeasured("no_beats")
-    index = card_index(breath)
-    if index is None:
-        return NotMeasured("off_the_card")
-    due = due_beats(breath.card, index)
-    if due is None:
-        return NotMeasured("open_exhale")
-    if turn is None:
-        return NotMeasured("cut_by_clip")
-    spread_s = math.hypot(turn.half_width_s, breath.beats.residual_s or 0.0)
-    return Amount((turn.t_s - first_s) / beat_s - due, spread_s / beat_s)
-
-
-def next_offset_beats(breath: OneBreath) -> Value:
-    """How late the breath after this one begins against the card's own beat: only then was a long exhale too long."""
-    index = card_index(breath)
-    if breath.card is None or index is None or breath.beats.beat_s is None or breath.beats.first_inhale_s is None:
-        return NotMeasured("no_card" if breath.card is None else "off_the_card")
-    due = breath.card.inhale_due_beats(index + 1)
-    if due is None or breath.next_start is None or index + 1 >= breath.card.cycles:
-        return NotMeasured("off_the_card")
-    late_beats = (breath.next_start.t_s - breath.beats.first_inhale_s) / breath.beats.beat_s - due
-    return Amount(late_beats, breath.next_start.half_width_s / breath.beats.beat_s)
-
-
-def card_index(breath: OneBreath) -> int | None:
-    """Which of the card's breaths this is; None without a grid, or where no cycle is near."""
-    card, beats, start = breath.card, breath.beats, breath.turns.inhale_start
-    if card is None or beats.first_inhale_s is None or beats.beat_s is None or start is None:
-        return None
-    at_beats = (start.t_s - beats.first_inhale_s) / beats.beat_s
-    if card.cycle_beats is None:
-        return 0 if abs(at_beats) < card.inhale_beats + OPEN_CARD_BEATS else None
-    index = round(at_beats / card.cycle_beats)
-    near = abs(at_beats - index * card.cycle_beats) <= NEAREST_CYCLES * card.cycle_beats
-    return index if near and 0 <= index < card.cycles else None
 
 
 def share(breath: OneBreath) -> Value:

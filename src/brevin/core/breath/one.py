@@ -1,0 +1,48 @@
+"""One breath as the formulas take it: its turns, traces, beats, card and rules, and how far each region went in it."""
+
+from dataclasses import dataclass
+
+from brevin.core.breath.breaths import BreathTurns
+from brevin.core.breath.excursions import excursion, followed_to
+from brevin.core.breath.turns import Turn
+from brevin.core.kinds import Region
+from brevin.core.kinematics.traces import Traces
+from brevin.core.measure import Amount, NotMeasured, Value
+from brevin.core.music.clicks import Beats
+from brevin.core.plan.card import CountCard
+from brevin.core.verdict.rules import Rules
+
+STILL_BESIDE_PCT = 2.0  # percent of trunk: beside a belly that moves this far no chest keeps still
+ON_FLANK = 0.2  # model error from which the chest is seen on the flank, where an arm is told apart by its place
+SINKS_PCT = 0.3  # percent of trunk: no shoulder goes down by this while breathing in
+
+
+@dataclass(frozen=True)
+class OneBreath:
+    """Everything the formulas take: the breath's turns, the next one's start, the clip's traces, beats, card and rules."""
+
+    turns: BreathTurns
+    next_start: Turn | None
+    traces: Traces
+    beats: Beats
+    card: CountCard | None
+    rules: Rules
+
+    def moved(self, region: Region) -> Value:
+        """Signed excursion of a region; none where what was followed cannot have been the region."""
+        found = excursion(self.traces, self.turns, region)
+        if region == "abdomen" or isinstance(found, NotMeasured):
+            return found
+        lost = _sinks(found) if region == "shoulder" else self._stands_still(found)
+        return NotMeasured("region_unseen") if lost else found
+
+    def _stands_still(self, chest: Amount) -> bool:
+        """Whether an outline at the chest's heights keeps still while the belly breathes: an arm's or an instrument's, not the chest's."""
+        abdomen = excursion(self.traces, self.turns, "abdomen")
+        deep = isinstance(abdomen, Amount) and abdomen.value >= STILL_BESIDE_PCT
+        return deep and self.traces.model["chest"] < ON_FLANK and abs(chest.value) < followed_to(self.traces, "chest")
+
+
+def _sinks(shoulder: Amount) -> bool:
+    """Whether a shoulder goes down in an inhale by more than it can be wrong by: then something else was followed."""
+    return shoulder.value + shoulder.half_width < -SINKS_PCT

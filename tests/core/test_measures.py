@@ -7,7 +7,7 @@ import pytest
 
 from brevin.core import filters
 from brevin.core.breath.breaths import BreathTurns
-from brevin.core.breath.measures import LAG_NOISE_PCT, chest_lag_s, exhale_shape, measures_of, pattern
+from brevin.core.breath.measures import LAG_NOISE_PCT, LEAST_AGAINST_PCT, against_pct, chest_lag_s, exhale_shape, measures_of, pattern
 from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import NEAREST_CYCLES, card_index
 from brevin.core.breath.turns import Turn
@@ -168,6 +168,8 @@ def test_going_against_each_other_has_a_side() -> None:
     assert breath(EVEN, -0.4 * EVEN).against_pct == pytest.approx(1.2, abs=0.05)
     assert breath(-0.4 * EVEN, EVEN).against_pct == pytest.approx(-1.2, abs=0.05)
     assert breath(EVEN, 0.4 * EVEN).against_pct == 0.0
+    clear, doubtful = one(EVEN, 0.4 * EVEN), one(0.5 * EVEN, 0.0 * EVEN)
+    assert against_pct(clear).half_width == LEAST_AGAINST_PCT < against_pct(doubtful).half_width, "no doubt where both clearly go one way"
     assert breath(0.2 * EVEN, -0.4 * EVEN).against_pct == 0.0, "a belly that hardly moves pushes nothing"
 
 

@@ -1,10 +1,14 @@
+import { useState } from "react";
 import { Disclosure, DisclosurePanel, Button, Heading } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Verdict } from "../api/client";
+import { Action } from "../design/Action";
+import { useKeys } from "../design/keys";
 import { StateMark, STATE_WORDS, type State } from "../design/StateMark";
 import { ValueScale } from "../design/ValueScale";
 import { colour } from "../design/tokens";
+import { inFront } from "./inFront";
 
 const List = styled.div`
   border-top: 1px solid ${colour("ink")};
@@ -96,6 +100,9 @@ const Withheld = styled.p`
     color: ${colour("soft")};
   }
 `;
+const Rest = styled.div`
+  padding-top: 10px;
+`;
 const Plain = styled(Heading)`
   font: inherit;
   margin: 0;
@@ -103,16 +110,27 @@ const Plain = styled(Heading)`
 
 type Props = { verdicts: Verdict[]; said: string; onEvidence: (verdict: Verdict) => void };
 
-/** Verdicts on their scales; opening one says why and goes to its evidence in the clip. */
+/** Verdicts on their scales, four in front and the rest one tap away; opening one says why and goes to its evidence in the clip. */
 export function Verdicts({ verdicts, said, onEvidence }: Props) {
+  const [all, setAll] = useState(false);
+  const readable = verdicts.filter((v) => v.state !== "unreadable");
+  const withheld = verdicts.filter((v) => v.state === "unreadable");
+  const elsewhere = withheld.filter((v) => v.reason !== "said_once");
+  const more = verdicts.length > inFront(verdicts).length + elsewhere.length;
+  useKeys("Take, verdicts", [{ key: "a", does: "all verdicts, or the four in front", run: () => setAll(!all), off: !more }]);
   return (
     <List role="group" aria-label="Verdicts">
-      {verdicts
-        .filter((v) => v.state !== "unreadable")
-        .map((verdict) => (
-          <One key={verdict.criterion} verdict={verdict} onEvidence={onEvidence} />
-        ))}
-      <Unreadable verdicts={verdicts.filter((v) => v.state === "unreadable")} said={said} />
+      {(all ? readable : inFront(verdicts)).map((verdict) => (
+        <One key={verdict.criterion} verdict={verdict} onEvidence={onEvidence} />
+      ))}
+      <Unreadable verdicts={all ? withheld : elsewhere} said={said} />
+      {more && (
+        <Rest>
+          <Action letter="A" onPress={() => setAll(!all)}>
+            {all ? "Only the four" : `All ${verdicts.length}`}
+          </Action>
+        </Rest>
+      )}
     </List>
   );
 }

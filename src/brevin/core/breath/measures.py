@@ -20,6 +20,7 @@ from brevin.core.verdict.rules import Rules
 
 LAG_NOISE_PCT = 0.05  # percent of trunk: what a trace wanders by between the two half rises; own
 LAG_LEAST_S = 0.04  # half width of a lag, at least
+LEAST_AGAINST_PCT = 0.05  # percent of trunk: half width of two regions that clearly go the same way
 FULL_S = 0.04  # half width of the moment of nine tenths, beside that of the start; own
 UNEVENNESS_HALF_WIDTH, PHASE_HALF_WIDTH_DEG = 0.05, 8.0  # share of the excursion, degrees; own estimates
 LEAST_LOOP_PCT = 0.3  # percent of trunk: a loop thinner than this has no angle
@@ -56,7 +57,8 @@ def against_pct(breath: OneBreath) -> Value:
         return Amount(-chest.value, chest.half_width)
     if abdomen.value < 0 < chest.value:
         return Amount(abdomen.value, abdomen.half_width)
-    return Amount(0.0, min(abdomen.half_width, chest.half_width))
+    doubt = max(abdomen.half_width - abdomen.value, chest.half_width - chest.value, 0.0)  # how far an interval reaches over to the other way
+    return Amount(0.0, max(doubt, LEAST_AGAINST_PCT))
 
 
 def chest_lag_s(breath: OneBreath) -> Value:

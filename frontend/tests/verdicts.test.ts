@@ -1,0 +1,25 @@
+import { expect, test } from "vitest";
+
+import type { Verdict } from "../src/api/client";
+import { inFront } from "../src/take/inFront";
+
+const verdict = (criterion: string, state: Verdict["state"], outside = false) => ({ criterion, state, outside }) as Verdict;
+const names = (verdicts: Verdict[]) => inFront(verdicts).map((v) => v.criterion);
+
+test("four rows stand in front, the faults first, then lead, shoulders, fullness and counts", () => {
+  const all = [
+    verdict("trunk_inclination", "steady"),
+    verdict("real_breath", "steady"),
+    verdict("abdomen_leads", "steady"),
+    verdict("shoulders_still", "watch", true),
+    verdict("not_full_early", "steady"),
+    verdict("with_count", "work", true),
+    verdict("inhale_counts", "steady"),
+  ];
+  expect(names(all)).toEqual(["with_count", "shoulders_still", "abdomen_leads", "not_full_early"]);
+});
+
+test("what is watched without lying outside its band is no fault, and what is not readable is no row", () => {
+  const all = [verdict("even_intake", "watch"), verdict("abdomen_leads", "unreadable"), verdict("inhale_counts", "steady")];
+  expect(names(all)).toEqual(["inhale_counts", "even_intake"]);
+});

@@ -64,7 +64,7 @@ function Rooms({ who }: { who: string }) {
       )}
       <Routes>
         <Route path="/" element={<TodayPage chalk={chalk} />} />
-        <Route path="/take/:id" element={<TakePage />} />
+        <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
       <Question

@@ -105,3 +105,16 @@ def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int)
     inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
     inside.get_by_test_id("breath-score").wait_for()
     assert inside.evaluate("document.documentElement.scrollWidth") <= width
+
+
+def test_what_the_class_can_see_holds_no_verdict_no_consent_and_no_alert(inside: Page) -> None:
+    all_read(inside)
+    inside.keyboard.press("d")
+    inside.get_by_role("button", name=re.compile("^Wren Talbot")).click()
+    expect(inside.get_by_text("consent")).to_have_count(0)
+    expect(inside.get_by_role("button", name=re.compile("Add Wren"))).to_have_count(0)
+    inside.get_by_test_id("take-row").filter(has_text="Noor").first.click()
+    expect(inside.get_by_role("heading", name="Noor Haddadi has been filmed")).to_be_visible()
+    expect(inside.locator("[data-testid^=verdict-], [data-testid=breath-score], video")).to_have_count(0)
+    inside.keyboard.press("d")
+    expect(inside.get_by_test_id("breath-score")).to_be_visible()

@@ -62,8 +62,8 @@ const Moment = styled.p`
     0 0 2px #101517;
   pointer-events: none;
 `;
-/** See, believe or question one reading. */
-export function TakePage() {
+/** See, believe or question one reading. What the class can see says filmed and no more: the reading stands on the teacher's own page. */
+export function TakePage({ chalk }: { chalk: boolean }) {
   const id = useParams().id ?? "";
   const take = useTake(id);
   const report = useReport(id, take.data?.headline?.report_version);
@@ -75,6 +75,13 @@ export function TakePage() {
       </p>
     );
   if (!take.data) return <Message title="This take cannot be shown" text={take.error.message} onRetry={() => take.refetch()} />;
+  if (chalk)
+    return (
+      <Message
+        title={`${take.data.student.name} has been filmed`}
+        text="The reading is not shown where the class can see it. Press D on the teacher's own screen, and it is here."
+      />
+    );
   if (report.data) return <ReadTake key={id} take={take.data} report={report.data} />;
   return <UnreadTake take={take.data} trouble={report.error?.message} />;
 }

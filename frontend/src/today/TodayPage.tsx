@@ -239,7 +239,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
                 </Action>
               </Said>
             )}
-            {said && <Said role="alert">{said}</Said>}
+            {said && <Said role="alert">{chalk ? "That was not taken. The teacher's own screen says why." : said}</Said>}
           </Next>
         )}
         <JustRead takes={today.just_read} chalk={chalk} />

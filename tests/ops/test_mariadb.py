@@ -1,13 +1,15 @@
 import os
 import signal
+import socket
 import time
 from pathlib import Path
 
 import pymysql
 import pytest
 
+from brevin.ops import mariadb
 from brevin.ops import settings as known
-from brevin.ops.mariadb import DatabaseTrouble, MariaDb, _is_ours, _pid
+from brevin.ops.mariadb import DatabaseTrouble, MariaDb, _is_ours, _pid, free_port
 
 
 @pytest.fixture
@@ -54,8 +56,6 @@ def test_a_foreign_process_under_the_old_number_is_left_alone(fresh: known.Setti
 
 
 def test_a_port_and_a_socket_of_its_own_on_loopback(settings: known.Settings) -> None:
-    import socket
-
     assert len(str(settings.socket)) < 107
     long = known.Settings(data=Path("/tmp/" + "x" * 120), values={})
     assert len(str(long.socket)) < 107
@@ -108,3 +108,15 @@ def test_nobody_of_this_machine_comes_in_over_loopback_or_without_a_password(set
     own = {"unix_socket": str(settings.socket), "user": "brevin", "password": settings.values["db_password"]}
     with pymysql.connect(**own) as program, program.cursor() as cursor, pytest.raises(pymysql.err.OperationalError):
         cursor.execute("SELECT * FROM mysql.global_priv")
+
+
+def test_a_port_taken_between_the_asking_and_the_binding_is_asked_for_again(fresh: known.Settings, monkeypatch: pytest.MonkeyPatch) -> None:
+    with socket.socket() as other:
+        other.bind(("127.0.0.1", 0))
+        other.listen()
+        offered = [other.getsockname()[1]]
+        monkeypatch.setattr(mariadb, "free_port", lambda: offered.pop() if offered else free_port())
+        server = MariaDb(fresh)
+        server.start()
+        assert server.port != other.getsockname()[1] and server.alive
+        server.stop()

@@ -16,6 +16,7 @@ from brevin.ops.settings import Settings
 SCHEMAS = ("brevin",)
 PROGRAM = "brevin"  # the account of the program itself: its schemas and nothing else
 UP_WITHIN_S, DOWN_WITHIN_S = 60.0, 30.0
+START_TRIES = 3
 MOST_DEATHS, WITHIN_S = 5, 60.0  # so often in so long, and starting again does not mend it
 
 
@@ -41,9 +42,15 @@ class MariaDb:
         self._end_stale()
         if not (self.folder / "mysql").exists():
             self._install()
-        self.port = free_port()
-        self.process = spawn(self._command(), self.log)
-        self._wait()
+        for tries_left in reversed(range(START_TRIES)):
+            self.port = free_port()
+            self.process = spawn(self._command(), self.log)
+            try:
+                self._wait()
+                break
+            except DatabaseTrouble:
+                if self.alive or not tries_left:
+                    raise  # it ended at once: another program may have taken the port between the asking and the binding
         self._secure()
 
     @property

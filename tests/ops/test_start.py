@@ -30,8 +30,8 @@ def up(data: Path, port: int) -> "subprocess.Popen[str]":
     raise AssertionError(process.communicate()[0])
 
 
-def left(data: Path) -> list[str]:
-    return subprocess.run(["pgrep", "-f", str(data)], capture_output=True, text=True).stdout.split()
+def left(data: Path) -> str:
+    return subprocess.run(["pgrep", "-af", str(data)], capture_output=True, text=True).stdout
 
 
 def gone(data: Path, within_s: float) -> bool:
@@ -54,7 +54,7 @@ def test_after_a_kill_nothing_stays_and_the_next_start_goes_on(tmp_path: Path) -
     (data / "clips" / "half.mp4.part").write_bytes(b"half a clip")
     os.kill(first.pid, signal.SIGKILL)
     first.wait()
-    assert gone(data, 15), "its children end with it"
+    assert gone(data, 15), left(data)  # its children end with it
     second = up(data, port)
     assert not (data / "clips" / "half.mp4.part").exists()
     second.send_signal(signal.SIGTERM)

@@ -44,7 +44,7 @@ class MariaDb:
             self._install()
         for tries_left in reversed(range(START_TRIES)):
             self.port = free_port()
-            self.process = spawn(self._command(), self.log)
+            self.process = spawn(self._command(), self.log, environment=self._environment())
             try:
                 self._wait()
                 break
@@ -76,6 +76,12 @@ class MariaDb:
         except subprocess.TimeoutExpired as why:
             raise DatabaseTrouble(f"the database did not stop within {DOWN_WITHIN_S:.0f} s; see {self.log}") from why
 
+    def _environment(self) -> dict[str, str]:
+        """A folder of its own for temporary tables: a server that starts clears those of every other in a shared one, and what they hold is the children's."""
+        folder = self.settings.data / "mariadb.tmp"
+        folder.mkdir(exist_ok=True)
+        return {**os.environ, "TMPDIR": str(folder)}
+
     def _user(self) -> list[str]:
         return ["--user=root"] if os.geteuid() == 0 else []
 
@@ -84,7 +90,7 @@ class MariaDb:
         unfinished = self.folder.with_name("mariadb.part")
         shutil.rmtree(unfinished, ignore_errors=True)
         command = [tool, "--no-defaults", "--auth-root-authentication-method=normal", "--skip-test-db", f"--datadir={unfinished}", *self._user()]
-        done = subprocess.run(command, capture_output=True, text=True)
+        done = subprocess.run(command, capture_output=True, text=True, env=self._environment())
         if done.returncode:
             raise DatabaseTrouble(f"the database folder could not be made: {done.stderr.strip()[-400:]}")
         unfinished.rename(self.folder)

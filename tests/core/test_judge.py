@@ -21,7 +21,7 @@ ASKED = Asked(CHECK, 1.0, Rules())
 GOOD = {
     "inhale_start_s": 4.0, "inhale_end_s": 8.0, "exhale_start_s": 8.05, "exhale_end_s": 12.0, "inhale_beats": 4.0, "pause_beats": 0.05, "exhale_beats": 3.95,
     "inhale_offset_beats": 0.0, "exhale_offset_beats": 0.05, "next_offset_beats": 0.0, "against_pct": 0.0,
-    "full_at_beat": 3.5, "abdomen_amp": 3.0, "chest_amp": 1.8, "shoulder_rise": 0.3, "abdominal_share": 0.62,
+    "full_at_beat": 3.5, "abdomen_amp": 3.0, "chest_amp": 1.8, "size_pct": 4.8, "shoulder_rise": 0.3, "abdominal_share": 0.62,
     "chest_lag_s": 0.5, "intake_unevenness": 0.1, "exhale_unevenness": 0.05,
 }  # fmt: skip
 STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0))]
@@ -141,7 +141,7 @@ def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None
     why = Reason("too_dark", "all", None, None)
     found = judged(breath(), readable=False, why_not=[why])
     of_breath = [v for v in found.values() if v.criterion != "trunk_inclination"]
-    assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 11
+    assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 12
     assert all(v.value is None and not v.marks for v in of_breath)
 
 
@@ -162,7 +162,7 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
 
 def test_rows_apply_where_the_table_says() -> None:
     no_card = Asked(Check(), None, Rules())
-    assert set(judged(breath(), asked=no_card)) == {"trunk_inclination", "real_breath", "abdomen_leads", "shoulders_still"}
+    assert set(judged(breath(), asked=no_card)) == {"trunk_inclination", "real_breath", "abdomen_leads", "shoulders_still", "full_breath"}
     quick = Asked(Check(card=parse("1-0-4@60x3")), 1.0, Rules())
     assert not {"not_full_early", "even_intake"} & set(judged(breath(), asked=quick))
     open_ended = Asked(Check(card=parse("4-0-*@60x1")), 1.0, Rules())

@@ -3,7 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.posture import inclination_deg, posture, shoulder_tilt_deg
+from brevin.core.kinematics.posture import Stance, inclination_deg, posture, shoulder_tilt_deg
 from brevin.core.kinematics.traces import traces
 from brevin.core.measure import NotMeasured
 from brevin.core.pose import landmarks as lm
@@ -24,9 +24,9 @@ def test_shoulder_tilt_is_free_of_size(tilt_deg: float, size: float) -> None:
     assert shoulder_tilt_deg(seen) == pytest.approx(tilt_deg, abs=0.1)
 
 
-def measured(segments=(), **kwargs) -> dict:
+def measured(segments=(), playing_s=None, **kwargs) -> dict:
     made = sighting(**kwargs)[0]
-    found = posture(made.poses, made.player, view=made.view, position=made.position, sway_pct=traces(made).sway_pct, segments=segments)
+    found = posture(made.poses, made.player, Stance(made.view, made.position, traces(made).sway_pct, segments, playing_s))
     return {(m.key, m.segment): m for m in found}
 
 

@@ -67,7 +67,7 @@ def take_id(scope, student, clip, store) -> str:
     content = packed(evidence(saved("standing-full-early")))
     (store.evidence / "kept.evidence").write_bytes(content)
     held = readings.claim_next(HOUSE)
-    report = report_of(held.take, unpacked(content), rules=held.take.rules, edits=held.take.edits)
+    report = report_of(scope, held.take, unpacked(content), rules=held.take.rules, edits=held.take.edits)
     assert readings.finish(HOUSE, made.id, held.token, Looked("kept.evidence", (clip.stored_name, "video/mp4"), report, held.take.rules))
     return made.id
 

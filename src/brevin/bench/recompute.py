@@ -48,7 +48,7 @@ def _many(server: Served, take_id: str) -> list[str]:
     connected(str(server.data))
     settings = server.settings
     first = takes.take_record(HOUSE, take_id)
-    report = report_of(first, evidence_of(first, settings), rules=first.rules, edits=first.edits)
+    report = report_of(HOUSE, first, evidence_of(first, settings), rules=first.rules, edits=first.edits)
     return [_another(first, report, settings.evidence, number) for number in range(TAKES)]
 
 

@@ -62,7 +62,7 @@ UNITS: dict[str, str] = {
     "inhale_beats": "beats", "pause_beats": "beats", "exhale_beats": "beats", "empty_beats": "beats",
     "inhale_offset_beats": "beats", "exhale_offset_beats": "beats", "full_at_beat": "beats",
     "abdomen_amp": "% of trunk", "chest_amp": "% of trunk", "shoulder_rise": "% of trunk", "abdominal_share": "share",
-    "chest_lag_s": "s", "against_pct": "% of trunk", "next_offset_beats": "beats",
+    "size_pct": "% of trunk", "chest_lag_s": "s", "against_pct": "% of trunk", "next_offset_beats": "beats",
     "phase_angle_deg": "deg", "intake_unevenness": "share", "exhale_unevenness": "share",
     "trunk_inclination_deg": "deg", "back_rounding_pct": "% of trunk", "head_forward_pct": "% of trunk", "head_tilt_deg": "deg",
     "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share", "sag_deg_per_min": "deg/min", "sway_pct": "% of trunk",

@@ -13,16 +13,17 @@ from brevin import __version__
 from brevin.core import gate
 from brevin.core.breath.breaths import BreathTurns, breaths
 from brevin.core.breath.edits import with_moved
+from brevin.core.breath.fullness import OwnBreaths, own_full, sizes_of
 from brevin.core.breath.measures import TIMES, exhale_shape, measures_of, pattern
 from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import card_index
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
-from brevin.core.kinds import Position
-from brevin.core.kinematics.posture import posture
+from brevin.core.kinds import Position, View
+from brevin.core.kinematics.posture import Stance, posture
 from brevin.core.kinematics.traces import Traces
 from brevin.core.layout import breath_of, player_seen, posture_of, scale_of, segments_of, trace_of
-from brevin.core.measure import Measure, withheld
+from brevin.core.measure import Amount, Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
@@ -36,10 +37,12 @@ from brevin.core.verdict.rules import Rules
 
 @dataclass(frozen=True)
 class Task:
-    """What a clip is read for: the check, and where the app's own count put the first inhale on the clip's clock (None where nobody but the clip knows)."""
+    """What a clip is read for: the check, and where the app's own count put the first inhale on the clip's clock (None where nobody but the clip
+    knows), and how large the same student's breaths were in other takes that can be compared."""
 
     check: Check = Check()
     first_inhale_s: float | None = None
+    known: OwnBreaths = OwnBreaths()
 
 
 @dataclass(frozen=True)
@@ -66,13 +69,12 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     beats = _beats(asked, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
     whole, breathing = _counted_in(whole, breathing, beats)
-    segments = segments_of([b for b, _ in whole])
-    stance = posture(
-        found.poses, who.player, view=who.view, position=_position(task, who), sway_pct=who.traces.sway_pct, segments=segments
-    )  # fmt: skip
+    own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
+    stance = posture(found.poses, who.player, _stance(asked, who, whole, beats))
     stance = withheld(stance, exempt_measures(rules), "exempt")
     measures = (*(m for _, own in whole for m in own), *stance)
-    return Reading(_report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures), measures)
+    report = _report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures, own)
+    return Reading(report, measures)
 
 
 @dataclass(frozen=True)
@@ -110,6 +112,12 @@ def _position(task: Task, who: Followed) -> Position:
     return who.position if task.check.position == "auto" else task.check.position
 
 
+def seen_as(found: Evidence, task: Task, edits: Edits) -> tuple[View, Position] | None:
+    """From which view and in which position the player is read: what takes have to share to be compared. None where nobody is read."""
+    who = _who(found, edits)
+    return (who.view, _position(task, who)) if who else None
+
+
 def _breathing(asked: _Asked, who: Followed) -> _Breathing:
     """The breaths and the quality gate's word on them."""
     turns = with_moved(breaths(who.traces), asked.edits.turns)
@@ -144,6 +152,17 @@ def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:
     if beats.source is None:
         beats = fitted(card, [turn.inhale_start.t_s for turn in turns if turn.whole and turn.inhale_start])
     return beats
+
+
+def _stance(asked: _Asked, who: Followed, whole: "Measured", beats: Beats) -> Stance:
+    """Posture is judged from the count-in's last beat to the last exhale; where nothing was counted, from the first inhale."""
+    playing_s = None
+    if whole:
+        first_s, last_s = whole[0][0].inhale_start_s, whole[-1][0].exhale_end_s
+        assert first_s is not None and last_s is not None
+        counted = beats.first_inhale_s is not None and beats.beat_s is not None
+        playing_s = (min(beats.first_inhale_s - beats.beat_s, first_s) if counted else first_s, last_s)  # type: ignore[operator]
+    return Stance(who.view, _position(asked.task, who), who.traces.sway_pct, segments_of([b for b, _ in whole]), playing_s)
 
 
 Measured = list[tuple[Breath, list[Measure]]]
@@ -183,7 +202,7 @@ def _counted_in(whole: Measured, breathing: _Breathing, beats: Beats) -> tuple[M
 
 def _report(
     asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats, whole: Sequence[Breath] = (), partial: Sequence[Breath] = (),
-    measures: Sequence[Measure] = (),
+    measures: Sequence[Measure] = (), own: Amount | None = None,
 ) -> Report:  # fmt: skip
     found, task, rules = asked.found, asked.task, asked.rules
     reasons = _reasons(asked, who, breathing, beats)
@@ -191,7 +210,7 @@ def _report(
     view, position = (who.view, _position(task, who)) if who else (None, None)
     breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
     judged = Judged(measures, view, position, breath, [r for r in breathing.stops if r.check in ("breath", "all")])
-    said = verdicts(judged, Asked(task.check, beats.beat_s, rules)) if who else []
+    said = verdicts(judged, Asked(task.check, beats.beat_s, rules, own)) if who else []
     return Report(
         schema=SCHEMA,
         software=Software(version=__version__, thresholds_id=rules.thresholds_id, profile_id=rules.profile_id),
@@ -218,6 +237,7 @@ def _report(
         rules=ruling.to_document(rules),
         edits=asked.edits,
         people=len(found.players),
+        own_full=own,
     )
 
 

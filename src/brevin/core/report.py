@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from brevin.core.kinds import CheckArea, ExhaleShape, GridSource, Lane, Pattern, Position, SegmentKind, Side, State, TurnKind, View
+from brevin.core.measure import Amount
 
 SCHEMA = "brevin.analysis/1"
 DECIMALS = 4
@@ -116,6 +117,7 @@ class Breath:
     abdomen_amp: float | None = None
     chest_amp: float | None = None
     shoulder_rise: float | None = None
+    size_pct: float | None = None
     abdominal_share: float | None = None
     chest_lag_s: float | None = None
     against_pct: float | None = None
@@ -239,7 +241,8 @@ class Edits:
 
 @dataclass(frozen=True)
 class Report:
-    """The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read."""
+    """The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read;
+    own_full: the student's own full breath, % of trunk, that sizes were held against."""
 
     schema: str
     software: Software
@@ -266,6 +269,7 @@ class Report:
     rules: dict[str, object] = field(default_factory=dict)
     edits: Edits = field(default_factory=Edits)
     people: int = 1
+    own_full: Amount | None = None
 
 
 def to_json(report: Report) -> dict[str, Any]:

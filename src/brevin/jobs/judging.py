@@ -6,12 +6,12 @@ from dataclasses import replace
 
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, unpacked
-from brevin.core.read import Task, judge
+from brevin.core.read import Task, judge, seen_as
 from brevin.core.report import Edits, to_json
 from brevin.core.verdict.headline import headline
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
-from brevin.store import takes
+from brevin.store import reports, takes
 from brevin.store.records import NewReport, TakeRecord
 from brevin.store.scope import Scope
 
@@ -20,15 +20,19 @@ class ReadAgain(Exception):
     """There is no evidence to judge: it was never kept, is damaged, or comes from another release. The clip has to be read again."""
 
 
-def report_of(take: TakeRecord, found: Evidence, *, rules: Rules, edits: Edits) -> NewReport:
-    """Judge a take's evidence. Raises InvalidInput(bad_edit)."""
-    reading = judge(found, Task(take.asked.check, take.first_inhale_s), rules, edits)
+def report_of(scope: Scope, take: TakeRecord, found: Evidence, *, rules: Rules, edits: Edits) -> NewReport:
+    """Judge a take's evidence, beside what is known of the same student's breaths. Raises InvalidInput(bad_edit)."""
+    task = Task(take.asked.check, take.first_inhale_s)
+    like = seen_as(found, task, edits)
+    if like is not None:
+        task = replace(task, known=reports.own_breaths(scope, take, view=like[0], position=like[1]))
+    reading = judge(found, task, rules, edits)
     name = take.clip.original_name if take.clip else reading.report.clip.file
     report = replace(reading.report, clip=replace(reading.report.clip, file=name))
     return NewReport(
         document=json.dumps(to_json(report), allow_nan=False), readable=report.readable, headline=headline(report),
         software_version=report.software.version, thresholds_id=report.software.thresholds_id, profile_id=report.software.profile_id,
-        measures=reading.measures, verdicts=tuple(report.verdicts),
+        measures=reading.measures, verdicts=tuple(report.verdicts), view=report.view, position=report.position,
     )  # fmt: skip
 
 
@@ -50,7 +54,7 @@ def judge_anew(scope: Scope, take_id: str, settings: Settings, *, edits: Edits |
     take = takes.take_record(scope, take_id)
     edits = take.edits if edits is None else edits
     rules = takes.current_rules(scope, take) if rules is None else rules
-    new = report_of(take, evidence_of(take, settings), rules=rules, edits=edits)
+    new = report_of(scope, take, evidence_of(take, settings), rules=rules, edits=edits)
     return takes.judged_anew(scope, take_id, edits=edits, rules=rules, report=new)
 
 

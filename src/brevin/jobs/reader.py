@@ -130,7 +130,7 @@ class Reader:
         take = takes.take_record(HOUSE, job.held.take.id)  # rules and edits may have changed meanwhile
         found = unpacked((self._settings.evidence / job.evidence_name).read_bytes())
         rules = takes.current_rules(HOUSE, take)
-        report = report_of(take, found, rules=rules, edits=take.edits)
+        report = report_of(HOUSE, take, found, rules=rules, edits=take.edits)
         playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
         if not readings.finish(HOUSE, take.id, job.held.token, Looked(job.evidence_name, playable, report, rules)):
             log.info("take %s is gone or has another reader", take.id)

@@ -1,6 +1,5 @@
 """The tables. Their history stands in the migrations."""
 
-import json
 import uuid
 
 from peewee import (
@@ -13,34 +12,10 @@ from peewee import (
     FloatField,
     ForeignKeyField,
     IntegerField,
-    Model,
-    TextField,
 )
 
-from brevin.store.database import MomentField, db, now
-
-
-class LongTextField(TextField):
-    """Reports are larger than the 64 KiB of a plain text."""
-
-    field_type = "LONGTEXT"
-
-
-class JsonField(TextField):
-    """Plain JSON values; a document that nobody searches in."""
-
-    def db_value(self, value: object) -> str | None:
-        return None if value is None else json.dumps(value, allow_nan=False)
-
-    def python_value(self, value: str | None) -> object:
-        return None if value is None else json.loads(value)
-
-
-class Base(Model):
-    class Meta:
-        database = db
-        legacy_table_names = False
-        table_settings = ["DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci"]
+from brevin.store.database import MomentField, now
+from brevin.store.fields import Base, JsonField, LongTextField
 
 
 class Programme(Base):
@@ -223,6 +198,8 @@ class Report(Base):
     readable = BooleanField()
     headline = JsonField(default=dict)  # the line for lists, as codes
     document = LongTextField()
+    view = CharField(16, default="")  # with the position: what other readings this one may be compared with
+    position = CharField(16, default="")
 
     class Meta:
         indexes = ((("take", "version"), True),)

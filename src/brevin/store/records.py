@@ -5,7 +5,7 @@ from datetime import date, datetime
 from typing import Literal
 from zoneinfo import ZoneInfo
 
-from brevin.core.kinds import Instrument, State
+from brevin.core.kinds import Instrument, Position, State, View
 from brevin.core.measure import Measure
 from brevin.core.plan.check import Check
 from brevin.core.report import Edits, Verdict
@@ -138,6 +138,8 @@ class NewReport:
     profile_id: str
     measures: tuple[Measure, ...] = ()
     verdicts: tuple[Verdict, ...] = ()
+    view: View | None = None
+    position: Position | None = None
 
 
 @dataclass(frozen=True)

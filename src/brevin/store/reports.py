@@ -4,16 +4,18 @@ import dataclasses
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import cast
+from typing import Any, cast
 
-from peewee import Expression, Field, Value
+from peewee import Expression, Field, Tuple, Value, fn
 
-from brevin.core.kinds import State
-from brevin.core.measure import Measure, NotMeasured
+from brevin.core.breath.fullness import OwnBreaths
+from brevin.core.kinds import Position, State, View
+from brevin.core.measure import Amount, Measure, NotMeasured
+from brevin.core.plan.check import from_document
 from brevin.core.report import Cue
 from brevin.core.verdict.headline import Fault, Headline
 from brevin.store.database import db
-from brevin.store.models import CueGiven, MeasureRow, OfTake, Overrule, Report, Take, VerdictRow
+from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Report, Take, VerdictRow
 from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
 from brevin.store.scope import Scope
 
@@ -38,6 +40,7 @@ def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
     Report.create(
         take=take.id, version=version, document=new.document, readable=new.readable, headline=dataclasses.asdict(new.headline),
         software_version=new.software_version, thresholds_id=new.thresholds_id, profile_id=new.profile_id,
+        view=new.view or "", position=new.position or "",
     )  # fmt: skip
     of_take = _of(take)
     MeasureRow.delete().where(MeasureRow.take == take.id).execute()
@@ -133,6 +136,25 @@ def measures(
             )
             for row in rows
         ]  # fmt: skip
+
+
+def own_breaths(scope: Scope, take: TakeRecord, *, view: View, position: Position) -> OwnBreaths:
+    """How large the same student's breaths were in other takes until then that can be compared with this one: same view, position, instrument."""
+    newest = Report.select(Report.take, fn.MAX(Report.version)).group_by(Report.take)
+    like = (Report.view == view) & (Report.position == position) & Tuple(Report.take, Report.version).in_(newest)
+    own = (MeasureRow.student == take.student.id) & (MeasureRow.instrument == take.asked.check.instrument) & (MeasureRow.key == "size_pct")
+    other = (MeasureRow.take != take.id) & (MeasureRow.made_at <= take.made_at) & MeasureRow.value.is_null(False)
+    with db.connection_context():
+        rows = (
+            MeasureRow.select(MeasureRow.value, MeasureRow.half_width, AskedCheck.document)
+            .join(Take, on=(Take.id == MeasureRow.take))
+            .join(AskedCheck, on=(AskedCheck.id == Take.asked))
+            .join(Report, on=(Report.take == Take.id))
+            .where(own & other & like & scope.sees(MeasureRow.programme))
+        )
+        sizes = [(from_document(asked), Amount(value, half_width)) for value, half_width, asked in cast(Any, rows.tuples())]
+    same = [(check.full_breath, size) for check, size in sizes if check.with_instrument == take.asked.check.with_instrument]
+    return OwnBreaths(tuple(size for asked, size in same if asked), tuple(size for asked, size in same if not asked))
 
 
 @dataclass(frozen=True)

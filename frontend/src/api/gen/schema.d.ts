@@ -407,6 +407,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Amount
+         * @description A number with the half width of its 90 % interval, same unit.
+         */
+        Amount: {
+            /** Half Width */
+            half_width: number;
+            /** Value */
+            value: number;
+        };
         /** BeatGrid */
         BeatGrid: {
             /** First Inhale S */
@@ -544,6 +554,11 @@ export interface components {
              * @default null
              */
             shoulder_rise: number | null;
+            /**
+             * Size Pct
+             * @default null
+             */
+            size_pct: number | null;
             /** Uncertainty */
             uncertainty: {
                 [key: string]: number | null;
@@ -1019,7 +1034,8 @@ export interface components {
         };
         /**
          * Report
-         * @description The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read.
+         * @description The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read;
+         *     own_full: the student's own full breath, % of trunk, that sizes were held against.
          */
         Report: {
             beats: components["schemas"]["BeatGrid"];
@@ -1037,6 +1053,8 @@ export interface components {
             } | null;
             edits?: components["schemas"]["Edits"];
             hold: components["schemas"]["Hold"] | null;
+            /** @default null */
+            own_full: components["schemas"]["Amount"] | null;
             /** Partial Breaths */
             partial_breaths: components["schemas"]["Breath"][];
             /**

@@ -45,6 +45,16 @@ def share(breath: OneBreath) -> Value:
     return Amount(value, spread)
 
 
+def size_pct(breath: OneBreath) -> Value:
+    """|abdomen| + |chest| of the inhale, percent of trunk: how large the breath is, as far as it can be seen."""
+    abdomen, chest = breath.moved("abdomen"), breath.moved("chest")
+    if isinstance(abdomen, NotMeasured):
+        return abdomen
+    if isinstance(chest, NotMeasured):
+        return chest
+    return Amount(abs(abdomen.value) + abs(chest.value), math.hypot(abdomen.half_width, chest.half_width))
+
+
 def against_pct(breath: OneBreath) -> Value:
     """How far one region goes inward while the other goes out in the inhale, percent of trunk: + the chest sinks under a belly that is pushed out, - the
     belly goes in under a chest that rises, 0 where both go the same way."""
@@ -168,6 +178,7 @@ FORMULAS: dict[str, Callable[[OneBreath], Value]] = {
     "abdomen_amp": lambda b: b.moved("abdomen"),
     "chest_amp": lambda b: b.moved("chest"),
     "shoulder_rise": lambda b: b.moved("shoulder"),
+    "size_pct": size_pct,
     "abdominal_share": share,
     "chest_lag_s": chest_lag_s,
     "against_pct": against_pct,

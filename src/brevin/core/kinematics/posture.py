@@ -1,10 +1,11 @@
 """Posture from the pose key points: angles of the trunk and of the shoulder line, over the clip and over each kind of segment."""
 
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
-from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind
+from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Segment
@@ -19,15 +20,27 @@ Seen = Sequence[tuple[float, Body]]
 """The player's body at each moment it was found."""
 
 
-def posture(samples: Sequence[PoseSample], player: Player, *, view: str, position: Position, sway_pct: float, segments: Sequence[Segment]) -> list[Measure]:
-    """What the view can serve: trunk inclination and sway from the side, shoulder tilt from the front. sway_pct: standard deviation of the back's own way."""
+@dataclass(frozen=True)
+class Stance:
+    """Over what of a clip posture is taken. sway_pct: standard deviation of the back's own way; playing_s: from when to when posture is judged, None = the
+    whole clip: slumping at rest is allowed."""
+
+    view: View
+    position: Position
+    sway_pct: float
+    segments: Sequence[Segment] = ()
+    playing_s: tuple[float, float] | None = None
+
+
+def posture(samples: Sequence[PoseSample], player: Player, stance: Stance) -> list[Measure]:
+    """What the view can serve: trunk inclination and sway from the side, shoulder tilt from the front."""
     seen = [(s.t_s, s.bodies[i]) for s, i in zip(samples, player.chosen, strict=True) if i >= 0]
-    side = _served(view in SIDE_VIEWS, position)
-    front = _served(view == "front", position)
+    side = _served(stance.view in SIDE_VIEWS, stance.position)
+    front = _served(stance.view == "front", stance.position)
     return [
-        *_angle("trunk_inclination_deg", seen, lambda body: inclination_deg(body, player), bias_deg=KEY_POINT_DEG, segments=segments, withheld=side),
-        *_angle("shoulder_tilt_deg", seen, shoulder_tilt_deg, bias_deg=SHOULDER_LINE_DEG, segments=segments, withheld=front),
-        Measure("sway_pct", NotMeasured(side) if side else Amount(sway_pct, NORMAL_90 * SWAY_NOISE_PCT), samples=len(seen)),
+        *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias_deg=KEY_POINT_DEG, withheld=side),
+        *_angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias_deg=SHOULDER_LINE_DEG, withheld=front),
+        Measure("sway_pct", NotMeasured(side) if side else Amount(stance.sway_pct, NORMAL_90 * SWAY_NOISE_PCT), samples=len(seen)),
     ]
 
 
@@ -37,17 +50,22 @@ def _served(view: bool, position: Position) -> Withheld | None:
     return None if view else "view_unserved"
 
 
-def _angle(key: str, seen: Seen, angle: Callable[[Body], float], *, bias_deg: float, segments: Sequence[Segment], withheld: Withheld | None) -> list[Measure]:
+def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float], *, bias_deg: float, withheld: Withheld | None) -> list[Measure]:
     if withheld is not None or not seen:
         return [Measure(key, NotMeasured(withheld or "region_unseen"))]
     times = np.array([t_s for t_s, _ in seen])
     angles = np.array([angle(body) for _, body in seen])
-    found = [_median(key, angles, bias_deg, None)]
-    for kind in dict.fromkeys(segment.kind for segment in segments):
-        inside = np.any([(times >= s.from_s) & (times <= s.to_s) for s in segments if s.kind == kind], axis=0)
+    playing = _inside(times, [stance.playing_s]) if stance.playing_s else np.ones(len(times), bool)
+    found = [_median(key, angles[playing] if playing.sum() >= LEAST_SAMPLES else angles, bias_deg, None)]
+    for kind in dict.fromkeys(segment.kind for segment in stance.segments):
+        inside = _inside(times, [(s.from_s, s.to_s) for s in stance.segments if s.kind == kind])
         if inside.sum() >= LEAST_SAMPLES:
             found.append(_median(key, angles[inside], bias_deg, kind))
     return found
+
+
+def _inside(times: np.ndarray, spans_s: Sequence[tuple[float, float]]) -> np.ndarray:
+    return np.any([(times >= from_s) & (times <= to_s) for from_s, to_s in spans_s], axis=0)
 
 
 def _median(key: str, angles: np.ndarray, bias_deg: float, segment: SegmentKind | None) -> Measure:

@@ -13,12 +13,13 @@ WORDS: dict[str, tuple[tuple[str, ...], str]] = {
     "instrument": (get_args(Instrument), "none"),
 }  # fmt: skip
 """Keys that hold one word: the words allowed, and the usual one."""
-KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument")
+KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath")
 
 
 @dataclass(frozen=True)
 class Check:
-    """card: None = no count; view, position: auto = as they are found in the clip; with_instrument: whether it is held in this check."""
+    """card: None = no count; view, position: auto = as they are found in the clip; with_instrument: whether it is held in this check;
+    full_breath: whether it asks for the comfortable full breath that others are held against."""
 
     kind: CheckKind = "counted_breathing"
     card: CountCard | None = None
@@ -26,6 +27,7 @@ class Check:
     position: AskedPosition = "auto"
     instrument: Instrument = "none"
     with_instrument: bool = False
+    full_breath: bool = False
 
     @property
     def name(self) -> str:
@@ -41,11 +43,9 @@ def from_document(document: Mapping[str, object]) -> Check:
     card = document.get("card") or None
     if card is not None and not isinstance(card, str):
         raise InvalidInput("bad_check", name="card", wanted="a text such as 3-0-7@72x4")
-    with_instrument = document.get("with_instrument", False)
-    if not isinstance(with_instrument, bool):
-        raise InvalidInput("bad_check", name="with_instrument", wanted="true or false")
+    switches = {key: _switch(document, key) for key in ("with_instrument", "full_breath")}
     words = {key: _one(document, key, *allowed) for key, allowed in WORDS.items()}
-    return Check(card=parse(card) if card else None, with_instrument=with_instrument, **words)  # type: ignore[arg-type]
+    return Check(card=parse(card) if card else None, **switches, **words)  # type: ignore[arg-type]
 
 
 def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usual: str) -> str:
@@ -55,6 +55,14 @@ def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usu
     return str(word)
 
 
+def _switch(document: Mapping[str, object], key: str) -> bool:
+    value = document.get(key, False)
+    if not isinstance(value, bool):
+        raise InvalidInput("bad_check", name=key, wanted="true or false")
+    return value
+
+
 def to_document(check: Check) -> dict[str, object]:
     """The check's document; ``from_document(to_document(check)) == check``."""
-    return asdict(check) | {"card": short_name(check.card) if check.card else None}
+    document = asdict(check) | {"card": short_name(check.card) if check.card else None}
+    return document if check.full_breath else {key: value for key, value in document.items() if key != "full_breath"}  # as they were before it could be asked

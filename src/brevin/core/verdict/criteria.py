@@ -27,11 +27,13 @@ class Band:
 
 @dataclass(frozen=True)
 class Asked:
-    """What a clip is held against: the check, the beat's length in seconds (None without a grid), the rules in force."""
+    """What a clip is held against: the check, the beat's length in seconds (None without a grid), the rules in force, the student's
+    own full breath in percent of trunk (None where it is not known)."""
 
     check: Check
     beat_s: float | None
     rules: Rules
+    own_full: Amount | None = None
 
     @property
     def card(self) -> CountCard | None:
@@ -128,6 +130,14 @@ def _start(amounts: Amounts, asked: Asked) -> Band:
     return Band(-near, near, -far, far)
 
 
+def _full_size(amounts: Amounts, asked: Asked) -> Band:
+    """Shares of the student's own full breath, widened by what that one is sure to; where it is not known a breath can only be small for anybody."""
+    own, limit = asked.own_full, asked.rules.limit
+    if own is None:
+        return Band(steady_low=limit("pattern.shallow"))
+    return Band(steady_low=limit("full_breath.steady") * (own.value + own.half_width), work_low=limit("full_breath.work") * (own.value - own.half_width))
+
+
 def _full(amounts: Amounts, asked: Asked) -> Band | None:
     if asked.card is None:
         return None
@@ -195,6 +205,7 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("real_breath", "against_pct", "breath", "% of trunk", _real, LEADS, "abdomen"),
     Criterion("abdomen_leads", "abdominal_share", "breath", "of the breath", _abdomen, LEADS, "chest", unless="real_breath"),
     Criterion("shoulders_still", "shoulder_rise", "breath", "% of trunk", _shoulders, STILL, "shoulder"),
+    Criterion("full_breath", "size_pct", "breath", "% of trunk", _full_size, Where(views=SEEN_MOVING), "abdomen"),
     Criterion("not_full_early", "full_at_beat", "breath", "beat", _full, SPREAD),
     Criterion("with_count", "inhale_offset_beats", "breath", "beat", _start, COUNTED),
     Criterion("inhale_counts", "inhale_beats", "breath", "beats", _inhale_length, COUNTED, unless="not_full_early"),

@@ -168,6 +168,8 @@ def _facts(amounts: Amounts, asked: Asked) -> dict[str, float | str]:
     facts: dict[str, float | str] = {"total_pct": total_pct(amounts)}
     if "chest_lag_s" in amounts:
         facts["lag_s"] = amounts["chest_lag_s"].value
+    if asked.own_full is not None:
+        facts["own_full_pct"] = asked.own_full.value
     if asked.card is not None:
         facts |= {"asked_inhale": asked.card.inhale_beats, "asked_pause": asked.card.pause_beats}
         if asked.card.exhale_beats is not None:

@@ -10,8 +10,8 @@ from typing import Literal, get_args
 from brevin.core.errors import InvalidInput
 
 CriterionKey = Literal[
-    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "not_full_early", "with_count", "inhale_counts", "pause",
-    "exhale_with_count", "exhale_counts", "even_intake", "even_exhale",
+    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "not_full_early", "with_count", "inhale_counts",
+    "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
 LayerName = Literal["programme", "instrument", "student", "card"]
@@ -46,6 +46,8 @@ LIMITS: dict[str, Limit] = {
     "shoulders_still.work_most": Limit(3.5, "% of trunk", "own", "but from this on however large the breath"),
     "abdomen_leads.steady": Limit(0.50, "share", "own", "abdominal share from here on"),
     "abdomen_leads.work": Limit(0.35, "share", "own", "abdominal share below this"),
+    "full_breath.steady": Limit(0.70, "share", "own", "size of the breath from this share of the student's own full breath"),
+    "full_breath.work": Limit(0.45, "share", "own", "below this share of it"),
     "counts.steady_beats": Limit(0.35, "beat", "own", "an inhale within this of the card"),
     "counts.steady_share": Limit(0.25, "share", "own", "or this share of the asked length, the smaller"),
     "counts.least_s": Limit(0.15, "s", "own", "but never under this"),

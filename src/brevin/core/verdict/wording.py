@@ -6,7 +6,7 @@ its own and keeps them.
 
 from typing import Any
 
-from brevin.core.verdict.words import CRITERIA, LINES, PATTERNS, REASONS, WITHHELD, reason_text
+from brevin.core.verdict.words import CRITERIA, PATTERNS, REASONS, WITHHELD, reason_text
 
 TOGETHER_S = 0.1  # of chest lag: below it nobody sees an order
 JUST_ABOUT = "just about"
@@ -60,7 +60,7 @@ def fault_words(criterion: str, state: str, *, outside: bool, side: str | None) 
 
 def line_words(criterion: str, side: str | None) -> str:
     """A fault as the line in a list says it."""
-    return LINES[criterion].format(side=_side(criterion, side))  # type: ignore[index]
+    return CRITERIA[criterion].line.format(side=_side(criterion, side))  # type: ignore[index]
 
 
 def _reason(reason: Document) -> Document:
@@ -105,6 +105,7 @@ def _filled(verdict: Document) -> dict[str, str]:
         "region": "belly" if verdict["side"] == "low" else "chest",
         "side": _side(criterion, verdict["side"]),
         "total": f"{facts.get('total_pct', 0.0):.1f}",
+        "own": _own_words(value, facts.get("own_full_pct")),
         "lag": _lag_words(facts.get("lag_s")),
         "asked": "any" if asked is None else f"{asked:g}",
     }
@@ -112,6 +113,13 @@ def _filled(verdict: Document) -> dict[str, str]:
 
 def _side(criterion: str, side: str | None) -> str:
     return SIDES[criterion][0 if side == "low" else 1] if criterion in SIDES and side else ""
+
+
+def _own_words(size_pct: float, own_full_pct: float | None) -> str:
+    """A breath's size beside the student's own full breath."""
+    if not own_full_pct:
+        return "No full breath of this student is known yet: it takes five breaths."
+    return f"That is {100 * size_pct / own_full_pct:.0f} % of this student's own full breath, which is {own_full_pct:.1f} %."
 
 
 def _lag_words(lag_s: float | None) -> str:

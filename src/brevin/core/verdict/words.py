@@ -94,12 +94,14 @@ WITHHELD: dict[Withheld | str, str] = {
 
 @dataclass(frozen=True)
 class CriterionWords:
-    """title; side of the fault when work or watch; why: what was measured, said plainly with {value} and friends; cue: one sentence; cue_low: the one for
-    the other side, where a value under its band wants something else than one over it."""
+    """title; words when steady, and of the fault when work or watch; line: the fault in the one line that lists show, where several are joined by "and";
+    why: what was measured, said plainly with {value} and friends; cue: one sentence; cue_low: the one for the other side, where a value under its band wants
+    something else than one over it."""
 
     title: str
     steady: str
     fault: str
+    line: str
     why: str
     cue: str
     cue_low: str | None = None
@@ -107,85 +109,82 @@ class CriterionWords:
 
 CRITERIA: dict[CriterionKey, CriterionWords] = {
     "real_breath": CriterionWords(
-        "Real breath", "air comes in", "{side}",
+        "Real breath", "air comes in", "{side}", "{side} while breathing in",
         "While breathing in, the {region} went {value} % of the trunk's length the wrong way: that moves the body, not the air.",
         "Do not push. Open the mouth wide and let the air fall in by itself.",
         "Let the belly get bigger as the air comes in, like a balloon at its neck.",
     ),
     "exhale_with_count": CriterionWords(
-        "Turns with the count", "on the beat", "{side}",
+        "Turns with the count", "on the beat", "{side}", "breathes out {side}",
         "The breath turned out {value} beat {side} against the card's own beat.",
         "Let the air out right on the click, as if it had been waiting for it.",
         "Keep the air coming in until the click, then turn it around.",
     ),
     "abdomen_leads": CriterionWords(
-        "Abdomen leads", "low first", "chest first",
+        "Abdomen leads", "low first", "chest first", "the chest goes first",
         "Of the whole movement, {percent} came from the abdomen. {lag}",
         "Let the low air go in first. The ribs may follow, the shoulders stay asleep.",
     ),
     "shoulders_still": CriterionWords(
-        "Shoulders still", "still", "they rise",
+        "Shoulders still", "still", "they rise", "the shoulders rise",
         "The shoulders rose {value} % of the trunk's length while breathing in; belly and chest together moved {total} %.",
         "Leave your shoulders heavy, as if each carried a sleeping cat.",
     ),
+    "full_breath": CriterionWords(
+        "Full breath", "large enough", "small", "a small breath",
+        "Belly and chest together moved {value} % of the trunk's length while breathing in. {own}",
+        "Open up inside as for a great yawn, and let the air fall in to the very bottom.",
+    ),
     "with_count": CriterionWords(
-        "Starts with the count", "on the beat", "{side}",
+        "Starts with the count", "on the beat", "{side}", "starts {side}",
         "The breath started {value} beat {side} against the card's own beat.",
         "Let the air start right on the click: breathe with it, not after it.",
         "Wait for the click, then let the air start right on it.",
     ),
     "inhale_counts": CriterionWords(
-        "Inhale counts", "as asked", "{side}",
+        "Inhale counts", "as asked", "{side}", "breathes in too {side}",
         "The inhale lasted {value} beats; {asked} were asked.",
         "Be full by the last count of the breath, not after it.",
         "Keep the air coming in until the last count of the breath.",
     ),
     "not_full_early": CriterionWords(
-        "Not full too early", "spread out", "full early",
+        "Not full too early", "spread out", "full early", "full too early",
         "Nine tenths of the breath were in at beat {value} of {asked}.",
         "Fill up slowly, like water rising in a glass: a little on every count.",
     ),
     "pause": CriterionWords(
-        "No pause", "flows over", "it waits",
+        "No pause", "flows over", "it waits", "waits before breathing out",
         "Between breathing in and out it stood still for {value} beat more than the card asks.",
         "Turn the air around like a swing: in, and straight out.",
     ),
     "exhale_counts": CriterionWords(
-        "Exhale counts", "as asked", "{side}",
+        "Exhale counts", "as asked", "{side}", "breathes out too {side}",
         "The exhale lasted {value} beats; {asked} were asked.",
         "Be empty on the last count, so that the next breath can start on time.",
         "Make the air last until the very last count.",
     ),
     "even_intake": CriterionWords(
-        "Even intake", "even", "in one gulp",
+        "Even intake", "even", "in one gulp", "breathes in one gulp",
         "The fill was at most {percent} of the breath away from an even one.",
         "Let the air in as evenly as a slow zip.",
     ),
     "even_exhale": CriterionWords(
-        "Trunk returns evenly", "even", "uneven",
+        "Trunk returns evenly", "even", "uneven", "breathes out unevenly",
         "On its way back the trunk was at most {percent} of the breath away from the shape that is taught.",
         "Let the wall of your belly come home slowly, the same amount on every count.",
     ),
     "trunk_inclination": CriterionWords(
-        "Stays tall", "tall", "leans {side}",
+        "Stays tall", "tall", "leans {side}", "leans {side}",
         "The line from hips to shoulders leans {value} deg {side}.",
         "Grow tall, as if a string pulled the top of your head.",
         "Come forward over your seat until you could stand up at once.",
     ),
     "shoulder_tilt": CriterionWords(
-        "Shoulders level", "level", "one higher",
+        "Shoulders level", "level", "one higher", "one shoulder is higher",
         "The shoulder line is {value} deg off level, the {side} one higher.",
         "Let both shoulders hang at the same height.",
     ),
 }  # fmt: skip
-
-LINES: dict[CriterionKey, str] = {
-    "real_breath": "{side} while breathing in", "trunk_inclination": "leans {side}", "shoulder_tilt": "one shoulder is higher",
-    "abdomen_leads": "the chest goes first", "shoulders_still": "the shoulders rise", "not_full_early": "full too early", "with_count": "starts {side}",
-    "inhale_counts": "breathes in too {side}", "pause": "waits before breathing out", "exhale_with_count": "breathes out {side}",
-    "exhale_counts": "breathes out too {side}", "even_intake": "breathes in one gulp", "even_exhale": "breathes out unevenly",
-}  # fmt: skip
-"""A fault in the one line that lists show: several are joined by "and"."""
 
 PATTERNS: dict[Pattern, str] = {
     "pushed": "belly pushed out while the ribs sink: no sign of air",

@@ -16,7 +16,7 @@ describe("a check in a few words", () => {
 });
 
 describe("the layout of a breath score", () => {
-  const found = layoutOf(TWO, CARD, 900, 420);
+  const found = layoutOf(TWO, CARD, { width: 900, height: 420 });
 
   it("keeps time and place each other's inverse, inside the clip", () => {
     expect(found.time(found.x(7.3))).toBeCloseTo(7.3);
@@ -65,8 +65,7 @@ describe("the layout of a breath score", () => {
     const silent = layoutOf(
       reportOf([[4, 8, 8, 12]], { beats: { tempo_bpm: null, first_inhale_s: null, source: null, residual_s: null } }),
       CARD,
-      900,
-      420,
+      { width: 900, height: 420 },
     );
     expect(silent.asked).toEqual([]);
     expect(silent.washes).toEqual([{ from: 4, to: 8 }]);
@@ -77,7 +76,7 @@ describe("the layout of a breath score", () => {
     const cut = reportOf([[4, 8, 8, 12]]);
     cut.breaths[0]!.exhale_end_s = null;
     cut.trace.chest = [];
-    const drawn = layoutOf(cut, null, 900, 420);
+    const drawn = layoutOf(cut, null, { width: 900, height: 420 });
     expect(drawn.done).toEqual([]);
     expect(drawn.seen).toEqual({ shoulder: true, chest: false, abdomen: true });
     expect(Number.isFinite(drawn.base.chest)).toBe(true);
@@ -109,7 +108,7 @@ describe("the spoken sentence", () => {
 });
 
 describe("a drawing in a small place", () => {
-  const small = layoutOf(TWO, CARD, 320, 180);
+  const small = layoutOf(TWO, CARD, { width: 320, height: 180 });
 
   it("keeps its lanes inside and its count line readable", () => {
     expect(small.countHalf).toBeGreaterThanOrEqual(10);
@@ -118,7 +117,7 @@ describe("a drawing in a small place", () => {
   });
 
   it("has fewer ticks than a large one, none closer than can be read", () => {
-    const large = layoutOf(TWO, CARD, 1200, 900);
+    const large = layoutOf(TWO, CARD, { width: 1200, height: 900 });
     expect(small.ticks.abdomen.length).toBeLessThanOrEqual(large.ticks.abdomen.length);
     expect(large.ticks.abdomen.every((tick) => tick * large.perPct >= 26)).toBe(true);
   });
@@ -126,7 +125,7 @@ describe("a drawing in a small place", () => {
 
 describe("a card with an open exhale", () => {
   it("asks no wedge, so that what was done is washed instead", () => {
-    const open = layoutOf(TWO, cardOf(4, 0, null, 60, 1), 900, 420);
+    const open = layoutOf(TWO, cardOf(4, 0, null, 60, 1), { width: 900, height: 420 });
     expect(open.asked).toEqual([]);
     expect(open.washes).toEqual(open.done.map(({ from, full }) => ({ from, to: full })));
   });

@@ -11,8 +11,11 @@ export const checkWords = ({ card, name }: Check) => (card ? `${name.split("@")[
 
 export type Wedge = { from: number; full: number; leave: number; to: number };
 export type Beat = { x: number; bar: boolean; label: string };
+/** How large a drawing is, px, and from when to when it shows the clip; narrow: names stand over the lanes, not beside them. */
+export type Place = { width: number; height: number; from?: number; to?: number; narrow?: boolean };
 
 export type Layout = {
+  narrow: boolean;
   width: number;
   height: number;
   left: number;
@@ -24,6 +27,7 @@ export type Layout = {
   top: number;
   bottom: number;
   base: Record<Lane, number>;
+  ceiling: Record<Lane, number>;
   perPct: number;
   seen: Record<Lane, boolean>;
   ticks: Record<Lane, number[]>;
@@ -35,39 +39,44 @@ export type Layout = {
 
 const LABELS_PX = 84;
 const TICKS_PX = 52;
+const NARROW_TICKS_PX = 36;
 const METRE = 4;
+const TICK_GAP_PX = 26;
 const LEAST_RANGE_PCT: Record<Lane, number> = { shoulder: 0.7, chest: 0.9, abdomen: 0.9 };
 
-/** Where everything of a breath score stands. width, height: px of the whole drawing. */
-export function layoutOf(report: Report, card: Card | null, width: number, height: number): Layout {
-  const left = LABELS_PX;
-  const right = width - TICKS_PX;
+/** Where everything of a breath score stands. */
+export function layoutOf(report: Report, card: Card | null, { width, height, from, to, narrow = false }: Place): Layout {
+  const left = narrow ? 1 : LABELS_PX;
+  const right = width - (narrow ? NARROW_TICKS_PX : TICKS_PX);
   const length = Math.max(report.clip.duration_s, 1);
-  const scale = scaleLinear().domain([0, length]).range([left, right]);
-  const top = 26;
+  const shown = [from ?? 0, to ?? length] as const;
+  const scale = scaleLinear().domain(shown).range([left, right]);
+  const top = narrow ? 36 : 22;
   const countHalf = Math.max(10, Math.min(17, height * 0.06));
-  const countMiddle = top + countHalf + 12;
-  const lanesTop = countMiddle + countHalf + 12;
-  const bottom = height - 8;
-  const { base, perPct } = lanes(report, lanesTop, bottom);
+  const countMiddle = top + countHalf + 10;
+  const lanesTop = countMiddle + countHalf + 6;
+  const bottom = height - 6;
+  const { base, ceiling, perPct } = lanes(report, lanesTop, bottom, narrow);
   const done = report.breaths.flatMap(wedgeOf);
   const asked = askedOf(report, card);
   return {
+    narrow,
     width,
     height,
     left,
     right,
     x: (t) => scale(t),
-    time: (x) => Math.min(Math.max(scale.invert(x), 0), length),
+    time: (x) => Math.min(Math.max(scale.invert(x), shown[0]), shown[1]),
     countMiddle,
     countHalf,
     top,
     bottom,
     base,
+    ceiling,
     perPct,
     ticks: ticksOf(report, perPct),
     seen: { shoulder: report.trace.shoulder.length > 0, chest: report.trace.chest.length > 0, abdomen: report.trace.abdomen.length > 0 },
-    beats: beatsOf(report, scale, length),
+    beats: beatsOf(report, scale, shown, narrow ? asked : []),
     done,
     asked,
     washes: (asked.length ? asked : done).map(({ from, full }) => ({ from, to: full })),
@@ -105,22 +114,24 @@ export function restOf(values: number[]): number {
   return sorted[Math.floor(sorted.length * 0.1)] ?? 0;
 }
 
-function lanes(report: Report, top: number, bottom: number) {
-  const gap = 16;
+function lanes(report: Report, top: number, bottom: number, narrow: boolean) {
+  const gap = narrow ? 20 : 8; // names need their line where they stand over the lanes
   const ranges = LANES.map((lane) => [lane, rangeOf(report.trace[lane], lane)] as const);
   const total = ranges.reduce((sum, [, [low, high]]) => sum + high - low, 0);
   const perPct = (bottom - top - gap * LANES.length) / total;
   const base = { shoulder: 0, chest: 0, abdomen: 0 };
+  const ceiling = { shoulder: 0, chest: 0, abdomen: 0 };
   let y = top;
   for (const [lane, [low, high]] of ranges) {
+    ceiling[lane] = y;
     base[lane] = y + gap / 2 + high * perPct;
     y = base[lane] - low * perPct + gap / 2;
   }
-  return { base, perPct };
+  return { base, ceiling, perPct };
 }
 
 function ticksOf(report: Report, perPct: number): Record<Lane, number[]> {
-  const step = [1, 2, 5, 10].find((s) => s * perPct >= 26) ?? 20;
+  const step = [1, 2, 5, 10].find((s) => s * perPct >= TICK_GAP_PX) ?? 20;
   const upTo = (lane: Lane) => {
     const [, high] = rangeOf(report.trace[lane], lane);
     return Array.from({ length: Math.floor(high / step + 1e-6) }, (_, i) => (i + 1) * step);
@@ -128,15 +139,35 @@ function ticksOf(report: Report, perPct: number): Record<Lane, number[]> {
   return { shoulder: upTo("shoulder"), chest: upTo("chest"), abdomen: upTo("abdomen") };
 }
 
-function beatsOf(report: Report, x: (t: number) => number, length: number): Beat[] {
+const EACH_S = 5;
+const ROUNDING_S = 0.01;
+
+/** Beats with their bars numbered; counted inside the asked inhale and exhale where these are given; seconds where no beat is known. */
+function beatsOf(report: Report, x: (t: number) => number, [start, end]: readonly [number, number], counted: Wedge[]): Beat[] {
   const { first_inhale_s: first, tempo_bpm: tempo } = report.beats;
   if (first === null || tempo === null)
-    return Array.from({ length: Math.floor(length) + 1 }, (_, s) => ({ x: x(s), bar: s % 5 === 0, label: s % 5 === 0 ? `${s} s` : "" }));
+    return wholeBetween(start, end).map((s) => ({ x: x(s), bar: s % EACH_S === 0, label: s % EACH_S === 0 ? `${s} s` : "" }));
   const beat = 60 / tempo;
-  const found: Beat[] = [];
-  for (let k = -Math.floor(first / beat); first + k * beat <= length; k += 1) {
+  return wholeBetween((start - first) / beat, (end - first) / beat).map((k) => {
+    const at = first + k * beat;
+    if (counted.length) return { x: x(at), ...countOf(at, beat, counted) };
     const bar = k >= 0 && k % METRE === 0;
-    found.push({ x: x(first + k * beat), bar, label: bar ? String(k / METRE + 1) : "" });
-  }
-  return found;
+    return { x: x(at), bar, label: bar ? String(k / METRE + 1) : "" };
+  });
+}
+
+const wholeBetween = (low: number, high: number) =>
+  Array.from({ length: Math.max(Math.floor(high) - Math.ceil(low) + 1, 0) }, (_, i) => Math.ceil(low) + i);
+
+/** What is counted on a beat: from one at the start of the asked inhale, and again at that of the exhale. */
+function countOf(at: number, beat: number, asked: Wedge[]): { bar: boolean; label: string } {
+  const near = (a: number, b: number) => Math.abs(a - b) < ROUNDING_S;
+  const bar = asked.some((wedge) => near(wedge.from, at) || near(wedge.leave, at) || near(wedge.to, at));
+  for (const { from, full, leave, to } of asked)
+    for (const [low, high] of [
+      [from, full],
+      [leave, to],
+    ] as const)
+      if (at > low - ROUNDING_S && at < high - ROUNDING_S) return { bar, label: String(Math.round((at - low) / beat) + 1) };
+  return { bar, label: "" };
 }

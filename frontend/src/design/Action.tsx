@@ -2,9 +2,10 @@ import type { ReactNode } from "react";
 import { Button, type ButtonProps } from "react-aria-components";
 import styled from "styled-components";
 
+import { PHONE } from "./sizes";
 import { colour } from "./tokens";
 
-const Shape = styled(Button)<{ $main: boolean; $large: boolean }>`
+const Shape = styled(Button)<{ $main: boolean; $large: boolean; $pressed: boolean }>`
   display: inline-flex;
   align-items: center;
   gap: 12px;
@@ -14,11 +15,17 @@ const Shape = styled(Button)<{ $main: boolean; $large: boolean }>`
   padding: 0 ${(p) => (p.$large ? 20 : 14)}px;
   border: 1.5px solid ${colour("ink")};
   border-radius: 6px;
+  box-shadow: ${(p) => (p.$pressed ? `inset 0 0 0 1.5px ${colour("ink")}` : "none")};
   background: ${(p) => (p.$main ? colour("ink") : "transparent")};
   color: ${(p) => (p.$main ? colour("ground") : colour("ink"))};
   font: inherit;
   font-weight: 650;
   font-size: ${(p) => (p.$large ? 18 : 16)}px;
+  @media ${PHONE} {
+    kbd {
+      display: none; /* a phone has no keys */
+    }
+  }
   &[data-hovered] {
     background: ${(p) => (p.$main ? colour("ink") : colour("wash"))};
   }
@@ -47,12 +54,12 @@ export const KeyCap = styled.kbd`
   opacity: 0.85;
 `;
 
-type Props = ButtonProps & { children: ReactNode; letter?: string; main?: boolean; large?: boolean };
+type Props = ButtonProps & { children: ReactNode; letter?: string; main?: boolean; large?: boolean; pressed?: boolean };
 
-/** A button with its key printed on it. */
-export function Action({ children, letter, main = false, large = false, ...rest }: Props) {
+/** A button with its key printed on it; pressed: it stays on until it is pressed again. */
+export function Action({ children, letter, main = false, large = false, pressed, ...rest }: Props) {
   return (
-    <Shape $main={main} $large={large} {...rest}>
+    <Shape $main={main} $large={large} $pressed={pressed ?? false} aria-pressed={pressed} {...rest}>
       {children}
       {letter && <KeyCap aria-hidden>{letter}</KeyCap>}
     </Shape>

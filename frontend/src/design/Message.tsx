@@ -20,12 +20,12 @@ const Text = styled.p`
   color: ${colour("soft")};
 `;
 
-type Props = { title: string; text: string; onRetry?: () => void };
+type Props = { title: string; text: string; onRetry?: () => void; quiet?: boolean };
 
-/** A page that has only one thing to say: what is wrong and what to do. */
-export function Message({ title, text, onRetry }: Props) {
+/** A page that has only one thing to say: what is wrong and what to do; quiet where nothing is wrong. */
+export function Message({ title, text, onRetry, quiet = false }: Props) {
   return (
-    <Box role="alert">
+    <Box role={quiet ? "status" : "alert"}>
       <Title>{title}</Title>
       <Text>{text}</Text>
       {onRetry && (

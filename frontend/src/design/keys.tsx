@@ -14,21 +14,25 @@ const Keys = createContext<Store | null>(null);
 
 const KeysSheet = styled(Sheet)`
   min-width: min(420px, 92vw);
+  max-width: 96vw;
+  max-height: 92vh;
+  overflow: auto;
 `;
 const List = styled.dl`
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 8px 18px;
-  margin: 14px 0 20px;
+  margin: 6px 0 12px;
   align-items: baseline;
-  h3 {
-    grid-column: 1 / -1;
-    font-size: 14px;
-    color: ${colour("soft")};
-    margin-top: 6px;
-  }
+`;
+const Group = styled.h3`
+  font-size: 14px;
+  color: ${colour("soft")};
+  margin-top: 14px;
 `;
 
+/** Keys that a focused button answers itself; one whose data say so leaves the space bar to the page. */
+const ANSWERED = new Set([" ", "Enter"]);
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
 
@@ -56,16 +60,18 @@ export function KeyBoard({ children }: { children: ReactNode }) {
       )
         return;
       if (event.key === "?") return setShown([...groups.current].map(([name, bindings]) => [name, bindings()]));
-      if (event.target instanceof HTMLButtonElement && (event.key === " " || event.key === "Enter")) return;
+      if (event.target instanceof HTMLButtonElement && ANSWERED.has(event.key) && !(event.key === " " && event.target.dataset.spaceFree))
+        return;
       for (const bindings of groups.current.values())
         for (const one of bindings())
           if (one.key.toLowerCase() === event.key.toLowerCase() && !one.off) {
             event.preventDefault();
+            event.stopPropagation();
             return one.run();
           }
     };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
+    window.addEventListener("keydown", press, true); // before the focused button hears it
+    return () => window.removeEventListener("keydown", press, true);
   }, []);
   return (
     <Keys.Provider value={store}>
@@ -86,22 +92,18 @@ export function KeyBoard({ children }: { children: ReactNode }) {
 }
 
 function KeyList({ groups }: { groups: Listed }) {
-  return (
-    <List>
-      {groups.map(([name, bindings]) => (
-        <KeyGroup key={name} name={name} bindings={bindings} />
-      ))}
-    </List>
-  );
+  return groups.map(([name, bindings]) => <KeyGroup key={name} name={name} bindings={bindings} />);
 }
 
 function KeyGroup({ name, bindings }: { name: string; bindings: Binding[] }) {
   return (
     <>
-      <h3>{name}</h3>
-      {bindings.map((one) => (
-        <KeyLine key={one.key} one={one} />
-      ))}
+      <Group>{name}</Group>
+      <List aria-label={name}>
+        {bindings.map((one) => (
+          <KeyLine key={one.key} one={one} />
+        ))}
+      </List>
     </>
   );
 }

@@ -21,15 +21,16 @@ const Drawing = styled.svg`
 /** Height of each region on the trunk's axis, share of the trunk's length. */
 const HEIGHT: Record<Lane, number> = { shoulder: 1.0, chest: 0.72, abdomen: 0.26 };
 const AHEAD = 0.42;
+const LINES = 20; // of the words on the clip, in the height that is shown
 const GROWS = 5; // the band shows the movement this many times larger
 
 export type OverlayHandle = { show: (t_s: number) => void };
 
 /** The trunk's axis and the three tracked bands, drawn on the clip; each band grows with its region. */
-export function Overlay({ report, handle }: { report: Report; handle: Ref<OverlayHandle> }) {
+export function Overlay({ report, handle, shownHeight }: { report: Report; handle: Ref<OverlayHandle>; shownHeight: number }) {
   const bands = useRef<Partial<Record<Lane, SVGGElement | null>>>({});
   const { player, scale, trace, clip } = report;
-  const size = clip.height_px / 21;
+  const size = shownHeight / LINES;
   useImperativeHandle(handle, () => ({
     show: (t_s) => {
       for (const lane of LANES) {

@@ -2,24 +2,36 @@ import styled from "styled-components";
 
 import type { Report, Take } from "../api/client";
 import { colour } from "../design/tokens";
+import { PATTERNS } from "../shared/words";
 import { PlayerChoice } from "./PlayerChoice";
 
 const Cue = styled.div`
   .label {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 0 16px;
     color: ${colour("soft")};
-    font-weight: 650;
+    font-size: 15px;
+    b {
+      font-weight: 650;
+    }
   }
   .text {
     font-size: 27px;
     font-weight: 750;
     line-height: 1.15;
-    margin-top: 2px;
+    margin-top: 1px;
     text-wrap: balance;
   }
   .quiet {
     color: ${colour("soft")};
     font-size: 15px;
-    margin-top: 4px;
+    margin-top: 3px;
+    b {
+      color: ${colour("ink")};
+      font-weight: 650;
+    }
   }
 `;
 /** Why the breath is not readable, in a sentence; nothing where it is. */
@@ -28,13 +40,22 @@ export function stopOf(report: Report): string {
   return report.reasons.find(({ check }) => check === "breath" || check === "all")?.message ?? "";
 }
 
-/** The one sentence to say, or why there is none and what to do. */
+/** The one sentence to say, what it is for, and how the breath was; or why there is none and what to do. */
 export function Say({ take, report }: { take: Take; report: Report }) {
   const stop = stopOf(report);
+  const pattern = stop ? "" : patternOf(report);
   return (
     <Cue>
-      <p className="label">{labelOf(report, stop)}</p>
+      <p className="label">
+        <b>{labelOf(report, stop)}</b>
+        {!stop && <span>{whatFor(report)}</span>}
+      </p>
       <p className="text">{stop || report.cue?.text}</p>
+      {pattern && (
+        <p className="quiet">
+          reading <b>{pattern}</b>
+        </p>
+      )}
       {!stop &&
         report.reasons.map((reason) => (
           <p key={reason.code} className="quiet">
@@ -49,4 +70,21 @@ export function Say({ take, report }: { take: Take; report: Report }) {
 function labelOf(report: Report, stop: string): string {
   if (!stop) return "Say this, then try again";
   return report.readable ? "The breath is not readable here" : "Not readable";
+}
+
+/** The fault a cue is for, and in how many breaths it is. */
+function whatFor(report: Report): string {
+  const verdict = report.verdicts.find(({ criterion }) => criterion === report.cue?.criterion);
+  if (!verdict?.line) return "";
+  const faults = verdict.marks.filter((mark) => mark.outside).length;
+  return verdict.counted_breaths ? `${verdict.line}, in ${faults} of ${verdict.counted_breaths} breaths` : verdict.line;
+}
+
+/** What the breaths were mostly like. */
+function patternOf(report: Report): string {
+  const often = new Map<string, number>();
+  for (const { pattern } of report.breaths) often.set(pattern, (often.get(pattern) ?? 0) + 1);
+  const [usual, times] = [...often].sort(([, a], [, b]) => b - a)[0] ?? [];
+  if (usual === undefined || times === undefined) return "";
+  return `${PATTERNS[usual] ?? usual}${times < report.breaths.length ? `, ${times} of ${report.breaths.length}` : ""}`;
 }

@@ -8,6 +8,7 @@ import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys, type Binding } from "../design/keys";
 import { Question } from "../design/Question";
+import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { firstName, instrumentWords } from "../shared/words";
 import { WhoseClip } from "./WhoseClip";
@@ -15,8 +16,8 @@ import { WhoseClip } from "./WhoseClip";
 const Head = styled.div`
   display: flex;
   align-items: center;
-  gap: 14px;
-  padding: 10px 0 10px;
+  gap: 2px 14px;
+  padding: 8px 0;
   flex-wrap: wrap;
   h1 {
     font-size: 25px;
@@ -25,27 +26,45 @@ const Head = styled.div`
   p {
     color: ${colour("soft")};
   }
-  div {
+  > button {
     margin-left: auto;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 10px;
+  }
+  @media ${PHONE} {
+    > button {
+      display: none;
+    }
   }
 `;
-/** Head of a take with what can be done to it. */
+const Foot = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  margin-top: 12px;
+  padding-top: 12px;
+  border-top: 1px solid ${colour("hair")};
+`;
+const Bar = styled.div`
+  display: none;
+  @media ${PHONE} {
+    display: flex;
+    position: sticky;
+    bottom: 0;
+    margin: 14px -24px -20px;
+    padding: 12px 24px;
+    background: ${colour("ground")};
+    border-top: 1px solid ${colour("ink")};
+    > button {
+      flex: 1;
+      justify-content: center;
+    }
+  }
+`;
+
+/** Head of a take: whose it is, what was asked, and on. */
 export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
   const go = useNavigate();
-  const again = useReadAgain(take.id);
-  const remove = useDelete(take.id);
-  const me = useMe();
-  const [asking, setAsking] = useState(false);
-  const mayDelete = me.data?.may.includes("delete") ?? false;
-  const reads = take.state === "queued" || take.state === "reading";
-  useKeys("Take", [
-    ...keys,
-    { key: "r", does: "read again", run: () => again.mutate(), off: reads || !take.clip },
-    { key: "x", does: "delete this take", run: () => setAsking(true), off: !mayDelete },
-  ]);
+  useKeys("Take", keys);
   return (
     <Head>
       <h1>{take.student.name}</h1>
@@ -53,21 +72,51 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
         {instrumentWords(take.instrument)} · {take.check.card ? `counted breathing ${checkWords(take.check)}` : "without a count"} · try{" "}
         {take.try_number}
       </p>
-      <div>
-        <Action letter="R" isDisabled={reads || !take.clip} onPress={() => again.mutate()}>
-          {reads ? `${take.stage} ${Math.round(100 * take.progress)} %` : "Read again"}
+      <Action main letter="H" onPress={() => go("/")}>
+        Next student
+      </Action>
+    </Head>
+  );
+}
+
+/** The way on, where a thumb reaches it. */
+export function NextBar() {
+  const go = useNavigate();
+  return (
+    <Bar>
+      <Action main large onPress={() => go("/")}>
+        Next student
+      </Action>
+    </Bar>
+  );
+}
+
+/** What else can be done with a take: none of it is needed while the class waits. */
+export function WhatElse({ take }: { take: Take }) {
+  const go = useNavigate();
+  const again = useReadAgain(take.id);
+  const remove = useDelete(take.id);
+  const me = useMe();
+  const [asking, setAsking] = useState(false);
+  const mayDelete = me.data?.may.includes("delete") ?? false;
+  const reads = take.state === "queued" || take.state === "reading";
+  useKeys("Take, seldom", [
+    { key: "r", does: "read again", run: () => again.mutate(), off: reads || !take.clip },
+    { key: "x", does: "delete this take", run: () => setAsking(true), off: !mayDelete },
+  ]);
+  return (
+    <Foot>
+      <Action letter="R" isDisabled={reads || !take.clip} onPress={() => again.mutate()}>
+        {reads ? `${take.stage} ${Math.round(100 * take.progress)} %` : "Read again"}
+      </Action>
+      <WhoseClip take={take} />
+      {mayDelete && (
+        <Action letter="X" onPress={() => setAsking(true)}>
+          Delete
         </Action>
-        <WhoseClip take={take} />
-        {mayDelete && (
-          <Action letter="X" onPress={() => setAsking(true)}>
-            Delete
-          </Action>
-        )}
-        <Action main letter="H" onPress={() => go("/")}>
-          Next student
-        </Action>
-      </div>
+      )}
       {again.error && <p role="alert">{again.error.message}</p>}
+      {take.state === "failed" && <p role="status">The last reading failed, so this is the one before it: {take.reason_text}</p>}
       <Question
         isOpen={asking}
         onClose={() => setAsking(false)}
@@ -78,6 +127,6 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
         onDo={() => remove.mutate(undefined, { onSuccess: () => go("/") })}
         trouble={remove.error?.message}
       />
-    </Head>
+    </Foot>
   );
 }

@@ -2,7 +2,7 @@ import styled from "styled-components";
 
 import type { Take } from "../api/client";
 import { colour } from "../design/tokens";
-import { TakeHead } from "./TakeHead";
+import { NextBar, TakeHead, WhatElse } from "./TakeHead";
 
 const Waiting = styled.section`
   max-width: 640px;
@@ -30,11 +30,16 @@ export function UnreadTake({ take, trouble }: { take: Take; trouble: string | un
   return (
     <>
       <TakeHead take={take} keys={[]} />
-      <Waiting aria-live="polite">
+      <Waiting>
         <h2>{titleOf(take)}</h2>
         <p>{text}</p>
+        <p className="unseen" role="status">
+          {take.state === "reading" ? take.stage : titleOf(take)}
+        </p>
         {!failed && <progress value={take.progress} max={1} aria-label="reading" />}
       </Waiting>
+      <WhatElse take={take} />
+      <NextBar />
     </>
   );
 }

@@ -1,12 +1,15 @@
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 
 type Loop = { from: number; to: number } | null;
+const SLOW = 0.5;
 
-/** A video that tells its time at every picture, can be sought, and may loop over one stretch. */
+/** A video that tells its time at every picture, can be sought, slowed, and may loop over one stretch. */
 export function useClip(onTime: (t_s: number) => void) {
   const video = useRef<HTMLVideoElement>(null);
   const loop = useRef<Loop>(null);
   const tell = useRef(onTime);
+  const [playing, setPlaying] = useState(false);
+  const [slow, setSlow] = useState(false);
   useEffect(() => {
     tell.current = onTime;
   });
@@ -16,6 +19,7 @@ export function useClip(onTime: (t_s: number) => void) {
     const frame = () => {
       const element = video.current;
       if (element) {
+        setPlaying(!element.paused); // the same value again draws nothing
         const stretch = loop.current;
         if (stretch && !element.paused && element.currentTime > stretch.to) element.currentTime = stretch.from;
         if (element.currentTime !== last) {
@@ -37,8 +41,15 @@ export function useClip(onTime: (t_s: number) => void) {
     if (element.paused) void element.play();
     else element.pause();
   }, []);
+  const play = useCallback(() => void video.current?.play(), []);
+  const turnSlow = useCallback(() => {
+    setSlow((was) => {
+      if (video.current) video.current.playbackRate = was ? 1 : SLOW;
+      return !was;
+    });
+  }, []);
   const setLoop = useCallback((stretch: Loop) => {
     loop.current = stretch;
   }, []);
-  return { video, seek, turn, setLoop };
+  return { video, playing, slow, seek, play, turn, turnSlow, setLoop };
 }

@@ -270,7 +270,7 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
           {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
         </p>
       )}
-      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.check.card} width={600} height={210} />}
+      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.check.card} height={210} />}
       <p className="card">
         count card <b>{checkWords(seat.check)}</b>
       </p>

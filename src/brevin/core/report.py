@@ -208,6 +208,7 @@ class Verdict:
     facts: dict[str, float | str] = field(default_factory=dict)
     title: str = ""
     words: str = ""
+    line: str = ""
     why: str = ""
     cue: str | None = None
 

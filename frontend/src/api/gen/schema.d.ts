@@ -1410,6 +1410,11 @@ export interface components {
             };
             /** From S */
             from_s: number | null;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
             /** Marks */
             marks: components["schemas"]["Mark"][];
             /** Outside */

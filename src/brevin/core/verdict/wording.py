@@ -75,7 +75,7 @@ def _cue(cue: Document | None) -> Document | None:
     return cue | {"text": cue_sentence(cue["criterion"], cue.get("side"))}
 
 
-OLDER: Document = {"side": None, "steady_breaths": None, "counted_breaths": None, "reason": None, "facts": {}}
+OLDER: Document = {"side": None, "steady_breaths": None, "counted_breaths": None, "reason": None, "facts": {}, "line": ""}
 """What a verdict from before verdicts were counted does not say."""
 
 
@@ -88,6 +88,7 @@ def _verdict(verdict: Document) -> Document:
     return verdict | {
         "title": words.title,
         "words": fault_words(criterion, state, outside=verdict["outside"], side=verdict["side"]),
+        "line": line_words(criterion, verdict["side"]) if verdict["outside"] else "",
         "why": words.why.format(**_filled(verdict)) if readable else reason_sentence(verdict["reason"], verdict["facts"]),
         "cue": cue_sentence(criterion, verdict["side"]) if readable and state != "steady" else None,
         "marks": [m | {"words": fault_words(criterion, m["state"], outside=m["outside"], side=m["side"])} for m in verdict["marks"]],

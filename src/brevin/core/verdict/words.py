@@ -131,7 +131,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Leave your shoulders heavy, as if each carried a sleeping cat.",
     ),
     "full_breath": CriterionWords(
-        "Full breath", "large enough", "small", "a small breath",
+        "Full breath", "enough", "small", "a small breath",
         "Belly and chest together moved {value} % of the trunk's length while breathing in. {own}",
         "Open up inside as for a great yawn, and let the air fall in to the very bottom.",
     ),

@@ -1,0 +1,72 @@
+import { useMemo, type Ref } from "react";
+import styled from "styled-components";
+
+import type { Report, Take } from "../api/client";
+import { colour } from "../design/tokens";
+import { cropOf } from "./crop";
+import { Overlay, type OverlayHandle } from "./Overlay";
+
+const SHAPE = 1.5;
+
+const Picture = styled.div`
+  position: relative;
+  background: ${colour("ink")};
+  border-radius: 4px;
+  overflow: hidden;
+  aspect-ratio: ${SHAPE};
+  cursor: pointer;
+  video {
+    width: 100%;
+    height: 100%;
+    display: block;
+  }
+`;
+const Frame = styled.div.attrs<{ $at: [number, number, number, number] }>((p) => ({
+  style: { left: `${p.$at[0]}%`, top: `${p.$at[1]}%`, width: `${p.$at[2]}%`, height: `${p.$at[3]}%` },
+}))`
+  position: absolute;
+`;
+const Moment = styled.p`
+  position: absolute;
+  left: 12px;
+  bottom: 8px;
+  color: #fff;
+  font-weight: 650;
+  font-size: 16px;
+  text-shadow:
+    0 0 4px #101517,
+    0 0 2px #101517;
+  pointer-events: none;
+`;
+
+type Props = {
+  take: Take;
+  report: Report;
+  video: Ref<HTMLVideoElement>;
+  overlay: Ref<OverlayHandle>;
+  moment: Ref<HTMLParagraphElement>;
+  onTurn: () => void;
+};
+
+/** The clip, cut to the player, with what was followed drawn on it. */
+export function ClipPicture({ take, report, video, overlay, moment, onTurn }: Props) {
+  const crop = useMemo(() => cropOf(report, SHAPE), [report]);
+  const { width_px: width, height_px: height } = report.clip;
+  const at: [number, number, number, number] = [
+    (-100 * crop.left) / crop.width,
+    (-100 * crop.top) / crop.height,
+    (100 * width) / crop.width,
+    (100 * height) / crop.height,
+  ];
+  return (
+    <Picture onClick={onTurn}>
+      <Frame $at={at}>
+        {take.clip?.url && (
+          <video ref={video} src={take.clip.url} preload="auto" playsInline tabIndex={-1} aria-label={`Clip of ${take.student.name}`} />
+        )}
+        <Overlay report={report} handle={overlay} shownHeight={crop.height} />
+      </Frame>
+      <Moment ref={moment} />
+    </Picture>
+  );
+}

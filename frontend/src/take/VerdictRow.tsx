@@ -1,0 +1,188 @@
+import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
+import styled, { css } from "styled-components";
+
+import type { Verdict } from "../api/client";
+import { BreathGlyph } from "../breathscore/BreathGlyph";
+import { PHONE } from "../design/sizes";
+import { StateMark, STATE_WORDS } from "../design/StateMark";
+import { ValueScale } from "../design/ValueScale";
+import { colour } from "../design/tokens";
+import { digits, limitsWords, unitWords } from "./valueWords";
+
+export const ROW_COLUMNS = css`
+  display: grid;
+  grid-template-columns: 24px minmax(0, 1fr) 132px 44px 118px 128px 92px;
+  align-items: center;
+  gap: 6px;
+`;
+const Row = styled(Button)`
+  ${ROW_COLUMNS}
+  width: 100%;
+  min-height: 35px;
+  padding: 0 2px;
+  border: 0;
+  border-bottom: 1px solid ${colour("hair")};
+  background: none;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  &[data-hovered] {
+    background: ${colour("wash")};
+  }
+  .title {
+    font-weight: 650;
+  }
+  .breaths {
+    display: flex;
+  }
+  .value {
+    color: ${colour("soft")};
+    font-size: 14px;
+    white-space: nowrap;
+    b {
+      font-size: 17px;
+      font-weight: 700;
+      color: ${colour("ink")};
+    }
+  }
+  .word {
+    grid-column: -2;
+    text-align: right;
+    font-weight: 650;
+    line-height: 1.1;
+  }
+  .word.steady {
+    color: ${colour("steady")};
+  }
+  .word.watch {
+    color: ${colour("watch")};
+  }
+  .word.work {
+    color: ${colour("work")};
+  }
+  @media ${PHONE} {
+    grid-template-columns: 24px 100px auto minmax(0, 1fr);
+    grid-template-areas: "mark title title word" "mark breaths counted value";
+    gap: 0 10px;
+    min-height: 62px;
+    .mark {
+      grid-area: mark;
+    }
+    .title {
+      grid-area: title;
+      font-size: 17px;
+    }
+    .breaths {
+      grid-area: breaths;
+    }
+    .counted {
+      grid-area: counted;
+    }
+    .value {
+      grid-area: value;
+      text-align: right;
+      white-space: normal;
+    }
+    .word {
+      grid-area: word;
+    }
+    .scale {
+      display: none;
+    }
+  }
+`;
+const Why = styled(DisclosurePanel)`
+  padding: 0 2px 0 32px;
+  font-size: 15px;
+  color: ${colour("soft")};
+  overflow: hidden;
+  &[data-expanded] {
+    padding-top: 7px;
+    padding-bottom: 9px;
+    border-bottom: 1px solid ${colour("hair")};
+  }
+  div {
+    padding-block: 1px;
+  }
+`;
+const Plain = styled(Heading)`
+  font: inherit;
+  margin: 0;
+`;
+const BREATHS_PX = 130;
+const GLYPH_PX = 26;
+
+type Props = { verdict: Verdict; breaths: number; chosen: number | null; onEvidence: (verdict: Verdict) => void };
+
+/** One verdict: its mark, its breaths as wedges, the chosen one's number on its scale among the others, and the word. */
+export function VerdictRow({ verdict, breaths, chosen, onEvidence }: Props) {
+  const { state } = verdict;
+  const mark = verdict.marks.find(({ breath }) => breath === chosen);
+  return (
+    <Disclosure onExpandedChange={(open) => open && onEvidence(verdict)}>
+      <Plain level={2}>
+        <Row slot="trigger" data-testid={`verdict-${verdict.criterion}`} data-space-free>
+          <span className="mark">
+            <StateMark state={state} />
+          </span>
+          <span className="title">{verdict.title}</span>
+          <span className="breaths">{verdict.marks.length > 0 && <Wedges verdict={verdict} breaths={breaths} />}</span>
+          <Counted verdict={verdict} />
+          <Measured verdict={verdict} mark={mark} />
+          <span className={`word ${state}`}>{verdict.words}</span>
+        </Row>
+      </Plain>
+      <Why>
+        <div>{verdict.why}</div>
+        {verdict.threshold && <div>{limitsWords(verdict)}</div>}
+        {verdict.cue && <div>Say: {verdict.cue}</div>}
+      </Why>
+    </Disclosure>
+  );
+}
+
+function Wedges({ verdict, breaths }: { verdict: Verdict; breaths: number }) {
+  const width = Math.min(GLYPH_PX, BREATHS_PX / Math.max(breaths, 1));
+  return Array.from({ length: breaths }, (_, i) => {
+    const mark = verdict.marks.find(({ breath }) => breath === i);
+    return <BreathGlyph key={i} state={mark?.state ?? null} outside={mark?.outside ?? false} width={width} />;
+  });
+}
+
+/** How many of the counted breaths are steady: what the verdict was counted from. */
+function Counted({ verdict }: { verdict: Verdict }) {
+  const { steady_breaths: steady, counted_breaths: counted } = verdict;
+  if (steady === null || counted === null) return <span className="counted" />;
+  return (
+    <span className="counted">
+      <b>{steady}</b> of {counted}
+      <span className="unseen"> breaths steady</span>
+    </span>
+  );
+}
+
+function Measured({ verdict, mark }: { verdict: Verdict; mark: Verdict["marks"][number] | undefined }) {
+  const value = mark?.value ?? verdict.value;
+  const uncertainty = mark?.uncertainty ?? verdict.uncertainty;
+  const state = mark?.state ?? verdict.state;
+  if (value === null || uncertainty === null) return null;
+  const said = `${digits(verdict, value)} ${unitWords(verdict)}`;
+  return (
+    <>
+      <span className="value">
+        <b>{digits(verdict, value)}</b> {unitWords(verdict)}
+      </span>
+      <span className="scale">
+        <ValueScale
+          value={value}
+          uncertainty={uncertainty}
+          limits={[...new Set(Object.values(verdict.threshold ?? {}).map(Number))]}
+          others={verdict.marks.filter((other) => other !== mark).map((other) => other.value)}
+          state={state}
+          label={`${said}, give or take ${digits(verdict, uncertainty)}: ${STATE_WORDS[state]}`}
+        />
+      </span>
+    </>
+  );
+}

@@ -1,0 +1,27 @@
+import type { Verdict } from "../api/client";
+
+const SHARES = new Set(["abdomen_leads", "even_intake", "even_exhale"]);
+const UNITS: Record<string, string> = { abdomen_leads: "% belly", even_intake: "% off even", even_exhale: "% off even" };
+const SHORT: Record<string, string> = { deg: "°" };
+
+/** A verdict's number as it is shown: shares in percent, no minus before nothing. */
+export function digits(verdict: Verdict, value: number): string {
+  const said = SHARES.has(verdict.criterion) ? (100 * value).toFixed(0) : value.toFixed(1);
+  return said.replace(/^-(0(\.0)?)$/, "$1");
+}
+
+export const unitWords = ({ criterion, unit }: Verdict) => UNITS[criterion] ?? SHORT[unit] ?? unit;
+
+/** Where steady ends and where work begins, and how sure the number is. */
+export function limitsWords(verdict: Verdict): string {
+  const limits = verdict.threshold as Record<string, number>;
+  const said = (key: string) => (limits[key] === undefined ? null : digits(verdict, limits[key]!));
+  const sentence = (parts: [string, string | null][], between: string) =>
+    parts
+      .filter(([, value]) => value !== null)
+      .map(([word, value]) => `${word} ${value}`)
+      .join(between);
+  const steady = sentence([["from", said("steady_low")], ["up to", said("steady_high")]], " "); // prettier-ignore
+  const work = sentence([["below", said("work_low")], ["above", said("work_high")]], " or "); // prettier-ignore
+  return `Steady ${steady};${work ? ` work on this ${work};` : ""} measured to ± ${digits(verdict, verdict.uncertainty ?? 0)}.`;
+}

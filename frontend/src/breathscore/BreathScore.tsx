@@ -15,6 +15,10 @@ const NARROW_PX = 560;
 const NARROW_LEAST_PX = 250; // of height: the lanes' names stand over them
 const ASIDE_S = 0.35;
 
+const Figure = styled.figure`
+  contain: inline-size; /* its place gives the width, never the drawing */
+  min-width: 0;
+`;
 const Drawing = styled.svg<{ $seeks: boolean }>`
   display: block;
   cursor: ${(p) => (p.$seeks ? "pointer" : "default")};
@@ -85,7 +89,7 @@ export function BreathScore({ report, card, height: wanted, chosen = null, onSee
     onSeek?.(layout.time(event.clientX - box.left));
   };
   return (
-    <figure ref={ref}>
+    <Figure ref={ref}>
       <Drawing
         width={width}
         height={height}
@@ -114,7 +118,7 @@ export function BreathScore({ report, card, height: wanted, chosen = null, onSee
         </g>
       </Drawing>
       <BreathTable report={report} />
-    </figure>
+    </Figure>
   );
 }
 

@@ -28,7 +28,10 @@ const Columns = styled.div`
   grid-template-columns: minmax(0, 470px) minmax(0, 1fr);
   gap: 26px;
   align-items: start;
-  @media (max-width: 1000px) {
+  @media (max-width: 1150px) {
+    grid-template-columns: minmax(0, 360px) minmax(0, 1fr);
+  }
+  @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);
     gap: 14px;
     > section {

@@ -11,9 +11,15 @@ import { digits, limitsWords, unitWords } from "./valueWords";
 
 export const ROW_COLUMNS = css`
   display: grid;
-  grid-template-columns: 24px minmax(0, 1fr) 132px 44px 118px 128px 92px;
+  grid-template-columns: 24px minmax(0, 1fr) 110px 44px 118px 128px 92px;
   align-items: center;
   gap: 6px;
+  @media (max-width: 1150px) {
+    grid-template-columns: 24px minmax(0, 1fr) 108px 44px 108px 92px;
+    .scale {
+      display: none;
+    }
+  }
 `;
 const Row = styled(Button)`
   ${ROW_COLUMNS}
@@ -87,9 +93,6 @@ const Row = styled(Button)`
     .word {
       grid-area: word;
     }
-    .scale {
-      display: none;
-    }
   }
 `;
 const Why = styled(DisclosurePanel)`
@@ -110,7 +113,7 @@ const Plain = styled(Heading)`
   font: inherit;
   margin: 0;
 `;
-const BREATHS_PX = 130;
+const BREATHS_PX = 106;
 const GLYPH_PX = 26;
 
 type Props = { verdict: Verdict; breaths: number; chosen: number | null; onEvidence: (verdict: Verdict) => void };

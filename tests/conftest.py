@@ -29,6 +29,7 @@ from brevin.store.scope import HOUSE, Scope
 
 DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
 PASSWORD = "a-long-password"
+STALLED_S = 4  # of the running program, so that a test has not to wait as long as a person
 ON_THE_RUNNING_PROGRAM = ("tests/browser/", "tests/ops/test_killed.py")  # folders and files; the longest of all, so they come first
 CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
 
@@ -129,7 +130,8 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     data, port = tmp_path_factory.mktemp("running") / "data", free_port()
     log = data.parent / "start.log"
     command = [str(ROOT / "start"), "--port", str(port), "--data", str(data)]
-    process = subprocess.Popen(command, stdout=log.open("w"), stderr=subprocess.STDOUT, start_new_session=True)
+    patience = os.environ | {"BREVIN_STALLED_S": str(STALLED_S)}
+    process = subprocess.Popen(command, stdout=log.open("w"), stderr=subprocess.STDOUT, start_new_session=True, env=patience)
     found = Running(f"http://127.0.0.1:{port}", data, process, log)
     found.answers(within_s=90.0)
     yield found

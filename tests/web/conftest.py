@@ -25,8 +25,8 @@ class Page:
             self.token = answer.json["csrf"]
         return answer
 
-    def sign_in(self, login: str = "owner", password: str = PASSWORD):
-        return self("POST", "/api/sign-in", json={"login": login, "password": password})
+    def sign_in(self, login: str = "owner", password: str = PASSWORD, **environ: str):
+        return self("POST", "/api/sign-in", json={"login": login, "password": password}, environ_base=environ)
 
 
 @pytest.fixture(scope="session")

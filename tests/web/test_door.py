@@ -117,3 +117,16 @@ def test_open_to_the_room_the_demos_password_opens_nothing(app, scope, monkeypat
     refused = Page(app.test_client()).sign_in("demo", demo.PASSWORD)
     assert (refused.status_code, refused.json["code"]) == (403, "demo_password")
     assert Page(app.test_client()).sign_in().status_code == 200
+
+
+def test_one_name_tried_from_many_addresses_is_held_up_as_well(door) -> None:
+    codes = [door.sign_in("owner", "wrong", REMOTE_ADDR=f"10.0.0.{n}").json["code"] for n in range(24)]
+    assert codes[0] == "wrong_sign_in" and codes[-1] == "too_many_tries"
+    assert door.sign_in("somebody", "wrong", REMOTE_ADDR="10.0.1.1").json["code"] == "wrong_sign_in"
+
+
+@pytest.mark.parametrize("site", ["cross-site", "same-site"])
+def test_another_sites_page_does_nothing_here(page, site: str) -> None:
+    answer = page("POST", "/api/sign-out", headers={"Sec-Fetch-Site": site})
+    assert (answer.status_code, answer.json["code"]) == (403, "other_page")
+    assert page("GET", "/api/students", headers={"Sec-Fetch-Site": "same-origin"}).status_code == 200

@@ -25,6 +25,9 @@ export const chalk: Record<keyof typeof paper, string> = {
   unreadable: "#8C979C",
 };
 
+/** On a clip, whatever its colours: light with a dark edge. */
+export const onClip = { light: "#FFFFFF", dark: "#101517" } as const;
+
 export type Token = keyof typeof paper;
 
 /** A token as it is used in styles. */

@@ -2,7 +2,7 @@ import { useMemo, type Ref } from "react";
 import styled from "styled-components";
 
 import type { Report, Take } from "../api/client";
-import { colour } from "../design/tokens";
+import { colour, onClip } from "../design/tokens";
 import { cropOf } from "./crop";
 import { Overlay, type OverlayHandle } from "./Overlay";
 
@@ -30,12 +30,12 @@ const Moment = styled.p`
   position: absolute;
   left: 12px;
   bottom: 8px;
-  color: #fff;
+  color: ${onClip.light};
   font-weight: 650;
   font-size: 16px;
   text-shadow:
-    0 0 4px #101517,
-    0 0 2px #101517;
+    0 0 4px ${onClip.dark},
+    0 0 2px ${onClip.dark};
   pointer-events: none;
 `;
 

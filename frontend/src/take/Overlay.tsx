@@ -2,6 +2,7 @@ import { useImperativeHandle, type Ref, useRef } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../api/client";
+import { onClip } from "../design/tokens";
 import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
 
 const Drawing = styled.svg`
@@ -11,10 +12,10 @@ const Drawing = styled.svg`
   height: 100%;
   pointer-events: none;
   text {
-    fill: #fff;
+    fill: ${onClip.light};
     font-weight: 700;
     paint-order: stroke;
-    stroke: #101517;
+    stroke: ${onClip.dark};
     stroke-width: 4px;
   }
 `;
@@ -58,13 +59,21 @@ export function Overlay({ report, handle, shownHeight }: { report: Report; handl
   const beside = size * 1.5 + (GROWS * widest * trunk) / 100; // clear of the band where it is widest
   return (
     <Drawing viewBox={`0 0 ${clip.width_px} ${clip.height_px}`} aria-hidden data-testid="overlay">
-      <line x1={hx} y1={hy} x2={sx} y2={sy} stroke="#101517" strokeWidth={size * 0.18} opacity="0.5" />
-      <line x1={hx} y1={hy} x2={sx} y2={sy} stroke="#fff" strokeWidth={size * 0.1} strokeDasharray={`${size * 0.25} ${size * 0.22}`} />
+      <line x1={hx} y1={hy} x2={sx} y2={sy} stroke={onClip.dark} strokeWidth={size * 0.18} opacity="0.5" />
+      <line
+        x1={hx}
+        y1={hy}
+        x2={sx}
+        y2={sy}
+        stroke={onClip.light}
+        strokeWidth={size * 0.1}
+        strokeDasharray={`${size * 0.25} ${size * 0.22}`}
+      />
       {[
         [hx, hy],
         [sx, sy],
       ].map(([x, y]) => (
-        <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke="#fff" strokeWidth={size * 0.12} />
+        <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke={onClip.light} strokeWidth={size * 0.12} />
       ))}
       {LANES.filter((lane) => trace[lane].length).map((lane) => {
         const [x, y] = at(HEIGHT[lane], AHEAD);
@@ -82,9 +91,9 @@ export function Overlay({ report, handle, shownHeight }: { report: Report; handl
               width={size * 1.1}
               height={size}
               rx={size * 0.12}
-              stroke="#fff"
+              stroke={onClip.light}
               strokeWidth={size * 0.1}
-              fill={lane === "abdomen" ? "#fff" : "none"}
+              fill={lane === "abdomen" ? onClip.light : "none"}
               strokeDasharray={lane === "shoulder" ? `${size * 0.22} ${size * 0.16}` : undefined}
             />
             <text

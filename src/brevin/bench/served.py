@@ -65,18 +65,25 @@ class Client:
     """A signed-in page's worth of requests."""
 
     def __init__(self, address: str) -> None:
-        self._address = address
-        self._open = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar())).open
+        self.address = address
+        self._jar = http.cookiejar.CookieJar()
+        self._open = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self._jar)).open
         self._csrf = self("GET", "/api/me")["csrf"]
         self._csrf = self("POST", "/api/sign-in", {"login": demo.LOGIN, "password": demo.PASSWORD})["csrf"]
 
     def __call__(self, method: str, path: str, body: object = None) -> Any:
         """The answer's JSON. Raises urllib.error.HTTPError."""
-        headers = {"Content-Type": "application/json", "Referer": self._address + "/"}
+        headers = {"Content-Type": "application/json", "Referer": self.address + "/"}
         headers |= {"X-CSRFToken": self._csrf} if method != "GET" else {}
-        asked = urllib.request.Request(self._address + path, json.dumps(body).encode() if body is not None else None, headers, method=method)
+        asked = urllib.request.Request(self.address + path, json.dumps(body).encode() if body is not None else None, headers, method=method)
         with self._open(asked, timeout=30) as answer:
             return json.loads(answer.read())
+
+    @property
+    def headers(self) -> dict[str, str]:
+        """What this page sends with a request, for one that is made by hand."""
+        cookies = "; ".join(f"{one.name}={one.value}" for one in self._jar)
+        return {"Cookie": cookies, "X-CSRFToken": self._csrf, "Referer": self.address + "/"}
 
     def all_read(self) -> list[dict[str, Any]]:
         """The takes, once none of them waits any more."""

@@ -31,6 +31,7 @@ KNOWN: dict[str, Setting] = {
     "port": Setting("8760", "port of the web page"),
     "workers": Setting("1", "readings that run side by side"),
     "most_upload_mb": Setting("600", "largest clip taken in, MB"),
+    "stalled_s": Setting("20", "seconds after which a connection that sends nothing more gives its place back"),
     "db_password": Setting("", "password of the database on loopback", secret=True),
     "session_key": Setting("", "key that signs the sign-in cookie", secret=True),
 }

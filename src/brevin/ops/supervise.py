@@ -17,6 +17,7 @@ from brevin.ops import demo
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.listening import certificate, claim_port, own_names, wait_for_page, web_command
+from brevin.ops.logs import keep_small
 from brevin.ops.mariadb import DatabaseTrouble, MariaDb
 from brevin.ops.service import GivesUp, Service, reader_command
 from brevin.ops.settings import Settings
@@ -24,6 +25,7 @@ from brevin.store import database, readings
 from brevin.store.scope import HOUSE
 
 LOOK_EVERY_S = 0.3  # after processes that died
+LOGS_EVERY_S = 60.0  # after logs that grow
 
 
 class Stop(Exception):
@@ -140,6 +142,7 @@ class Running:
 
     def watch(self) -> None:
         """Until told to stop: whatever ended is started again. Raises GivesUp, DatabaseTrouble where that does not help."""
+        logs_at = 0.0
         while True:
             time.sleep(LOOK_EVERY_S)
             if not self.mariadb.alive:
@@ -147,6 +150,9 @@ class Running:
                 self.mariadb.start_again()
             self.reader.revive(first=_free_leases)
             self.web.revive()
+            if time.monotonic() > logs_at + LOGS_EVERY_S:
+                logs_at = time.monotonic()
+                keep_small(self.settings.data / "logs")
 
     def down(self) -> None:
         """End all processes, the database last."""

@@ -37,6 +37,7 @@ def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> O
         FEED=Feed(), CHILDREN=Children(PRELOAD_PROBE), LAN=lan, TRUSTED_HOSTS=["localhost", "127.0.0.1", *(own_names() if lan else [])],
     )  # fmt: skip
     app.before_request(_small_enough)
+    app.before_request(_from_our_page)
     auth.add_to(app)
     problems.add_to(app)
     app.register_error_handler(CSRFError, lambda e: problems.reply("page_old", 400, SENTENCES["page_old"]))
@@ -56,6 +57,12 @@ def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> O
 def _small_enough() -> None:
     if request.mimetype == "application/json" and (request.content_length or 0) > MOST_JSON_BYTES:
         raise Refused("too_large", 413)
+
+
+def _from_our_page() -> None:
+    """A browser tells when another site's page asks for something: that page may have a person's cookies sent, and does nothing here."""
+    if request.headers.get("Sec-Fetch-Site") in ("cross-site", "same-site") and request.path.startswith("/api/"):
+        raise Refused("other_page", 403)
 
 
 def _may() -> None:

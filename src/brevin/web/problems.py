@@ -25,6 +25,7 @@ SENTENCES: dict[str, str] = {
     "no_consent": "No consent to film this student is on record for today, so the clip was not taken in. Ask the family first.",
     "bad_request": "Something in this request is missing or has the wrong form.",
     "page_old": "This page was open for a long time. Load it again, then repeat what you did.",
+    "other_page": "Another page asked for this in your name. Open Brevin itself and do it there.",
     "bad_card": "This is no count card. Write it like 3-0-7@72x4: in, pause, out, at a tempo, how often.",
     "not_allowed": "This cannot be done here.",
     "too_large": "This is larger than can be taken in.",

@@ -7,17 +7,15 @@ from collections.abc import Callable
 
 from gunicorn.workers.gthread import TConn, ThreadWorker  # type: ignore[import-untyped]
 
-STALLED_S = 20  # a phone that moves between two rooms takes a few seconds; nobody waits longer for the next byte
-_WAIT = struct.pack("ll", STALLED_S, 0)  # a C timeval
-
 
 class PatientWorker(ThreadWorker):
     """Threads, each of which waits for the next byte for so long and no longer. Told to the kernel, since the server sets its own sockets to wait."""
 
     def handle(self, conn: TConn) -> object:
         """Serve one connection that has something to say."""
+        wait = struct.pack("ll", self.wsgi.config["BREVIN"].number("stalled_s"), 0)  # a C timeval
         for option in (socket.SO_RCVTIMEO, socket.SO_SNDTIMEO):
-            conn.sock.setsockopt(socket.SOL_SOCKET, option, _WAIT)
+            conn.sock.setsockopt(socket.SOL_SOCKET, option, wait)
         conn.close = _Aside(conn.close)
         return super().handle(conn)
 

@@ -35,7 +35,7 @@ def test_planted_breaths_come_back() -> None:
         assert breath.inhale_beats == pytest.approx(4.0, abs=0.3)
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=10, deadline=None)
 @given(st.floats(1.5, 5.0), st.floats(0.6, 3.0), st.floats(0.0, 2.0), st.integers(0, 999))
 def test_share_and_rise_of_any_breath(abdomen: float, chest: float, shoulder: float, seed: int) -> None:
     report, _ = report_of("4-0-4@72x2", [Cycle(abdomen, chest, shoulder)] * 2, seed=seed)
@@ -45,7 +45,7 @@ def test_share_and_rise_of_any_breath(abdomen: float, chest: float, shoulder: fl
         assert breath.shoulder_rise == pytest.approx(shoulder, abs=0.35)
 
 
-@settings(max_examples=5, deadline=None)
+@settings(max_examples=3, deadline=None)
 @given(st.floats(0.0, 3.0), st.integers(0, 99))
 def test_sway_is_no_breath(sway_pct: float, seed: int) -> None:
     still, _ = report_of(sway_pct=0.0, seed=seed)

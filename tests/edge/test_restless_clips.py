@@ -16,7 +16,7 @@ from brevin.standin.still import Still, Take, still_of, take
 
 MODEL = model_path(ROOT)
 LOW = Cycle(abdomen=2.8, chest=1.5, shoulder=0.3, abdomen_window=(0.0, 0.75), chest_window=(0.3, 1.0), ease_share=0.17)
-CALM = Take(name="calm", card="3-0-4@100x2", cycles=(LOW, LOW), sway_pct=0.1, noise=1.0, crf="20")
+CALM = Take(name="calm", card="3-0-4@120x2", cycles=(LOW, LOW), sway_pct=0.1, noise=1.0, crf="20")
 
 
 @pytest.fixture(scope="module")
@@ -48,7 +48,7 @@ def test_what_was_planted_is_read_all_the_same(still: Still, planted: Take, told
 
 
 def test_the_clips_are_made_the_same_each_time(still: Still, tmp_path: Path) -> None:
-    short = replace(CALM, card="1-0-1@150x1+1", cycles=(LOW,))
+    short = replace(CALM, card="1-0-1@200x1+1", cycles=(LOW,))
     first, again = (take(still, short, tmp_path / name) for name in ("a", "b") if not (tmp_path / name).mkdir())
     assert first.with_suffix(".json").read_text() == again.with_suffix(".json").read_text()
     assert first.read_bytes() == again.read_bytes()

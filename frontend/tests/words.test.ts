@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 
 import { bracket, stroke } from "../src/breathscore/pencil";
-import { amountWords, dayWords, firstName, instrumentWords } from "../src/shared/words";
+import { amountWords, dayWords, firstName, instrumentWords, chairNames } from "../src/shared/words";
 
 const points = (path: string) =>
   path
@@ -39,4 +39,10 @@ it("an amount has millimetres only where a card gave the scale", () => {
   expect(amountWords(2.44, { trunk_px: 200, mm_per_px: 2 })).toBe("2.4 % · 10 mm");
   expect(amountWords(2.44, { trunk_px: 200, mm_per_px: null })).toBe("2.4 %");
   expect(amountWords(-0.5, null)).toBe("-0.5 %");
+});
+
+it("chairs hold first names, and of two alike as much of the surname as tells them apart", () => {
+  expect(chairNames(["Ada Quillane", "Bo Vantreen"])).toEqual(["Ada", "Bo"]);
+  expect(chairNames(["Ada Quillane", "Ada Quistern", "Ada Brand"])).toEqual(["Ada Quil", "Ada Quis", "Ada B"]);
+  expect(chairNames(["Bartholomewsky Vale"])).toEqual(["Bartholome…"]);
 });

@@ -41,7 +41,7 @@ def test_migrations_may_be_repeated(as_root: Settings) -> None:
     assert database.migrate() == []
     with database.db.connection_context():
         database.db.execute_sql("DELETE FROM schema_migration")
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like"], (
+    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long"], (
         "every statement may run on tables that are there"
     )
 
@@ -294,4 +294,15 @@ def test_today_takes_the_same_number_of_queries_for_two_chairs_and_for_thirty(sc
         return sum(sql.lstrip().startswith("SELECT") for sql in asked)
 
     few = queries(2)
-    assert few <= 8 and queries(30) == few
+    assert few <= 9 and queries(30) == few
+
+
+def test_how_long_a_reading_takes_is_the_median_of_the_last_ones(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
+    assert lessons.today(scope, since=database.now()).usual_read_s == readings.USUAL_S
+    for number, length_s in enumerate((2, 3, 40)):
+        take = new_take(scope, student, replace(clip, stored_name=f"{number}.mp4"))
+        held = readings.claim_next(HOUSE)
+        with database.db.connection_context():
+            Take.update(claimed_at=database.now() - timedelta(seconds=length_s)).where(Take.id == take.id).execute()
+        assert readings.finish(HOUSE, take.id, held.token, replace(FOUND, evidence_name=f"{number}.evidence"))
+    assert lessons.today(scope, since=database.now()).usual_read_s == pytest.approx(3.0, abs=0.5)

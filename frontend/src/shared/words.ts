@@ -39,3 +39,19 @@ export function amountWords(percent: number, scale: Scale): string {
 export const firstName = (name: string) => name.split(" ")[0] ?? name;
 
 export const dayWords = (day: string) => new Date(`${day}T00:00:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
+
+const LONGEST_ON_CHAIR = 11;
+
+/** What stands on the chairs: first names, with as much of the surname as tells two of the same apart. */
+export function chairNames(names: string[]): string[] {
+  return names.map((name) => {
+    const [first = name, last = ""] = [firstName(name), name.split(" ").slice(1).join(" ")];
+    const alike = names.filter((other) => other !== name && firstName(other) === first).map((other) => other.slice(first.length + 1));
+    const shown = alike.length ? `${first} ${last.slice(0, 1 + sharedLength(last, alike))}` : first;
+    return shown.length > LONGEST_ON_CHAIR && !alike.length ? `${shown.slice(0, LONGEST_ON_CHAIR - 1)}…` : shown;
+  });
+}
+
+/** How many letters a name begins with that another has as well. */
+const sharedLength = (name: string, others: string[]) =>
+  Math.max(0, ...others.map((other) => [...name].findIndex((letter, i) => letter !== other[i])).map((n) => (n < 0 ? name.length : n)));

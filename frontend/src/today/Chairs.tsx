@@ -1,9 +1,11 @@
+import { useEffect, useRef } from "react";
 import styled from "styled-components";
 
 import type { Lesson, Seat } from "../api/client";
 import { ProgressRing, StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
-import { firstName } from "../shared/words";
+import { chairNames } from "../shared/words";
+import { roundSeconds } from "./waiting";
 
 const WIDTH = 1232;
 const HEIGHT = 172;
@@ -38,6 +40,13 @@ const Drawing = styled.svg`
   .chosen {
     fill: ${colour("ground")};
     font-weight: 700;
+    paint-order: stroke; /* a long name reaches out of its dark field */
+    stroke: ${colour("ink")};
+    stroke-width: 5;
+    stroke-linejoin: round;
+  }
+  .seconds {
+    font-size: 12px;
   }
   [role="button"] {
     cursor: pointer;
@@ -45,29 +54,50 @@ const Drawing = styled.svg`
   [role="button"]:focus-visible {
     outline: none;
   }
-  [role="button"]:focus-visible .ring {
+  .focus {
+    fill: none;
+    stroke: transparent;
+    stroke-width: 3;
+  }
+  [role="button"]:focus-visible .focus {
     stroke: ${colour("ink")};
   }
 `;
 
-/** sending: keys of the seats whose clip is on its way. */
-type Props = { lesson: Lesson; chosen: Seat | undefined; sending: number[]; chalk: boolean; onChoose: (seat: Seat) => void };
+/** sending: keys of the seats whose clip is on its way; waits: seconds until a take is read, by its id. */
+type Props = {
+  lesson: Lesson;
+  chosen: Seat | undefined;
+  sending: number[];
+  waits: Map<string, number | null>;
+  chalk: boolean;
+  onChoose: (seat: Seat) => void;
+};
 
 /** The lesson as a line of chairs over a ruler of minutes; the mark under a chair is its last verdict, on chalk only filmed or not yet. */
-export function Chairs({ lesson, chosen, sending, chalk, onChoose }: Props) {
+export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose }: Props) {
   const at = (minute: number) => 8 + (minute / lesson.minutes) * (WIDTH - 16);
   const first = lesson.seats[0]?.minute ?? 0;
   const last = lesson.seats.at(-1);
   const each = lesson.seats.length > 1 ? lesson.seats[1]!.minute - first : 2;
+  const names = chairNames(lesson.seats.map((seat) => seat.student.name));
+  const line = useRef<HTMLDivElement>(null);
+  const middle = chosen ? at(chosen.minute + each / 2) / WIDTH : 0;
+  useEffect(() => {
+    const shown = line.current;
+    if (shown) shown.scrollLeft = middle * shown.scrollWidth - shown.clientWidth / 2; // where the line is longer than the screen
+  }, [middle]);
   return (
-    <Scroll>
+    <Scroll ref={line}>
       <Drawing viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="group" aria-label="Chairs in lesson order">
         <Stretch from={at(0)} to={at(first)} words="seats, hands" />
         {last && <Stretch from={at(last.minute + each)} to={at(lesson.minutes)} words="together, then the tune" />}
-        {lesson.seats.map((seat) => (
+        {lesson.seats.map((seat, i) => (
           <Chair
             key={seat.id}
             seat={seat}
+            name={names[i] ?? ""}
+            left_s={(seat.take && waits.get(seat.take.id)) ?? null}
             x={at(seat.minute)}
             wide={at(each) - at(0)}
             chosen={seat.id === chosen?.id}
@@ -115,9 +145,19 @@ function Stretch({ from, to, words }: { from: number; to: number; words: string 
   );
 }
 
-type ChairProps = { seat: Seat; x: number; wide: number; chosen: boolean; sent: boolean; chalk: boolean; onChoose: (seat: Seat) => void };
+type ChairProps = {
+  seat: Seat;
+  name: string;
+  left_s: number | null;
+  x: number;
+  wide: number;
+  chosen: boolean;
+  sent: boolean;
+  chalk: boolean;
+  onChoose: (seat: Seat) => void;
+};
 
-function Chair({ seat, x, wide, chosen, sent, chalk, onChoose }: ChairProps) {
+function Chair({ seat, name, left_s, x, wide, chosen, sent, chalk, onChoose }: ChairProps) {
   const ink = chosen ? colour("ground") : colour(seat.take || !seat.away ? "ink" : "soft");
   const words = sent ? "clip on its way" : seatWords(seat);
   return (
@@ -130,19 +170,10 @@ function Chair({ seat, x, wide, chosen, sent, chalk, onChoose }: ChairProps) {
       onClick={() => onChoose(seat)}
       onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && (event.preventDefault(), onChoose(seat))}
     >
-      <rect
-        className="ring"
-        x="-1"
-        y="2"
-        width={wide - 4}
-        height={RULER - 3}
-        rx="3"
-        fill={chosen ? colour("ink") : "transparent"}
-        stroke="transparent"
-        strokeWidth="3"
-      />
+      <rect className="ring" x="-1" y="2" width={wide - 4} height={RULER - 3} rx="3" fill={chosen ? colour("ink") : "transparent"} />
+      <rect className="focus" x="-5" y="0" width={wide + 4} height={RULER + 2} rx="5" />
       <text transform="translate(17,66) rotate(-52)" className={nameClass(seat, chosen)}>
-        {firstName(seat.student.name)}
+        {name}
       </text>
       <path
         d={CHAIR}
@@ -155,6 +186,11 @@ function Chair({ seat, x, wide, chosen, sent, chalk, onChoose }: ChairProps) {
       <g transform="translate(9,106)">
         {sent ? <ProgressRing share={0.05} size={16} /> : <Mark seat={seat} chalk={chalk} onInk={chosen} />}
       </g>
+      {left_s !== null && !chalk && (
+        <text x="28" y="119" className={chosen ? "chosen seconds" : "seconds"}>
+          {roundSeconds(left_s)} s
+        </text>
+      )}
     </g>
   );
 }

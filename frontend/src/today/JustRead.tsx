@@ -7,6 +7,7 @@ import { ProgressRing, StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { instrumentWords } from "../shared/words";
 import { useUploads } from "./uploads";
+import { waitingWords } from "./waiting";
 
 const Title = styled.h2`
   font-size: 16px;
@@ -48,7 +49,7 @@ const Empty = styled.p`
 `;
 
 /** Clips as they come in and are read, newest first. On chalk a name and whether it is read, no verdict. */
-export function JustRead({ takes, chalk }: { takes: Take[]; chalk: boolean }) {
+export function JustRead({ takes, usual_s, chalk }: { takes: Take[]; usual_s: number; chalk: boolean }) {
   const uploads = useUploads();
   return (
     <section aria-label="Just read">
@@ -79,14 +80,13 @@ export function JustRead({ takes, chalk }: { takes: Take[]; chalk: boolean }) {
         <Empty>Nothing has been read yet. Drop a clip on this page, or press F and choose one: the reading appears here.</Empty>
       )}
       {takes.map((take) => (
-        <TakeRow key={take.id} take={take} chalk={chalk} />
+        <TakeRow key={take.id} take={take} waits={waitingWords(take, takes, usual_s)} chalk={chalk} />
       ))}
     </section>
   );
 }
 
-function TakeRow({ take, chalk }: { take: Take; chalk: boolean }) {
-  const waits = take.state === "queued" || take.state === "reading";
+function TakeRow({ take, waits, chalk }: { take: Take; waits: string; chalk: boolean }) {
   return (
     <Row as={Link} to={`/take/${take.id}`} data-testid="take-row" data-state={take.state}>
       <span>{waits ? <ProgressRing share={take.progress} /> : !chalk && <StateMark state={take.headline?.state ?? "unreadable"} />}</span>
@@ -94,17 +94,15 @@ function TakeRow({ take, chalk }: { take: Take; chalk: boolean }) {
         <strong>{take.student.name}</strong> <span className="quiet">{instrumentWords(take.instrument)}</span>
       </span>
       <span className="quiet">try {take.try_number}</span>
-      <span className="line">{chalk ? chalkLine(waits) : lineOf(take)}</span>
+      <span className="line">{chalk ? chalkLine(waits) : waits || lineOf(take)}</span>
     </Row>
   );
 }
 
 /** What the class may read. */
-const chalkLine = (waits: boolean) => (waits ? "being read" : "filmed");
+const chalkLine = (waits: string) => (waits ? "being read" : "filmed");
 
 function lineOf(take: Take): string {
-  if (take.state === "queued") return "waiting to be read";
-  if (take.state === "reading") return `${take.stage}, ${Math.round(100 * take.progress)} %`;
   if (take.state === "failed") return take.reason_text;
   return take.headline?.words ?? "";
 }

@@ -16,6 +16,7 @@ import { dayWords, firstName, instrumentWords } from "../shared/words";
 import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
 import { useUploads } from "./uploads";
+import { secondsLeft } from "./waiting";
 
 const Page = styled(DropZone)`
   min-height: calc(100vh - 70px);
@@ -207,7 +208,14 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
         <h1>{lesson.title}</h1>
         <p>{countWords(lesson)}</p>
       </Head>
-      <Chairs lesson={lesson} chosen={seat} sending={sending.map((one) => one.seat.id)} chalk={chalk} onChoose={(one) => choose(one.id)} />
+      <Chairs
+        lesson={lesson}
+        chosen={seat}
+        sending={sending.map((one) => one.seat.id)}
+        waits={secondsOf(today)}
+        chalk={chalk}
+        onChoose={(one) => choose(one.id)}
+      />
       <Columns>
         {seat && (
           <Next aria-label="On the chair next">
@@ -242,11 +250,15 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
             {said && <Said role="alert">{chalk ? "That was not taken. The teacher's own screen says why." : said}</Said>}
           </Next>
         )}
-        <JustRead takes={today.just_read} chalk={chalk} />
+        <JustRead takes={today.just_read} usual_s={today.usual_read_s} chalk={chalk} />
       </Columns>
     </Page>
   );
 }
+
+/** Seconds until each take is read that waits for it, by its id. */
+const secondsOf = ({ just_read: takes, usual_read_s: usual }: Today) =>
+  new Map(takes.map((take) => [take.id, secondsLeft(take, takes, usual)]));
 
 function countWords(lesson: Lesson): string {
   const left = lesson.seats.filter(waiting).length;

@@ -4,7 +4,7 @@ from datetime import date, datetime
 from typing import cast, get_args
 
 from brevin.core.plan.check import Check, from_document
-from brevin.store import changes, checks, students, takes
+from brevin.store import changes, checks, readings, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
 from brevin.store.records import Away, CheckRecord, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
@@ -39,6 +39,7 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
         found = takes.of_today(scope, lesson_id=row.id if row else 0, waiting=pupils, since=since)
         until = students.consents(scope, pupils)
         group = StudentGroup.get_or_none(StudentGroup.id == row.group_id) if row else None
+        usual_s = readings.usual_s(scope)
     found = [take for take in found if not take.refused]
     newest_first = [take for take in found if row is not None and take.lesson_id == row.id]
     worst_first = sorted(newest_first, key=lambda take: (take.state != "failed", take.made_at))  # a try that failed hides no good one before it
@@ -48,6 +49,7 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
         lesson=_record(row, group.name if group else "", chairs, until, of_lesson) if row else None,
         just_made=tuple(take for take in found if take.made_at >= since),
         last_time={take.student.id: take for take in reversed(found) if take.student.id in waiting and take.state == "read"},
+        usual_read_s=usual_s,
     )  # fmt: skip
 
 

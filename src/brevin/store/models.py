@@ -172,6 +172,8 @@ class Take(Base):
     lease_token = CharField(32, default="")
     lease_until = MomentField(null=True)
     evidence_name = CharField(80, default="")
+    claimed_at = MomentField(null=True)
+    read_s = FloatField(null=True)  # how long the last reading took
 
 
 class Clip(Base):

@@ -2,6 +2,7 @@
 
 import uuid
 from datetime import timedelta
+from statistics import median
 
 from peewee import Expression
 
@@ -13,6 +14,7 @@ from brevin.store.records import Leased, LetGo, Looked, NotThere, TakeRecord
 from brevin.store.scope import Scope
 
 LEASE = timedelta(seconds=45)  # a reader that is silent for this long has died
+LATELY, USUAL_S = 9, 8.0  # readings; and what is said before there were any
 MOST_ATTEMPTS = 2  # a clip that ended two readers is not tried a third time
 
 
@@ -24,9 +26,9 @@ def claim_next(scope: Scope) -> Leased | None:
         row = free.for_update("FOR UPDATE SKIP LOCKED").first()  # type: ignore[arg-type]
         if row is None:
             return None
-        Take.update(state="reading", lease_token=token, lease_until=now() + LEASE, attempts=Take.attempts + 1, stage="starting", progress=0.0).where(
-            Take.id == row.id
-        ).execute()
+        Take.update(
+            state="reading", lease_token=token, lease_until=now() + LEASE, attempts=Take.attempts + 1, stage="starting", progress=0.0, claimed_at=now()
+        ).where(Take.id == row.id).execute()
         changes.note(scope, row.programme_id, "take", row.id)
     return Leased(takes.take_record(scope, row.id), token)
 
@@ -53,7 +55,7 @@ def finish(scope: Scope, take_id: str, token: str, found: Looked) -> bool:
             files.let_go(scope, [LetGo("evidence", row.evidence_name)])
         Take.update(
             state="read", stage="read", progress=1.0, lease_until=None, reason_code="", reason_facts={}, evidence_name=found.evidence_name,
-            rules=ruling.to_document(found.rules),
+            rules=ruling.to_document(found.rules), read_s=(now() - row.claimed_at).total_seconds() if row.claimed_at else None,
         ).where(Take.id == take_id).execute()  # fmt: skip
         Clip.update(playable_name=found.playable[0], playable_type=found.playable[1]).where(Clip.take == take_id).execute()
         reports.put(scope, takes.take_record(scope, take_id), found.report)
@@ -99,6 +101,13 @@ def free_leases(scope: Scope) -> None:
         Take.update(state="queued", stage="waiting", progress=0.0, attempts=0, lease_until=None, lease_token="").where(
             (Take.state == "reading") & scope.sees(Take.programme)
         ).execute()
+
+
+def usual_s(scope: Scope) -> float:
+    """How long a reading took lately, s: the median of the last ones, whoever's they were. Needs an open connection."""
+    last = Take.select(Take.read_s).where(Take.read_s.is_null(False)).order_by(Take.claimed_at.desc()).limit(LATELY)
+    known = [row.read_s for row in last if row.read_s is not None]
+    return median(known) if known else USUAL_S
 
 
 def waiting(scope: Scope) -> int:

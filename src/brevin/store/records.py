@@ -182,11 +182,13 @@ class LessonRecord:
 
 @dataclass(frozen=True)
 class TodayRecord:
-    """lesson: None before the first; just_made: takes made lately, newest first; last_time: by student who waits, the newest earlier take that was read."""
+    """lesson: None before the first; just_made: takes made lately, newest first; last_time: by student who waits, the newest earlier take that was read;
+    usual_read_s: how long a reading takes."""
 
     lesson: LessonRecord | None
     just_made: tuple[TakeRecord, ...]
     last_time: dict[int, TakeRecord]
+    usual_read_s: float
 
 
 @dataclass(frozen=True)

@@ -24,6 +24,7 @@ def today() -> Response:
             lesson=lesson_out(found.lesson) if found.lesson else None,
             just_read=[take_out(record) for record in found.just_made],
             last_time={student_id: take_out(record) for student_id, record in found.last_time.items()},
+            usual_read_s=found.usual_read_s,
         )
     )
 

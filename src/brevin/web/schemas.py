@@ -129,11 +129,12 @@ class LessonOut(BaseModel):
 
 
 class TodayOut(BaseModel):
-    """lesson is null before the first one is planned."""
+    """lesson is null before the first one is planned; usual_read_s: how long a reading takes, for those who wait for one."""
 
     lesson: LessonOut | None
     just_read: list[TakeOut]
     last_time: dict[int, TakeOut]
+    usual_read_s: float
 
 
 class SeatPath(BaseModel):

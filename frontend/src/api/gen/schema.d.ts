@@ -1307,7 +1307,7 @@ export interface components {
         };
         /**
          * TodayOut
-         * @description lesson is null before the first one is planned.
+         * @description lesson is null before the first one is planned; usual_read_s: how long a reading takes, for those who wait for one.
          */
         TodayOut: {
             /** Just Read */
@@ -1317,6 +1317,8 @@ export interface components {
                 [key: string]: components["schemas"]["TakeOut"];
             };
             lesson: components["schemas"]["LessonOut"] | null;
+            /** Usual Read S */
+            usual_read_s: number;
         };
         /**
          * Trace

@@ -191,3 +191,21 @@ def test_shoulders_name_a_high_breath_where_arms_hide_the_chest() -> None:
     assert pattern(hidden) == "chest_high"
     quiet = replace(hidden, traces=replace(hidden.traces, shoulder=0.1 * EVEN))
     assert pattern(quiet) == "unclear"
+
+
+def test_what_moves_beside_a_region_widens_it_and_a_share_is_as_wide_as_its_farther_side() -> None:
+    alone, beside = breath(EVEN, 0.0 * EVEN), breath(EVEN, EVEN)
+    assert beside.uncertainty["abdomen_amp"] > alone.uncertainty["abdomen_amp"] + 0.1
+    unsure = breath(EVEN, 0.3 * EVEN)
+    narrow, wide = (3.0 / (3.9 + side * unsure.uncertainty["chest_amp"]) for side in (1.0, -1.0))
+    assert abs(wide - unsure.abdominal_share) > abs(unsure.abdominal_share - narrow)
+    assert unsure.uncertainty["abdominal_share"] >= wide - unsure.abdominal_share - 0.01
+
+
+def test_seen_from_three_quarters_sizes_are_larger_and_less_sure_and_shares_are_the_same() -> None:
+    made = one(EVEN, 0.5 * EVEN)
+    side, turned = (breath_of(measures_of(m, 0), pattern=pattern(m), exhale_shape=None, card_index=None) for m in (made, replace(made, turned=True)))
+    for key in ("abdomen_amp", "chest_amp", "size_pct"):
+        assert getattr(turned, key) == pytest.approx(1.2 * getattr(side, key)) and turned.uncertainty[key] > 2 * side.uncertainty[key]
+    assert turned.abdominal_share == pytest.approx(side.abdominal_share) and turned.shoulder_rise == side.shoulder_rise
+    assert turned.uncertainty["abdominal_share"] == pytest.approx(side.uncertainty["abdominal_share"], rel=0.05)

@@ -51,3 +51,11 @@ def test_every_inhale_has_exactly_one_name(abdomen: float, chest: float, shoulde
     from brevin.core.verdict.words import PATTERNS
 
     assert pattern_of(Inhale(abdomen, chest, shoulder, lag_s), lag_half_width_s=0.05, rules=RULES) in PATTERNS
+
+
+def test_an_interval_that_holds_low_and_high_names_neither() -> None:
+    """Deep and low but for a lag that only may say chest first: contrary names, however few."""
+    widths = Inhale(0.1, 0.1, 0.1, 0.18)
+    assert pattern_within(Inhale(4.0, 1.0, 0.2, -0.19), widths, rules=RULES) == "unclear"
+    assert pattern_within(Inhale(4.0, 1.0, 0.2, -0.60), widths, rules=RULES) == "chest_high"
+    assert pattern_within(Inhale(4.0, 1.0, 0.2, 0.0), widths, rules=RULES) == "low"

@@ -175,7 +175,9 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
     exempt = exempt_measures(asked.rules)
     for turns, following in pairwise([*breathing.turns, None]):
         assert turns is not None
-        one = OneBreath(turns, following.inhale_start if following else None, who.traces, beats, asked.task.check.card, asked.rules)
+        one = OneBreath(
+            turns, following.inhale_start if following else None, who.traces, beats, asked.task.check.card, asked.rules, who.view == "three-quarter"
+        )
         kept = whole if turns.whole else partial
         own = withheld(measures_of(one, len(kept)), exempt, "exempt")
         if not breathing.readable:

@@ -13,12 +13,13 @@ from brevin.core.breath.one import OneBreath
 from brevin.core.breath.patterns import Inhale, abdominal_share, lifted_by_shoulders, pattern_within
 from brevin.core.breath.timing import length_beats, next_offset_beats, offset_beats, turn_s
 from brevin.core.breath.turns import Turn
-from brevin.core.kinds import ExhaleShape, Pattern
+from brevin.core.kinds import ExhaleShape, Pattern, Region
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
 from brevin.core.plan.card import CountCard
 from brevin.core.verdict.rules import Rules
 
 LAG_NOISE_PCT = 0.05  # percent of trunk: what a trace wanders by between the two half rises; own
+LEAST_SUM_PCT = 0.5  # percent of trunk: of less together nothing is a share
 LAG_LEAST_S = 0.04  # half width of a lag, at least
 LEAST_AGAINST_PCT = 0.05  # percent of trunk: half width of two regions that clearly go the same way
 FULL_S = 0.04  # half width of the moment of nine tenths, beside that of the start; own
@@ -40,14 +41,22 @@ def share(breath: OneBreath) -> Value:
     value = abdominal_share(abdomen.value, chest.value)
     if value is None:
         return NotMeasured("too_small")
-    total = abdomen.value + chest.value
-    spread = math.hypot(chest.value * abdomen.half_width, abdomen.value * chest.half_width) / total**2
-    return Amount(value, spread)
+    return Amount(value, math.hypot(*(_reach(value, abdomen, chest, which) for which in ("abdomen", "chest"))))
+
+
+def _reach(value: float, abdomen: Amount, chest: Amount, which: Region) -> float:
+    """How far the share goes, on its farther side, while one region goes through its interval: a ratio is not as far up as down."""
+    found = []
+    for side in (-1.0, 1.0):
+        a = abdomen.value + side * abdomen.half_width * (which == "abdomen")
+        c = chest.value + side * chest.half_width * (which == "chest")
+        found.append(abs(a / (a + c) - value) if a + c >= LEAST_SUM_PCT else abs(1.0 - value))
+    return max(found)
 
 
 def size_pct(breath: OneBreath) -> Value:
     """|abdomen| + |chest| of the inhale, percent of trunk: how large the breath is, as far as it can be seen."""
-    abdomen, chest = breath.moved("abdomen"), breath.moved("chest")
+    abdomen, chest = breath.sized("abdomen"), breath.sized("chest")
     if isinstance(abdomen, NotMeasured):
         return abdomen
     if isinstance(chest, NotMeasured):
@@ -175,8 +184,8 @@ FORMULAS: dict[str, Callable[[OneBreath], Value]] = {
     "exhale_offset_beats": lambda b: offset_beats(b, b.turns.exhale_start, CountCard.exhale_due_beats),
     "next_offset_beats": next_offset_beats,
     "full_at_beat": full_at_beat,
-    "abdomen_amp": lambda b: b.moved("abdomen"),
-    "chest_amp": lambda b: b.moved("chest"),
+    "abdomen_amp": lambda b: b.sized("abdomen"),
+    "chest_amp": lambda b: b.sized("chest"),
     "shoulder_rise": lambda b: b.moved("shoulder"),
     "size_pct": size_pct,
     "abdominal_share": share,

@@ -1,5 +1,6 @@
 """One breath as the formulas take it: its turns, traces, beats, card and rules, and how far each region went in it."""
 
+import math
 from dataclasses import dataclass
 
 from brevin.core.breath.breaths import BreathTurns
@@ -7,19 +8,21 @@ from brevin.core.breath.excursions import excursion, followed_to
 from brevin.core.breath.turns import Turn
 from brevin.core.kinds import Region
 from brevin.core.kinematics.traces import Traces
-from brevin.core.measure import Amount, NotMeasured, Value
+from brevin.core.measure import NORMAL_90, Amount, NotMeasured, Value
 from brevin.core.music.clicks import Beats
 from brevin.core.plan.card import CountCard
 from brevin.core.verdict.rules import Rules
 
 STILL_BESIDE_PCT = 2.0  # percent of trunk: beside a belly that moves this far no chest keeps still
 ON_FLANK = 0.2  # model error from which the chest is seen on the flank, where an arm is told apart by its place
+TURNED_TIMES, TURNED_ERROR = 1.2, 0.2  # forward travel over what is seen of it from three quarters, and the share that may be wrong by; own
 SINKS_PCT = 0.3  # percent of trunk: no shoulder goes down by this while breathing in
 
 
 @dataclass(frozen=True)
 class OneBreath:
-    """Everything the formulas take: the breath's turns, the next one's start, the clip's traces, beats, card and rules."""
+    """Everything the formulas take: the breath's turns, the next one's start, the clip's traces, beats, card and rules; turned: whether it is seen
+    from three quarters."""
 
     turns: BreathTurns
     next_start: Turn | None
@@ -27,10 +30,20 @@ class OneBreath:
     beats: Beats
     card: CountCard | None
     rules: Rules
+    turned: bool = False
+
+    def sized(self, region: Region) -> Value:
+        """The same as ``moved``, with the width of what is not known of the turn. It is the same for both regions, so that a share of them goes without."""
+        found = self.moved(region)
+        if not self.turned or region == "shoulder" or isinstance(found, NotMeasured):
+            return found
+        return Amount(found.value, math.hypot(found.half_width, NORMAL_90 * TURNED_ERROR * found.value))
 
     def moved(self, region: Region) -> Value:
-        """Signed excursion of a region; none where what was followed cannot have been the region."""
+        """Signed excursion of a region, as large as it would be from the side; none where what was followed cannot have been the region."""
         found = excursion(self.traces, self.turns, region)
+        if self.turned and region != "shoulder" and isinstance(found, Amount):
+            found = Amount(TURNED_TIMES * found.value, TURNED_TIMES * found.half_width)
         if region == "abdomen" or isinstance(found, NotMeasured):
             return found
         lost = _sinks(found) if region == "shoulder" else self._stands_still(found)

@@ -59,22 +59,25 @@ OPPOSED: tuple[Pattern, ...] = ("pushed", "paradoxical")
 """Patterns that rest on a sign: an interval that reaches over it names none."""
 
 
+CORNERS = (-0.7, 0.0, 0.7)  # of the half widths: the joint interval of independent errors is rounder than a box
+CONTRARY: tuple[frozenset[Pattern], ...] = (frozenset(("low", "chest_high")),)
+"""Patterns that say the contrary of each other: an interval that holds both names neither, however few it holds."""
+
+
 def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules, most: int = 2) -> Pattern:
     """The pattern, or ``unclear`` where the 90 % intervals span more than ``most``, or anything beside a pattern that rests on a sign. half_widths: those
     of the intervals in the same fields."""
     lag_half_width = half_widths.lag_s or 0.0
     named = pattern_of(inhale, lag_half_width_s=lag_half_width, rules=rules)
-    spanned = {
-        pattern_of(
-            Inhale(
-                abdomen=inhale.abdomen + i * half_widths.abdomen,
-                chest=inhale.chest + j * half_widths.chest,
-                shoulder=None if inhale.shoulder is None else inhale.shoulder + k * (half_widths.shoulder or 0.0),
-                lag_s=inhale.lag_s,
-            ),
-            lag_half_width_s=lag_half_width,
-            rules=rules,
-        )
-        for i, j, k in product((-0.7, 0.0, 0.7), repeat=3)  # corners at 0.7: the joint interval of independent errors is rounder than a box
-    }
-    return named if len(spanned) <= (1 if named in OPPOSED else most) else "unclear"
+    at: dict[float, set[Pattern]] = {m: set() for m in CORNERS}  # by where the lag stands in its interval
+    lags = CORNERS if named == "chest_high" else (0.0,)  # a lag that is not clear makes no high breath, and takes the name of none away
+    for i, j, k, m in product(CORNERS, CORNERS, CORNERS, lags):
+        moved = Inhale(
+            abdomen=inhale.abdomen + i * half_widths.abdomen, chest=inhale.chest + j * half_widths.chest,
+            shoulder=None if inhale.shoulder is None else inhale.shoulder + k * (half_widths.shoulder or 0.0),
+            lag_s=None if inhale.lag_s is None else inhale.lag_s + m * lag_half_width,
+        )  # fmt: skip
+        at[m].add(pattern_of(moved, lag_half_width_s=lag_half_width if m == 0.0 else 0.0, rules=rules))
+    if any(pair <= set().union(*at.values()) for pair in CONTRARY):
+        return "unclear"
+    return named if len(at[0.0]) <= (1 if named in OPPOSED else most) else "unclear"

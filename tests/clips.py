@@ -10,10 +10,13 @@ import numpy as np
 CODECS = {"h264": ("libx264", "mp4"), "hevc": ("libx265", "mp4"), "vp8": ("libvpx", "webm"), "vp9": ("libvpx-vp9", "webm"), "mjpeg": ("mjpeg", "avi")}
 
 
-def write(path: Path, pictures: Iterable[np.ndarray], *, codec: str = "h264", times_ms: list[int] | None = None, rate: int = 25, sound: bool = False) -> Path:
-    """Grey or RGB pictures as a clip. times_ms: presentation times, else even."""
+def write(
+    path: Path, pictures: Iterable[np.ndarray], *, codec: str = "h264", times_ms: list[int] | None = None, rate: int = 25, sound: bool = False,
+    fast: bool = False,
+) -> Path:  # fmt: skip
+    """Grey or RGB pictures as a clip. times_ms: presentation times, else even; fast: the table of contents comes first."""
     encoder, container = CODECS[codec]
-    with av.open(str(path), "w", format=container) as out:
+    with av.open(str(path), "w", format=container, options={"movflags": "faststart"} if fast else {}) as out:
         stream = None
         audio = out.add_stream("aac" if container == "mp4" else "libopus", rate=48000, layout="mono") if sound else None
         for i, picture in enumerate(pictures):

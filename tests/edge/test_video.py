@@ -1,9 +1,12 @@
+from fractions import Fraction
 from pathlib import Path
 
+import av
 import numpy as np
 import pytest
 
 from brevin.core.errors import ClipUnusable
+from brevin.edge import transcode
 from brevin.edge.transcode import playable, played_as_is
 from brevin.edge.video import WORK_SIDE_PX, probe, sound, video_frames
 from tests import clips
@@ -122,3 +125,62 @@ def test_a_copy_is_made_where_it_cannot_with_the_same_times(codec: str, tmp_path
     assert kind == "video/mp4" and played_as_is(tmp_path / name) == "video/mp4" and not list(tmp_path.glob("*.part"))
     copied = [round(1000 * f.t_s) for f in video_frames(tmp_path / name, until_s=9, fastest_hz=200)]
     assert len(copied) == 8 and (times is None or copied == pytest.approx(times, abs=2))
+
+
+def filmed(path: Path, *, form: str, video: str, audio: str, late_s: float = 0.0, length_s: float = 4.0) -> Path:
+    """A clip with a tone, whose pictures begin late."""
+    with av.open(str(path), "w", format=form) as out:
+        seen, heard = out.add_stream(video, rate=25), out.add_stream(audio, rate=44100, layout="mono")
+        seen.width, seen.height, seen.pix_fmt = 320, 240, "yuv420p"
+        seen.codec_context.time_base = Fraction(1, 1000)
+        samples = 1024 if audio == "aac" else 1152
+        for i in range(int(length_s * 44100 / samples)):
+            frame = av.AudioFrame.from_ndarray((0.2 * np.sin(np.arange(samples) / 9)).astype(np.float32)[None], format="fltp", layout="mono")
+            frame.sample_rate, frame.pts, frame.time_base = 44100, i * samples, Fraction(1, 44100)
+            out.mux(heard.encode(frame))
+        out.mux(heard.encode(None))
+        for i in range(int(25 * (length_s - late_s))):
+            picture = av.VideoFrame.from_ndarray(np.full((240, 320, 3), 40 + i, np.uint8), format="rgb24").reformat(format="yuv420p")
+            picture.pts, picture.time_base = round(1000 * late_s) + 40 * i, Fraction(1, 1000)
+            out.mux(seen.encode(picture))
+        out.mux(seen.encode(None))
+    return path
+
+
+@pytest.mark.parametrize(
+    ("form", "video", "audio", "late_s"), [("avi", "mpeg4", "libmp3lame", 0.0), ("mpegts", "libx264", "aac", 0.0), ("mp4", "libx264", "aac", 0.6)]
+)
+def test_a_copy_has_all_pictures_and_sound_and_begins_with_the_first_picture(form: str, video: str, audio: str, late_s: float, tmp_path: Path) -> None:
+    source = filmed(tmp_path / f"c.{form}", form=form, video=video, audio=audio, late_s=late_s)
+    name, kind = playable(source, folder=tmp_path)
+    assert (name, kind) == ("c.play.mp4", "video/mp4"), "as it is, its moments would not be those of the reading"
+    with av.open(str(tmp_path / name)) as copy:
+        assert float(copy.streams.video[0].start_time * copy.streams.video[0].time_base) == pytest.approx(0.0, abs=0.005)
+        assert float(copy.streams.video[0].duration * copy.streams.video[0].time_base) == pytest.approx(4.0 - late_s, abs=0.1)
+        assert float(copy.streams.audio[0].duration * copy.streams.audio[0].time_base) == pytest.approx(4.0 - late_s, abs=0.15)
+    read, played = ([f.t_s for f in video_frames(path, until_s=9, fastest_hz=60)] for path in (source, tmp_path / name))
+    assert played == pytest.approx(read, abs=0.005)
+
+
+def test_a_copy_of_a_turned_clip_stands_upright(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = clips.write(tmp_path / "turned.mp4", clips.room(6), codec="hevc")
+    first = transcode.first_picture(path)
+
+    class Turned:
+        """The first picture as a phone that lay on its side tells of it."""
+
+        rotation, time, width, height = 90, first.time, first.width, first.height
+
+    monkeypatch.setattr(transcode, "first_picture", lambda _: Turned)
+    monkeypatch.setattr(transcode, "played_as_is", lambda _: None)
+    name, _ = playable(path, folder=tmp_path)
+    with av.open(str(tmp_path / name)) as copy:
+        shown = next(copy.decode(video=0))
+        assert (shown.width, shown.height) == (first.height, first.width)
+        upright = np.rot90(first.to_ndarray(format="gray"), k=1)
+        assert np.corrcoef(shown.to_ndarray(format="gray").ravel(), upright.ravel())[0, 1] > 0.8
+
+
+def test_a_single_picture_is_no_film(tmp_path: Path) -> None:
+    with pytest.raises(ClipUnusable, match="still_picture"):
+        probe(clips.write(tmp_path / "one.avi", clips.room(1), codec="mjpeg"))

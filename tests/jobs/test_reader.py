@@ -150,6 +150,9 @@ def test_a_take_deleted_while_it_is_read_ends_its_child_and_leaves_nothing(scope
     take_id = queued(scope, student, store, STANDING)
     under_way(reader, take_id)
     child = reader._jobs[0].child
+    stem = takes.take_record(scope, take_id).clip.stored_name.rsplit(".", 1)[0]
+    for begun in (f"{stem}.play.mp4", f"{stem}.play.mp4.part"):  # a copy that is being made
+        (store.clips / begun).write_bytes(b"half")
     takes.delete(scope, take_id)
     read_all(reader)
     assert not child.process.is_alive() and takes.latest(scope) == []

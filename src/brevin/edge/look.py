@@ -26,6 +26,7 @@ OTHERS_LONGEST_S = 45.0  # in longer clips only the player is followed: every tr
 MOST_PLAYERS = 3
 FASTEST_HZ = 30.0  # more video frames a second say nothing more of a breath
 SHORTEST_S = 3.0  # one count-in and one breath do not fit in less
+BREAKS_OFF_S = 1.5  # before the end that a clip says it has
 LARGE_PX = 2200  # longer side from which a clip is told that it need not be so large
 
 Progress = Callable[[str, float], None]
@@ -45,7 +46,7 @@ def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: N
     seen = Sighting(
         clip=clip, t_s=np.array(watched.t_s), poses=tuple(watched.people.samples), player=None, view=None, position=None,
         front=None, back=None, points=None, picture=_no_picture(), arms_pct=np.zeros((0, 2, 2)),
-        sound=heard, refused=watched.refused, notes=_notes(clip, watched.stamps), cards=tuple(watched.card.cards),
+        sound=heard, refused=watched.refused, notes=_notes(clip, watched), cards=tuple(watched.card.cards),
     )  # fmt: skip
     if not watched.trunks:
         return seen
@@ -129,14 +130,17 @@ def _no_picture() -> Picture:
     return Picture(light=nothing, detail=nothing, change=nothing, clear=nothing, room_pct=np.zeros((0, 2)))
 
 
-def _notes(clip: ClipFacts, stamps: Stamps) -> Facts:
+def _notes(clip: ClipFacts, watched: _Watched) -> Facts:
     notes: list[tuple[str, dict[str, float]]] = []
     if clip.duration_s > LONGEST_S + 1.0:
         notes.append(("long_clip", {"duration_s": round(clip.duration_s), "read_s": LONGEST_S}))
     if max(clip.width_px, clip.height_px) > LARGE_PX:
         notes.append(("large_picture", {"width_px": clip.width_px, "height_px": clip.height_px}))
-    if stamps.left_out:
-        notes.append(("time_stamps", {"pictures": stamps.left_out}))
+    if watched.stamps.left_out:
+        notes.append(("time_stamps", {"pictures": watched.stamps.left_out}))
+    read_s = watched.t_s[-1] if watched.t_s else 0.0
+    if 0.0 < read_s < min(clip.duration_s, LONGEST_S) - BREAKS_OFF_S and not watched.refused:
+        notes.append(("breaks_off", {"read_s": round(read_s), "duration_s": round(clip.duration_s)}))
     return tuple(notes)
 
 

@@ -42,7 +42,7 @@ class VideoFrame:
 
 
 def probe(path: Path) -> ClipFacts:
-    """Facts of a clip. Raises ClipUnusable: empty_file, not_a_video, half_copied, too_many_pixels, sound_only, cut_off."""
+    """Facts of a clip. Raises ClipUnusable: empty_file, not_a_video, half_copied, too_many_pixels, sound_only, cut_off, still_picture."""
     if path.stat().st_size == 0:
         raise ClipUnusable("empty_file")
     try:
@@ -59,6 +59,8 @@ def _facts(path: Path, container: av.container.InputContainer) -> ClipFacts:
     frames = [frame for _, frame in zip(range(PROBE_FRAMES), container.decode(stream), strict=False)]
     if not frames:
         raise ClipUnusable("cut_off")
+    if len(frames) == 1:
+        raise ClipUnusable("still_picture")
     upright = _upright(frames[0].to_ndarray(format="gray"), frames[0].rotation)
     rate_hz = float(stream.average_rate or stream.guessed_rate or 0) or _rate(frames)
     return ClipFacts(
@@ -70,6 +72,14 @@ def _facts(path: Path, container: av.container.InputContainer) -> ClipFacts:
         rotation_deg=int(frames[0].rotation) % 360,
         has_sound=bool(container.streams.audio),
     )
+
+
+def first_picture(path: Path) -> av.VideoFrame:
+    """The first picture of a clip, as it is decoded. Raises ClipUnusable(cut_off)."""
+    with opened(path) as container:
+        for frame in _decoded(container, container.streams.video[0]):
+            return frame
+    raise ClipUnusable("cut_off")
 
 
 def _rate(frames: list[av.VideoFrame]) -> float:

@@ -27,7 +27,7 @@ from brevin.ops import settings as known
 from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.store import readings, takes
 from brevin.store.database import connect
-from brevin.store.records import Leased, Looked
+from brevin.store.records import Leased, LetGo, Looked
 from brevin.store.scope import HOUSE
 
 LOOK_EVERY_S = 0.25  # for takes that wait
@@ -139,7 +139,10 @@ class Reader:
         job.child.kill()
         self._jobs.remove(job)
         sweeping.work_off(self._settings)
-        sweeping.drop_unowned(self._settings, [job.evidence_name])
+        made = [LetGo("evidence", job.evidence_name)]
+        if job.held.take.clip is not None:
+            made.append(LetGo("clips", f"{Path(job.held.take.clip.stored_name).stem}.play.mp4"))
+        sweeping.drop_unowned(self._settings, made)
 
 
 def _told_to_stop(kind: int, frame: FrameType | None) -> None:

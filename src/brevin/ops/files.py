@@ -24,12 +24,13 @@ def work_off(settings: Settings) -> int:
     return went
 
 
-def drop_unowned(settings: Settings, evidence_names: Iterable[str]) -> None:
-    """Delete evidence files that no take came to own."""
+def drop_unowned(settings: Settings, made: Iterable[LetGo]) -> None:
+    """Delete files that were made for a take and that no take came to own, with what was begun of them."""
     owned = files.owned(HOUSE)
-    for name in evidence_names:
-        if LetGo("evidence", name) not in owned:
-            (settings.evidence / name).unlink(missing_ok=True)
+    for file in made:
+        if file not in owned:
+            for name in (file.name, f"{file.name}.part"):
+                (settings.folder(file.folder) / name).unlink(missing_ok=True)
 
 
 def orphans(settings: Settings) -> list[LetGo]:

@@ -26,6 +26,8 @@ REASONS: dict[str, Sentence] = {
     "sound_only": Sentence("all", "This file has sound but no picture. Choose the video instead."),
     "half_copied": Sentence("all", "This is a phone's clip that was not copied whole. Copy it again from the phone, then send it once more."),
     "cut_off": Sentence("all", "This video breaks off before its first picture. Copy it again from the phone, or film once more."),
+    "still_picture": Sentence("all", "This is a single picture and no film. Film half a minute, or choose the video instead."),
+    "breaks_off": Sentence("all", "This clip breaks off after {read_s} of its {duration_s} s: it was not copied whole. Copy it again to have the rest read."),
     "upload_cut_off": Sentence("all", "The upload stopped before the whole clip had arrived. Nothing was kept: send it again."),
     "too_large": Sentence("all", "This file is larger than {most_mb} MB. Half a minute is enough: cut it, or film in 1080p."),
     "too_short": Sentence("all", "This clip lasts {duration_s} s. Film the count-in and at least one whole breath, half a minute is best."),

@@ -48,7 +48,7 @@ def settings(data: Path) -> Iterator[Settings]:
     server = MariaDb(found)
     server.start()
     database.connect(socket=str(found.socket), password=found.values["db_password"], user="root")
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long"]
+    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long", "0007_sent_once"]
     database.connect(socket=str(found.socket), password=found.values["db_password"])
     yield found
     server.stop()

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { Navigate, Route, Routes, useNavigate } from "react-router";
+import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 
 import { useMe, useSignOut, useToday } from "./api/queries";
 import { useTold } from "./api/told";
@@ -7,6 +7,7 @@ import { useKeys } from "./design/keys";
 import { Question } from "./design/Question";
 import { Shell } from "./design/Shell";
 import { Message } from "./design/Message";
+import { FilmPage } from "./film/FilmPage";
 import { SignIn } from "./signin/SignIn";
 import { TakePage } from "./take/TakePage";
 import { TodayPage } from "./today/TodayPage";
@@ -43,9 +44,10 @@ function Rooms({ who }: { who: string }) {
   useDropGuard();
   const go = useNavigate();
   const [chalk, setChalk] = useState(() => localStorage.getItem(SCHEME) === "chalk");
+  const filming = useLocation().pathname.startsWith("/film/"); // seen by the class, whatever the teacher's own page looks like
   useEffect(() => {
-    document.documentElement.dataset.scheme = chalk ? "chalk" : "paper";
-  }, [chalk]);
+    document.documentElement.dataset.scheme = chalk || filming ? "chalk" : "paper";
+  }, [chalk, filming]);
   const turn = () => {
     localStorage.setItem(SCHEME, chalk ? "paper" : "chalk");
     setChalk(!chalk);
@@ -57,6 +59,12 @@ function Rooms({ who }: { who: string }) {
     { key: "q", does: "sign out", run: leave },
     { key: "?", does: "this list", run: () => undefined },
   ]);
+  if (filming)
+    return (
+      <Routes>
+        <Route path="/film/:seat" element={<FilmPage />} />
+      </Routes>
+    );
   return (
     <Shell group={today.data?.lesson?.group_name ?? ""} who={who} onSignOut={leave} onScheme={turn}>
       {today.error && today.data && (

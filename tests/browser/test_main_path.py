@@ -84,7 +84,7 @@ def test_by_keyboard_alone(page: Page) -> None:
     expect(page.get_by_role("dialog")).to_contain_text("not today")
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
-    page.keyboard.press("f")
+    page.keyboard.press("c")
     page.wait_for_timeout(500)
     assert len(choosers) == 1 and not choosers[0].is_multiple()
     page.wait_for_function("() => document.querySelector('[data-state=read]')", timeout=READ_MS)

@@ -34,7 +34,7 @@ def test_a_clip_stays_with_the_chair_it_was_filmed_at_however_slow_the_line(insi
     expect(in_front(inside)).not_to_have_text("Pavel Horacek")
     expect(chair(inside, "Pavel Horacek, clip on its way")).to_be_visible()
     chair(inside, "Amaru Quispeta").click()
-    inside.keyboard.press("f")
+    inside.keyboard.press("c")
     inside.wait_for_timeout(500)
     chair(inside, "Jonas Lindqvast").click()  # the chair changes while the chooser is open
     choosers[0].set_files(clip("seated-low-then-wide.mp4"))

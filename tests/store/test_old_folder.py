@@ -61,7 +61,7 @@ def _rows() -> list[tuple]:
 
 
 def test_an_old_folder_is_taken_over_whole(old) -> None:
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long"]
+    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long", "0007_sent_once"]
     assert database.migrate() == []
     [programme] = programmes.all_programmes(HOUSE)
     scope = Scope(programme.id)

@@ -41,7 +41,7 @@ def test_migrations_may_be_repeated(as_root: Settings) -> None:
     assert database.migrate() == []
     with database.db.connection_context():
         database.db.execute_sql("DELETE FROM schema_migration")
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long"], (
+    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long", "0007_sent_once"], (
         "every statement may run on tables that are there"
     )
 

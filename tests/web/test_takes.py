@@ -179,3 +179,12 @@ def test_an_error_of_ours_says_so_and_tells_nothing(page, monkeypatch) -> None:
     monkeypatch.setattr(routes.takes, "latest", lambda scope: 1 / 0)
     answer = page("GET", "/api/takes")
     assert (answer.status_code, answer.json["code"]) == (500, "program_error") and "Zero" not in answer.text
+
+
+def test_a_recording_that_is_sent_twice_is_one_take(page, student, store) -> None:
+    asked = f"/api/takes?student_id={student.id}&file_name=filmed-here.mp4&sent_as=6f9619ff-8b86-4d01-b42d-00cf4fc964ff&first_inhale_s=3.2"
+    first = page("POST", asked, data=DEMO_CLIP.read_bytes())
+    again = page("POST", asked, data=DEMO_CLIP.read_bytes())
+    assert (first.status_code, again.status_code) == (201, 200) and first.json["id"] == again.json["id"]
+    assert len(page("GET", "/api/takes").json["takes"]) == 1 and len(list(store.clips.iterdir())) == 1
+    assert page("POST", asked.replace("6f9619ff", "no-uuid!"), data=b"x").status_code == 422

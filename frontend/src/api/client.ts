@@ -68,16 +68,18 @@ type Upload = {
   file: File;
   seat: Seat;
   lessonId: number;
+  kept: { key: string; first_inhale_s: number } | null;
   onShare: (share: number) => void;
 };
 
 /** Sends the clip of the student on a chair, telling how much has gone. Fetch cannot tell, so this uses the older request. */
-export function upload({ file, seat, lessonId, onShare }: Upload): Promise<Take> {
+export function upload({ file, seat, lessonId, kept, onShare }: Upload): Promise<Take> {
   const query = new URLSearchParams({
     student_id: String(seat.student.id),
     seat_id: String(seat.id),
     lesson_id: String(lessonId),
     file_name: file.name,
+    ...(kept ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3) } : {}),
   });
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
@@ -88,7 +90,7 @@ export function upload({ file, seat, lessonId, onShare }: Upload): Promise<Take>
     request.onerror = () => reject(new Refusal("unreachable", UNREACHABLE, 0));
     request.onload = () => {
       const answer = parsed(request.responseText);
-      if (request.status === 201) resolve(answer as Take);
+      if (request.status === 201 || request.status === 200) resolve(answer as Take);
       else reject(new Refusal(String(answer.code ?? "unreachable"), String(answer.message ?? UNREACHABLE), request.status));
     };
     request.send(file);

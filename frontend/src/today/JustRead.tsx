@@ -77,7 +77,9 @@ export function JustRead({ takes, usual_s, chalk }: { takes: Take[]; usual_s: nu
         </Row>
       ))}
       {!takes.length && !uploads.all.length && (
-        <Empty>Nothing has been read yet. Drop a clip on this page, or press F and choose one: the reading appears here.</Empty>
+        <Empty>
+          Nothing has been read yet. Drop a clip on this page, press C and choose one, or film with F: the reading appears here.
+        </Empty>
       )}
       {takes.map((take) => (
         <TakeRow key={take.id} take={take} waits={waitingWords(take, takes, usual_s)} chalk={chalk} />

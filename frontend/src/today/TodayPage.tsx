@@ -185,10 +185,12 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     const i = lesson.seats.findIndex((s) => s.id === seat?.id);
     choose(lesson.seats[(i + by + lesson.seats.length) % lesson.seats.length]?.id);
   };
+  const film = () => seat && go(`/film/${seat.id}`);
   const mayFilm = seat?.student.may_film_until != null;
   const newest = today.just_read[0];
   useKeys("Today", [
-    { key: "f", does: "choose the clip of the student on the chair", run: ask, off: !mayFilm },
+    { key: "f", does: "film the student on the chair", run: film, off: !mayFilm },
+    { key: "c", does: "choose a clip of the student on the chair", run: ask, off: !mayFilm },
     { key: "n", does: "not here", run: () => mark("not_here") },
     { key: "t", does: "not today", run: () => mark("not_today") },
     { key: "z", does: "take back the last mark", run: takeBack, off: !undo },
@@ -222,9 +224,14 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
             <OnTheChair seat={seat} lastTime={today.last_time[String(seat.student.id)]} chalk={chalk} />
             <Actions>
               {(mayFilm || !chalk) && (
-                <Action main large letter="F" isDisabled={!mayFilm} onPress={ask}>
-                  Add {firstName(seat.student.name)}'s clip
-                </Action>
+                <>
+                  <Action main large letter="F" isDisabled={!mayFilm} onPress={film}>
+                    Film {firstName(seat.student.name)}
+                  </Action>
+                  <Action large letter="C" isDisabled={!mayFilm} onPress={ask}>
+                    Add a clip
+                  </Action>
+                </>
               )}
               <input ref={chooser} type="file" accept={CLIPS} hidden aria-hidden tabIndex={-1} onChange={chosenFile} />
               <Action large letter="N" onPress={() => mark("not_here")}>

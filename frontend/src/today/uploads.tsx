@@ -2,18 +2,22 @@ import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 
 import { upload, type Seat } from "../api/client";
+import { allKept, fileOf, letGo, type Kept } from "../shared/kept";
 
 /** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. */
-export type Upload = { key: number; seat: Seat; lessonId: number; file: File; share: number; trouble: string | null };
+export type Upload = { key: number; seat: Seat; lessonId: number; file: File; share: number; trouble: string | null; kept: Kept | null };
 
 type Uploads = {
   all: Upload[];
   /** Whether anything is still on its way. */
   busy: boolean;
   send: (file: File, seat: Seat, lessonId: number) => void;
+  /** Sends what was filmed here; it stays in the browser until the server has it. */
+  sendKept: (kept: Kept) => Promise<void>;
   again: (one: Upload) => void;
   forget: (one: Upload) => void;
 };
+const UNSENT = "This was filmed here and not sent: the page was closed before.";
 const Shared = createContext<Uploads | null>(null);
 
 /** Keeps what is being sent above the pages, so that it goes on and is told whichever page is open. */
@@ -25,9 +29,10 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     setAll((known) => known.map((one) => (one.key === key ? { ...one, ...now } : one)));
   }, []);
   const start = useCallback(
-    async ({ key, file, seat, lessonId }: Upload) => {
+    async ({ key, file, seat, lessonId, kept }: Upload) => {
       try {
-        await upload({ file, seat, lessonId, onShare: (share) => change(key, { share }) });
+        await upload({ file, seat, lessonId, kept, onShare: (share) => change(key, { share }) });
+        if (kept) await letGo(kept.key);
         setAll((known) => known.filter((one) => one.key !== key));
       } catch (error) {
         change(key, { trouble: (error as Error).message });
@@ -43,23 +48,46 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     addEventListener("beforeunload", ask);
     return () => removeEventListener("beforeunload", ask);
   }, [busy]);
+  const add = useCallback((file: File, seat: Seat, lessonId: number, kept: Kept | null, trouble: string | null = null) => {
+    counted.current += 1;
+    const one = { key: counted.current, seat, lessonId, file, share: 0, trouble, kept };
+    setAll((known) => (kept && known.some((other) => other.kept?.key === kept.key) ? known : [one, ...known]));
+    return one;
+  }, []);
+  const sendKept = useCallback(
+    async (kept: Kept) => {
+      const file = await fileOf(kept);
+      if (file) void start(add(file, kept.seat, kept.lessonId, kept));
+      else await letGo(kept.key);
+    },
+    [add, start],
+  );
+  useEffect(() => {
+    const offer = async () => {
+      for (const kept of await allKept()) {
+        const file = await fileOf(kept);
+        if (file) add(file, kept.seat, kept.lessonId, kept, UNSENT);
+        else await letGo(kept.key);
+      }
+    };
+    void offer().catch(() => undefined); // a browser that keeps nothing has nothing to offer
+  }, [add]);
   const shared = useMemo<Uploads>(
     () => ({
       all,
       busy,
-      send: (file, seat, lessonId) => {
-        counted.current += 1;
-        const one = { key: counted.current, seat, lessonId, file, share: 0, trouble: null };
-        setAll((known) => [one, ...known]);
-        void start(one);
-      },
+      send: (file, seat, lessonId) => void start(add(file, seat, lessonId, null)),
+      sendKept,
       again: (one) => {
         change(one.key, { trouble: null, share: 0 });
         void start(one);
       },
-      forget: (one) => setAll((known) => known.filter((other) => other.key !== one.key)),
+      forget: (one) => {
+        if (one.kept) void letGo(one.kept.key);
+        setAll((known) => known.filter((other) => other.key !== one.key));
+      },
     }),
-    [all, busy, change, start],
+    [all, busy, change, start, add, sendKept],
   );
   return <Shared.Provider value={shared}>{children}</Shared.Provider>;
 }

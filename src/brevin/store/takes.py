@@ -22,11 +22,12 @@ MOST_LISTED = 500
 
 def add(
     scope: Scope, *, student_id: int, lesson_id: int | None, check: Check, clip: ClipRecord, first_inhale_s: float | None = None,
-    made_at: datetime | None = None,
+    made_at: datetime | None = None, sent_as: str | None = None,
 ) -> TakeRecord:  # fmt: skip
-    """A new take with its clip, waiting to be read: both or neither. Its rules are resolved now. made_at: now where it is not said.
+    """A new take with its clip, waiting to be read: both or neither. Its rules are resolved now. made_at: now where it is not said; sent_as: of a
+    recording that must not become two takes.
 
-    Raises NoConsent, NotThere.
+    Raises NoConsent, NotThere; peewee.IntegrityError where the recording was sent already.
     """
     student = students.may_film(scope, student_id)
     asked = checks.same(scope, check)
@@ -36,10 +37,18 @@ def add(
         take = Take.create(
             programme=student.programme_id, student=student.id, filmed_by=scope.person_id, lesson=lesson_id, asked=asked.id,
             first_inhale_s=first_inhale_s, rules=ruling.to_document(rules), try_number=_tries(student_id, lesson_id, asked.id) + 1, made_at=made_at or now(),
+            sent_as=sent_as,
         )  # fmt: skip
         Clip.create(take=take, **vars(clip))
         changes.note(scope, student.programme_id, "take", take.id)
     return take_record(scope, take.id)
+
+
+def sent(scope: Scope, sent_as: str) -> TakeRecord | None:
+    """The take that a recording became; None before it was sent."""
+    with db.connection_context():
+        found = records(scope, Take.sent_as == sent_as)
+    return found[0] if found else None
 
 
 def _lesson(scope: Scope, lesson_id: int | None) -> None:

@@ -210,6 +210,7 @@ class NewTake(BaseModel):
     lesson_id: int | None = None
     file_name: str = Field(default="clip", max_length=160)
     first_inhale_s: float | None = Field(default=None, ge=0, le=60, description="where the app's own count stood on the clip's clock")
+    sent_as: str | None = Field(default=None, pattern="^[0-9a-f-]{36}$", description="own name of a recording made in the page: sent twice, it is one take")
 
 
 class TurnMoved(BaseModel):

@@ -239,7 +239,7 @@ export interface paths {
         get: operations["takes_all_takes_get"];
         put?: never;
         /**
-         * Take a clip in and let it be read.
+         * Take a clip in and let it be read. A recording that came already is answered with its take.
          * @description The body is the clip itself, streamed.
          */
         post: operations["takes_new_take_post"];
@@ -2017,6 +2017,8 @@ export interface operations {
                 lesson_id?: number | null;
                 position?: "seated" | "standing" | "lying" | "auto";
                 seat_id?: number | null;
+                /** @description own name of a recording made in the page: sent twice, it is one take */
+                sent_as?: string | null;
                 student_id: number;
                 view?: "side" | "front" | "three-quarter" | "auto";
                 with_instrument?: boolean;

@@ -1,0 +1,60 @@
+import type { Card } from "../api/client";
+
+export type Part = "count-in" | "in" | "pause" | "out" | "empty" | "done";
+/** Where in a card a moment lies. number: what is counted aloud, from 1; of: how many beats this part has, null where it lasts as long as it lasts;
+ * next: what comes after it. */
+export type Moment = { part: Part; number: number; of: number | null; breath: number; next: { part: Part; beats: number | null } | null };
+
+type Stretch = { part: Part; beats: number | null; breath: number };
+const OPEN_BEATS = 64; // an exhale that lasts as long as it lasts ends by hand
+export const TAIL_BEATS = 1; // filmed after the last exhale, so that its end is seen
+
+/** A card as its parts in order, from the count-in on; parts of no length are none. */
+export function partsOf(card: Card): Stretch[] {
+  const breaths = Array.from({ length: card.cycles }, (_, breath) => [
+    { part: "in" as const, beats: card.inhale_beats, breath },
+    { part: "pause" as const, beats: card.pause_beats, breath },
+    { part: "out" as const, beats: card.exhale_beats, breath },
+    { part: "empty" as const, beats: card.empty_beats, breath },
+  ]).flat();
+  return [{ part: "count-in" as const, beats: card.countin_beats, breath: -1 }, ...breaths].filter(({ beats }) => beats !== 0);
+}
+
+const lengthOf = ({ beats }: Stretch) => beats ?? OPEN_BEATS;
+
+/** Beats of the whole card, the count-in and the tail included; null where an exhale is open. */
+export function beatsOf(card: Card): number | null {
+  const parts = partsOf(card);
+  return parts.some(({ beats }) => beats === null) ? null : parts.reduce((sum, part) => sum + lengthOf(part), TAIL_BEATS);
+}
+
+/** Where a beat lies, counted from the start of the count-in. */
+export function momentAt(card: Card, beat: number): Moment {
+  const parts = partsOf(card);
+  let from = 0;
+  for (const [i, part] of parts.entries()) {
+    const to = from + lengthOf(part);
+    if (beat < to) {
+      const after = parts[i + 1];
+      const number = Math.max(Math.floor(beat - from), 0) + 1;
+      return {
+        part: part.part,
+        number,
+        of: part.beats,
+        breath: part.breath,
+        next: after ? { part: after.part, beats: after.beats } : null,
+      };
+    }
+    from = to;
+  }
+  return { part: "done", number: 0, of: 0, breath: card.cycles - 1, next: null };
+}
+
+export const PART_WORDS: Record<Part, string> = {
+  "count-in": "ready",
+  in: "breathe in",
+  pause: "wait",
+  out: "breathe out",
+  empty: "stay empty",
+  done: "done",
+};

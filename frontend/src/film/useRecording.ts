@@ -1,0 +1,103 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+
+import type { Card, Seat } from "../api/client";
+import { Clicker } from "./clicker";
+import { beatsOf } from "./counting";
+import { keep, keepPiece, letGo, type Kept } from "../shared/kept";
+
+const PIECE_MS = 1000;
+const FORMS = ["video/webm;codecs=vp8,opus", "video/webm", "video/mp4"];
+const METRE = 4;
+const MOST_BEATS = 128;
+const SILENT = "brevin-silent";
+
+type Running = { recorder: MediaRecorder; kept: Kept; first_s: number; written: Promise<unknown>; dropped: boolean };
+
+export type Recording = {
+  /** Beats since the count-in began; null where nothing runs. */
+  beat: () => number | null;
+  running: boolean;
+  silent: boolean;
+  trouble: string | null;
+  start: () => void;
+  stop: () => void;
+  drop: () => void;
+  turnSilent: () => void;
+};
+
+/** Films while it counts: clicks and count on the audio clock, every second kept in the browser as it comes. onDone: called with what was kept. */
+export function useRecording(
+  stream: MediaStream | null,
+  seat: Seat,
+  lessonId: number,
+  card: Card,
+  onDone: (kept: Kept) => void,
+): Recording {
+  const [running, setRunning] = useState(false);
+  const [silent, setSilent] = useState(() => localStorage.getItem(SILENT) === "yes");
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const clicker = useRef<Clicker | null>(null);
+  const now = useRef<Running | null>(null);
+  const done = useRef(onDone);
+  useEffect(() => {
+    done.current = onDone;
+  });
+  const end = useCallback((drop: boolean) => {
+    const one = now.current;
+    if (!one) return;
+    one.dropped = one.dropped || drop;
+    clicker.current?.stop();
+    if (one.recorder.state !== "inactive") one.recorder.stop();
+  }, []);
+  const start = useCallback(() => {
+    if (!stream || now.current) return;
+    setTrouble(null);
+    clicker.current ??= new Clicker(localStorage.getItem(SILENT) === "yes");
+    const clicks = clicker.current;
+    void clicks.context.resume();
+    const type = FORMS.find((form) => MediaRecorder.isTypeSupported(form)) ?? "";
+    const recorder = new MediaRecorder(stream, { mimeType: type, videoBitsPerSecond: 4_000_000 });
+    const beat_s = 60 / card.tempo_bpm;
+    const kept: Kept = { key: crypto.randomUUID(), seat, lessonId, first_inhale_s: 0, type, made_at: new Date().toISOString() };
+    const one: Running = { recorder, kept, first_s: Infinity, written: keep(kept), dropped: false };
+    now.current = one;
+    let pieces = 0;
+    const fail = () => setTrouble("There is no room left in this browser to keep the recording. Stop, and send what is kept first.");
+    recorder.ondataavailable = ({ data }) => {
+      if (!data.size) return;
+      const number = pieces++;
+      one.written = one.written.then(() => keepPiece(kept.key, number, data)).catch(fail);
+    };
+    recorder.onstart = () => {
+      const began_s = clicks.now_s;
+      one.first_s = clicks.start(beat_s, Math.ceil(beatsOf(card) ?? MOST_BEATS), METRE);
+      one.kept = { ...kept, first_inhale_s: one.first_s - began_s + card.countin_beats * beat_s };
+      one.written = one.written.then(() => keep(one.kept)).catch(fail);
+    };
+    recorder.onstop = () => {
+      now.current = null;
+      setRunning(false);
+      void one.written.then(() => (one.dropped ? letGo(kept.key) : done.current(one.kept)));
+    };
+    recorder.start(PIECE_MS);
+    setRunning(true);
+  }, [stream, seat, lessonId, card]);
+  useEffect(
+    () => () => {
+      end(false); // who leaves the page loses nothing
+      clicker.current?.close();
+      clicker.current = null;
+    },
+    [end],
+  );
+  const beat = useCallback(() => {
+    const [one, clicks] = [now.current, clicker.current];
+    return one && clicks ? Math.max((clicks.now_s - one.first_s) / (60 / card.tempo_bpm), -1) : null;
+  }, [card]);
+  const turnSilent = () => {
+    localStorage.setItem(SILENT, silent ? "no" : "yes");
+    if (clicker.current) clicker.current.silent = !silent;
+    setSilent(!silent);
+  };
+  return { beat, running, silent, trouble, start, stop: () => end(false), drop: () => end(true), turnSilent };
+}

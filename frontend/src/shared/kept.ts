@@ -1,0 +1,55 @@
+import { openDB, type DBSchema, type IDBPDatabase } from "idb";
+
+import type { Seat } from "../api/client";
+
+/** A recording as it is kept in this browser until the server has it. first_inhale_s: where the first inhale is due on its own clock. */
+export type Kept = { key: string; seat: Seat; lessonId: number; first_inhale_s: number; type: string; made_at: string };
+type Piece = { key: string; number: number; content: Blob };
+
+interface Store extends DBSchema {
+  recordings: { key: string; value: Kept };
+  pieces: { key: [string, number]; value: Piece };
+}
+
+let opening: Promise<IDBPDatabase<Store>> | null = null;
+const store = () => {
+  opening ??= openDB<Store>("brevin-recordings", 1, {
+    upgrade(db) {
+      db.createObjectStore("recordings", { keyPath: "key" });
+      db.createObjectStore("pieces", { keyPath: ["key", "number"] });
+    },
+  });
+  return opening;
+};
+
+/** Begins to keep a recording, or says more of it. */
+export const keep = async (one: Kept) => void (await (await store()).put("recordings", one));
+
+/** One piece of it, as it comes. */
+export const keepPiece = async (key: string, number: number, content: Blob) =>
+  void (await (await store()).put("pieces", { key, number, content }));
+
+/** All that wait to be sent, the oldest first. */
+export const allKept = async (): Promise<Kept[]> => {
+  const all = await (await store()).getAll("recordings");
+  return all.sort((a, b) => a.made_at.localeCompare(b.made_at));
+};
+
+/** The pieces put together as a file; null where none came. */
+export async function fileOf(one: Kept): Promise<File | null> {
+  const pieces = await (await store()).getAll("pieces", IDBKeyRange.bound([one.key, 0], [one.key, Infinity]));
+  if (!pieces.length) return null;
+  const ending = one.type.includes("mp4") ? "mp4" : "webm";
+  return new File(
+    pieces.map(({ content }) => content),
+    `filmed-here.${ending}`,
+    { type: one.type },
+  );
+}
+
+/** The server has it, or nobody wants it: nothing of it stays here. */
+export async function letGo(key: string) {
+  const db = await store();
+  await db.delete("recordings", key);
+  await db.delete("pieces", IDBKeyRange.bound([key, 0], [key, Infinity]));
+}

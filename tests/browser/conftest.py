@@ -5,7 +5,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, Playwright, sync_playwright
 
 from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
@@ -20,11 +20,16 @@ def address(running: Running) -> str:
 
 
 @pytest.fixture(scope="session")
-def browser() -> Iterator:
+def driver() -> Iterator[Playwright]:
     with sync_playwright() as playwright:
-        running = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
-        yield running
-        running.close()
+        yield playwright
+
+
+@pytest.fixture(scope="session")
+def browser(driver: Playwright) -> Iterator:
+    running = driver.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+    yield running
+    running.close()
 
 
 @contextmanager

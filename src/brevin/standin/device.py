@@ -1,0 +1,47 @@
+"""A clip as the browser's camera and microphone: what headless Chromium is told to see and hear in place of a room."""
+
+from fractions import Fraction
+from pathlib import Path
+
+import av
+
+RATE_HZ = 48_000
+JPEG_QUALITY = {"qmin": "2", "qmax": "4"}
+
+
+def as_camera(clip: Path, folder: Path) -> list[str]:
+    """Write a clip's pictures and sound as the browser wants them, and return its switches. It begins anew each time the camera is opened."""
+    pictures, sound = folder / f"{clip.stem}.mjpeg", folder / f"{clip.stem}.wav"
+    _pictures(clip, pictures)
+    _sound(clip, sound)
+    return [
+        "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream", f"--use-file-for-fake-video-capture={pictures}",
+        f"--use-file-for-fake-audio-capture={sound}", "--autoplay-policy=no-user-gesture-required",
+    ]  # fmt: skip
+
+
+def _pictures(clip: Path, target: Path) -> None:
+    with av.open(str(clip)) as found, av.open(str(target), "w", format="mjpeg") as out:
+        video = found.streams.video[0]
+        rate = Fraction(video.average_rate or 25)
+        written = out.add_stream("mjpeg", rate=rate, options=JPEG_QUALITY)
+        written.width, written.height, written.pix_fmt = video.width, video.height, "yuvj420p"
+        written.codec_context.time_base = 1 / rate
+        for number, frame in enumerate(found.decode(video)):
+            picture = frame.reformat(format="yuvj420p")
+            picture.pts, picture.time_base = number, 1 / rate
+            out.mux(written.encode(picture))
+        out.mux(written.encode(None))
+
+
+def _sound(clip: Path, target: Path) -> None:
+    with av.open(str(clip)) as found, av.open(str(target), "w", format="wav") as out:
+        written = out.add_stream("pcm_s16le", rate=RATE_HZ, layout="mono")
+        resampler = av.AudioResampler(format="s16", layout="mono", rate=RATE_HZ)
+        samples = 0
+        for frame in found.decode(found.streams.audio[0]):
+            for piece in resampler.resample(frame):
+                piece.pts, piece.time_base = samples, Fraction(1, RATE_HZ)
+                samples += piece.samples
+                out.mux(written.encode(piece))
+        out.mux(written.encode(None))

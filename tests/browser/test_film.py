@@ -1,0 +1,104 @@
+"""Filming in the page, with a stand-in clip as camera and microphone: the real camera, recorder and audio clock of the browser."""
+
+import re
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Page, Playwright, expect
+
+from brevin.bench.take_page import CHROMIUM
+from brevin.ops import demo
+from brevin.standin.device import as_camera
+from tests.browser.conftest import opened
+from tests.browser.test_main_path import READ_MS, newest
+from tests.browser.test_states import all_read
+
+CLIP = demo.CLIPS / "standing-full-early.mp4"
+
+
+@pytest.fixture(scope="module")
+def studio(driver: Playwright, tmp_path_factory: pytest.TempPathFactory) -> Iterator:
+    """A browser whose camera sees the stand-in."""
+    running = driver.chromium.launch(executable_path="/usr/bin/chromium", args=[*CHROMIUM, *as_camera(CLIP, tmp_path_factory.mktemp("camera"))])
+    yield running
+    running.close()
+
+
+@pytest.fixture
+def stage(studio, address: str, ticket: dict) -> Iterator[Page]:
+    """Today in that browser, everything read."""
+    with opened(studio, address, storage_state=ticket) as shown:
+        shown.get_by_role("heading", name="Just read").wait_for()
+        all_read(shown)
+        yield shown
+
+
+def to_film(page: Page, name: str) -> None:
+    page.get_by_role("button", name=re.compile(f"^{name}")).click()
+    page.keyboard.press("f")
+    expect(page.get_by_role("button", name="Start")).to_be_enabled()
+    page.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
+
+
+def report(page: Page) -> dict:
+    page.get_by_test_id("breath-score").wait_for()
+    return page.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
+
+
+def test_what_is_filmed_in_the_page_is_read_as_the_same_clip_sent_as_a_file(stage: Page) -> None:
+    stage.get_by_test_id("take-row").filter(has_text="Jonas").last.click()
+    sent = report(stage)
+    stage.keyboard.press("h")
+    to_film(stage, "Jonas Lindqvast")
+    stage.keyboard.press(" ")
+    expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
+    expect(stage.get_by_test_id("count")).to_have_text("2")
+    stage.get_by_role("heading", name="Just read").wait_for(timeout=60_000)  # it stops by itself
+    row = newest(stage)
+    expect(row).to_contain_text("Jonas Lindqvast", timeout=10_000)
+    expect(row).to_have_attribute("data-state", "read", timeout=READ_MS)
+    row.click()
+    filmed = report(stage)
+    assert filmed["beats"]["source"] == "clicks" and filmed["clip"]["has_sound"]
+    print([(b["inhale_start_s"], b["exhale_start_s"], b["pattern"], b["inhale_offset_beats"]) for r in (sent, filmed) for b in r["breaths"]], filmed["beats"])
+    for a, b in zip(sent["breaths"], filmed["breaths"], strict=True):
+        assert b["pattern"] == a["pattern"]
+        for key in ("inhale_offset_beats", "inhale_beats"):
+            assert abs(a[key] - b[key]) * 60 / 84 < 0.12, key
+    assert filmed["verdicts"][0]["state"] == sent["verdicts"][0]["state"]
+
+
+def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None:
+    to_film(stage, "Sunniva")
+    stage.keyboard.press(" ")
+    expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
+    stage.reload()
+    stage.goto(stage.url.split("/film")[0])
+    row = stage.get_by_test_id("upload-row")
+    expect(row).to_contain_text("Sunniva")
+    expect(row).to_contain_text("filmed here and not sent")
+    row.get_by_role("button", name="Send it again").click()
+    expect(row).to_have_count(0, timeout=20_000)
+    expect(newest(stage)).to_contain_text("Sunniva")
+    stage.reload()
+    stage.get_by_role("heading", name="Just read").wait_for()
+    expect(stage.get_by_test_id("upload-row")).to_have_count(0)
+
+
+def test_a_lost_count_starts_again_and_is_no_try(stage: Page) -> None:
+    to_film(stage, "Declan")
+    stage.keyboard.press(" ")
+    expect(stage.get_by_text("ready")).to_be_visible()
+    stage.keyboard.press("g")
+    expect(stage.get_by_role("button", name="Start")).to_be_visible()
+    stage.keyboard.press("Escape")
+    stage.get_by_role("heading", name="Just read").wait_for()
+    expect(stage.get_by_test_id("upload-row")).to_have_count(0)
+    expect(stage.get_by_role("button", name=re.compile("^Declan.*not yet filmed"))).to_be_visible()
+
+
+def test_a_camera_that_is_refused_says_what_to_do(inside: Page) -> None:
+    inside.get_by_role("button", name=re.compile("^Declan")).click()
+    inside.keyboard.press("f")
+    expect(inside.get_by_role("alert")).to_contain_text(re.compile("Allow it|No camera was found"))
+    expect(inside.get_by_role("button", name="Start")).to_be_disabled()

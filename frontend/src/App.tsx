@@ -1,13 +1,16 @@
 import { useEffect, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 
+import type { Me } from "./api/client";
 import { useMe, useSignOut, useToday } from "./api/queries";
 import { useTold } from "./api/told";
 import { useKeys } from "./design/keys";
 import { Question } from "./design/Question";
 import { Shell } from "./design/Shell";
 import { Message } from "./design/Message";
+import { ClassPage } from "./class/ClassPage";
 import { FilmPage } from "./film/FilmPage";
+import { FirstStart } from "./first/FirstStart";
 import { SignIn } from "./signin/SignIn";
 import { TakePage } from "./take/TakePage";
 import { TodayPage } from "./today/TodayPage";
@@ -25,17 +28,18 @@ export function App() {
         onRetry={() => me.refetch()}
       />
     );
+  if (me.data?.empty) return <FirstStart />;
   if (!me.data || me.data.name === null) return <SignIn />;
   return (
     <UploadsProvider>
-      <Rooms who={me.data.name} />
+      <Rooms who={me.data.name} programme={me.data.programme?.name ?? ""} may={me.data.may} />
     </UploadsProvider>
   );
 }
 
 const SCHEME = "brevin-scheme";
 
-function Rooms({ who }: { who: string }) {
+function Rooms({ who, programme, may }: { who: string; programme: string; may: Me["may"] }) {
   const today = useToday();
   const signOut = useSignOut();
   const uploads = useUploads();
@@ -55,6 +59,7 @@ function Rooms({ who }: { who: string }) {
   const leave = () => (uploads.busy ? setAsking(true) : signOut.mutate());
   useKeys("Everywhere", [
     { key: "h", does: "home: Today", run: () => go("/") },
+    { key: "b", does: "the band: Class", run: () => go("/class") },
     { key: "d", does: "light or dark", run: turn },
     { key: "q", does: "sign out", run: leave },
     { key: "?", does: "this list", run: () => undefined },
@@ -66,12 +71,13 @@ function Rooms({ who }: { who: string }) {
       </Routes>
     );
   return (
-    <Shell group={today.data?.lesson?.group_name ?? ""} who={who} onSignOut={leave} onScheme={turn}>
+    <Shell group={programme} who={who} onSignOut={leave} onScheme={turn}>
       {today.error && today.data && (
         <p role="status">What you see is from a moment ago: {today.error.message} Nothing is lost meanwhile.</p>
       )}
       <Routes>
         <Route path="/" element={<TodayPage chalk={chalk} />} />
+        <Route path="/class" element={<ClassPage programme={programme} may={may.includes("class")} />} />
         <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>

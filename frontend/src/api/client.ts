@@ -16,6 +16,12 @@ export type Check = Schemas["CheckOut"];
 export type Card = Schemas["CardOut"];
 export type Edits = Schemas["EditsIn"];
 export type State = Verdict["state"];
+export type ClassList = Schemas["ListOut"];
+export type ListRow = Schemas["ListRow"];
+export type Member = Schemas["MemberOut"];
+export type ClassChanges = Partial<Schemas["ChangesIn"]>;
+export type FirstIn = Schemas["FirstIn"];
+export type LessonIn = Schemas["LessonIn"];
 
 /** A refusal by the server: a code for the program, a sentence for the person. */
 export class Refusal extends Error {

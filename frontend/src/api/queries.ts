@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { body, client, setCsrf, type Edits, type Me } from "./client";
+import { body, client, setCsrf, type ClassChanges, type Edits, type FirstIn, type LessonIn, type Me } from "./client";
 
 const remembered = (me: Me) => {
   setCsrf(me.csrf);
@@ -110,5 +110,55 @@ export function useMove(id: string) {
       queries.setQueryData(["take", id], take);
       return queries.invalidateQueries({ queryKey: ["today"] });
     },
+  });
+}
+
+export function useBegin() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (asked: FirstIn) => remembered(body(await client.POST("/api/begin", { body: asked }))),
+    onSuccess: (me) => queries.setQueryData(["me"], me),
+  });
+}
+
+export const useClass = () => useQuery({ queryKey: ["class"], queryFn: async () => body(await client.GET("/api/class")) });
+
+/** What a class list would change; nothing is changed. */
+export const useLookAtList = () =>
+  useMutation({
+    mutationFn: async (file: File) =>
+      body(
+        await client.POST("/api/class/list", {
+          body: file as never,
+          bodySerializer: (content) => content,
+          headers: { "Content-Type": "text/csv" },
+        }),
+      ),
+  });
+
+const NO_CHANGES = { add: [], instruments: [], leave: [], back: [], drop: [] };
+
+export function useChangeClass() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (changes: ClassChanges) => body(await client.POST("/api/class/changes", { body: { ...NO_CHANGES, ...changes } })).ids,
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
+export function useGiveConsents() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ ids, by, until }: { ids: number[]; by: string; until: string }) =>
+      body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until } })),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
+export function usePlanLesson() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (asked: LessonIn) => body(await client.POST("/api/class/lesson", { body: asked })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
 }

@@ -20,10 +20,10 @@ const Text = styled.p`
   color: ${colour("soft")};
 `;
 
-type Props = { title: string; text: string; onRetry?: () => void; quiet?: boolean };
+type Props = { title: string; text: string; onRetry?: () => void; quiet?: boolean; onGo?: () => void; goes?: string };
 
 /** A page that has only one thing to say: what is wrong and what to do; quiet where nothing is wrong. */
-export function Message({ title, text, onRetry, quiet = false }: Props) {
+export function Message({ title, text, onRetry, quiet = false, onGo, goes }: Props) {
   return (
     <Box role={quiet ? "status" : "alert"}>
       <Title>{title}</Title>
@@ -31,6 +31,11 @@ export function Message({ title, text, onRetry, quiet = false }: Props) {
       {onRetry && (
         <Action main onPress={onRetry}>
           Try again
+        </Action>
+      )}
+      {onGo && (
+        <Action main large onPress={onGo}>
+          {goes}
         </Action>
       )}
     </Box>

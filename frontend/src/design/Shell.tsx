@@ -71,7 +71,10 @@ export function Shell({ children, group, who, onSignOut, onScheme }: Props) {
     <>
       <Bar>
         <Name>brevin</Name>
-        <Tab to="/">Today</Tab>
+        <Tab to="/" end>
+          Today
+        </Tab>
+        <Tab to="/class">Class</Tab>
         <Right>
           <span className="desk">{group}</span>
           <Quiet onPress={onScheme}>light or dark</Quiet>

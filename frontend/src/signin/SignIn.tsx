@@ -1,9 +1,10 @@
 import { useState, type FormEvent } from "react";
-import { Form, Input, Label, TextField } from "react-aria-components";
+import { Form } from "react-aria-components";
 import styled from "styled-components";
 
 import { useSignIn } from "../api/queries";
 import { Action } from "../design/Action";
+import { Said, TextLine } from "../design/Fields";
 import { colour } from "../design/tokens";
 
 const Page = styled.main`
@@ -28,27 +29,6 @@ const Fields = styled(Form)`
   gap: 18px;
   width: min(360px, 86vw);
 `;
-const Field = styled(TextField)`
-  display: grid;
-  gap: 6px;
-  font-weight: 650;
-`;
-const Line = styled(Input)`
-  font: inherit;
-  font-weight: 400;
-  color: inherit;
-  background: ${colour("sheet")};
-  border: 1.5px solid ${colour("soft")};
-  border-radius: 6px;
-  min-height: 48px;
-  padding: 0 12px;
-`;
-const Said = styled.p`
-  color: ${colour("ink")};
-  border-left: 4px solid ${colour("ink")};
-  padding-left: 12px;
-  max-width: 360px;
-`;
 
 /** The door. */
 export function SignIn() {
@@ -66,14 +46,16 @@ export function SignIn() {
         <Sub>Half a minute of film. What the breath did, on the beat.</Sub>
       </div>
       <Fields onSubmit={send}>
-        <Field value={login} onChange={setLogin} isRequired autoFocus name="login">
-          <Label>Name</Label>
-          <Line autoComplete="username" />
-        </Field>
-        <Field value={password} onChange={setPassword} isRequired type="password" name="password">
-          <Label>Password</Label>
-          <Line autoComplete="current-password" />
-        </Field>
+        <TextLine label="Name" complete="username" value={login} onChange={setLogin} isRequired autoFocus name="login" />
+        <TextLine
+          label="Password"
+          complete="current-password"
+          value={password}
+          onChange={setPassword}
+          isRequired
+          type="password"
+          name="password"
+        />
         {signIn.error && <Said role="alert">{signIn.error.message}</Said>}
         <Action main large type="submit" isDisabled={signIn.isPending}>
           Sign in

@@ -98,6 +98,7 @@ const CLIPS = "video/*,.mkv,.mjpeg,.avi";
 
 /** Who is next, and is everything ready. */
 export function TodayPage({ chalk }: { chalk: boolean }) {
+  const go = useNavigate();
   const today = useToday();
   useTitle("Today");
   if (today.isPending)
@@ -110,8 +111,11 @@ export function TodayPage({ chalk }: { chalk: boolean }) {
   if (!today.data.lesson)
     return (
       <Message
+        quiet
         title="No lesson is planned yet"
-        text="Lessons and students come with the planning work. Start with the demo school to look around: ./start without --no-demo on a new data folder."
+        text="Put the class together, say whose letter about filming is back, and plan the first lesson: all of it on the page Class."
+        onGo={() => go("/class")}
+        goes="Go to the class"
       />
     );
   return <LessonOfToday today={today.data} lesson={today.data.lesson} chalk={chalk} />;

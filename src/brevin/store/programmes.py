@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from typing import cast
+from zoneinfo import available_timezones
 
 from argon2 import PasswordHasher
 from argon2.exceptions import VerifyMismatchError
@@ -23,6 +24,29 @@ def add_programme(scope: Scope, *, name: str, time_zone: str = "UTC") -> Program
     assert scope.programme_id is None
     with db.connection_context():
         return _programme(Programme.create(name=name, time_zone=time_zone))
+
+
+def nobody(scope: Scope) -> bool:
+    """Whether nobody has an account yet. Only the house may ask."""
+    assert scope.programme_id is None
+    with db.connection_context():
+        return not Person.select().exists()
+
+
+def begin(scope: Scope, *, name: str, time_zone: str, owner: str, login: str, password: str) -> MemberRecord:
+    """The first programme with its owner: both or neither, and once, however many ask at the same time. A time zone that is none is UTC.
+
+    Raises NotThere where somebody was first.
+    """
+    zone = time_zone if time_zone in available_timezones() else "UTC"
+    with db.connection_context(), db.atomic():
+        db.execute_sql("SELECT id FROM person FOR UPDATE")
+        if Person.select().exists():
+            raise NotThere("first")
+        made = Programme.create(name=name, time_zone=zone)
+        person = Person.create(login=login, name=owner, password_hash=_hasher.hash(password))
+        Membership.create(programme=made, person=person, role="owner")
+    return membership(Scope(made.id, person.id))
 
 
 def programme(scope: Scope) -> ProgrammeRecord:

@@ -13,13 +13,14 @@ from brevin.store.records import MemberRecord, NotThere
 from brevin.store.scope import HOUSE, Scope
 from brevin.web.permissions import MAY
 from brevin.web.problems import Refused
-from brevin.web.schemas import Me, ProgrammeChoice, SignIn
+from brevin.web.schemas import FirstIn, Me, ProgrammeChoice, SignIn
 from brevin.web.shapes import answer, programme_out
 
 routes = APIBlueprint("auth", __name__, url_prefix="/api")
 limiter = Limiter(get_remote_address, storage_uri="memory://")
 csrf = CSRFProtect()
 logins = LoginManager()
+HERE = ("127.0.0.1", "::1")
 SESSION = "signed_in"  # in the session: the row that must stand for the cookie to count
 PROGRAMME = "programme"  # in the session: which of the person's programmes is looked at
 
@@ -63,7 +64,7 @@ def scope() -> Scope:
 
 def _me() -> Me:
     if not current_user.is_authenticated:
-        return Me(name=None, role=None, programme=None, programmes=[], may=[], csrf=generate_csrf())
+        return Me(name=None, role=None, programme=None, programmes=[], may=[], csrf=generate_csrf(), empty=programmes.nobody(HOUSE))
     found = member()
     own = [programme_out(m.programme) for m in programmes.memberships(HOUSE, found.person.id)]
     return Me(
@@ -75,6 +76,18 @@ def _me() -> Me:
 def me() -> Response:
     """Who is signed in."""
     return answer(_me())
+
+
+@routes.post("/begin", responses={201: Me})
+@limiter.limit("10 per minute")
+def begin(body: FirstIn) -> Response:
+    """The first programme and its first account: once, and from the computer that Brevin runs on."""
+    if not programmes.nobody(HOUSE):
+        raise Refused("begun", 409)
+    if request.remote_addr not in HERE:
+        raise Refused("not_from_here", 403)
+    first = programmes.begin(HOUSE, name=body.programme, time_zone=body.time_zone, owner=body.name, login=body.login, password=body.password)
+    return _enter(first)
 
 
 @routes.post("/sign-in", responses={200: Me})
@@ -90,9 +103,14 @@ def sign_in(body: SignIn) -> Response:
         raise Refused("no_programme", 403)
     if current_app.config["LAN"] and body.password == DEMO_PASSWORD:
         raise Refused("demo_password", 403)
-    session[PROGRAMME] = own[0].programme.id
-    session[SESSION] = sessions.begin(HOUSE, person.id)
-    login_user(SignedIn(own[0]))
+    return _enter(own[0])
+
+
+def _enter(found: MemberRecord) -> Response:
+    """Begin a session in a programme."""
+    session[PROGRAMME] = found.programme.id
+    session[SESSION] = sessions.begin(HOUSE, found.person.id)
+    login_user(SignedIn(found))
     return answer(_me())
 
 

@@ -4,17 +4,19 @@ from typing import Literal
 
 from brevin.store.scope import Role
 
-Permission = Literal["read", "film", "tick", "overrule", "delete", "consent", "rules", "people"]
-OPEN = frozenset({"auth.me", "auth.sign_in", "page", "asset"})  # the page itself holds nothing of anybody
+Permission = Literal["read", "film", "tick", "overrule", "delete", "consent", "class", "rules", "people"]
+OPEN = frozenset({"auth.me", "auth.sign_in", "auth.begin", "page", "asset"})  # the page itself holds nothing of anybody
 
 MAY: dict[Role, frozenset[Permission]] = {
     "assistant": frozenset({"read", "film", "tick"}),
-    "teacher": frozenset({"read", "film", "tick", "overrule", "delete", "consent", "rules"}),
-    "owner": frozenset({"read", "film", "tick", "overrule", "delete", "consent", "rules", "people"}),
+    "teacher": frozenset({"read", "film", "tick", "overrule", "delete", "consent", "class", "rules"}),
+    "owner": frozenset({"read", "film", "tick", "overrule", "delete", "consent", "class", "rules", "people"}),
 }
 
 NEEDS: dict[str, Permission] = {
     "auth.sign_out": "read", "auth.choose_programme": "read", "events.stream": "read",
+    "classroom.everybody": "read", "classroom.look_at_list": "class", "classroom.list_file": "class", "classroom.change": "class",
+    "classroom.give_consents": "consent", "classroom.plan_lesson": "class",
     "lesson.today": "read", "lesson.change_seat": "tick",
     "students.all_students": "read", "students.takes_of": "read", "students.results_of": "read", "students.change_exempt": "rules",
     "students.give_consent": "consent", "students.withdraw_consent": "consent",

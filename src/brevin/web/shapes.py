@@ -5,6 +5,7 @@ from dataclasses import asdict
 from flask import Response
 from pydantic import BaseModel
 
+from brevin.core.plan.roster import Changes, Row
 from brevin.core.verdict.headline import headline_cue, headline_words
 from brevin.core.verdict.wording import reason_sentence
 from brevin.core.verdict.words import REASONS
@@ -25,6 +26,9 @@ from brevin.web.schemas import (
     ClipOut,
     HeadlineOut,
     LessonOut,
+    ListLeft,
+    ListOut,
+    ListRow,
     PersonOut,
     ProgrammeOut,
     ResultOut,
@@ -87,6 +91,20 @@ def seat_out(record: SeatRecord) -> SeatOut:
 def lesson_out(record: LessonRecord) -> LessonOut:
     """A lesson with its chairs."""
     return LessonOut(id=record.id, title=record.title, group_name=record.group_name, minutes=record.minutes, seats=[seat_out(s) for s in record.seats])
+
+
+def list_out(found: Changes) -> ListOut:
+    """What a class list would change."""
+    return ListOut(
+        new=[_list_row(row) for row in found.new],
+        changed=[_list_row(one.row).model_copy(update={"id": one.student.id, "was": one.student.instrument}) for one in found.changed],
+        left=[ListLeft(id=one.id, name=one.name, instrument=one.instrument) for one in found.left],
+        unreadable=[_list_row(row) for row in found.unreadable], twice=[_list_row(row) for row in found.twice], same=found.same,
+    )  # fmt: skip
+
+
+def _list_row(row: Row) -> ListRow:
+    return ListRow(number=row.number, name=row.name, instrument=row.instrument, said=row.said, note=row.note)
 
 
 def programme_out(record: ProgrammeRecord) -> ProgrammeOut:

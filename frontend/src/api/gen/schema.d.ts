@@ -4,6 +4,128 @@
  */
 
 export interface paths {
+    "/api/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The first programme and its first account: once, and from the computer that Brevin runs on. */
+        post: operations["auth_begin_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody who is here, with when they were last seen. */
+        get: operations["classroom_everybody_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change the class: all of it or nothing. */
+        post: operations["classroom_change_changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/consent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The letters are back: consent to filming for many. */
+        post: operations["classroom_give_consents_consent_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The next lesson: who needs a look most comes first, as many as fit. */
+        post: operations["classroom_plan_lesson_lesson_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a class list would change. Nothing is changed.
+         * @description The body is the file itself.
+         */
+        post: operations["classroom_look_at_list_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The class as a list that gives the same back. */
+        get: operations["classroom_list_file_list_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -407,6 +529,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** Added */
+        Added: {
+            /** Ids */
+            ids: number[];
+        };
         /**
          * Amount
          * @description A number with the half width of its 90 % interval, same unit.
@@ -589,6 +716,37 @@ export interface components {
             tempo_bpm: number;
         };
         /**
+         * ChangesIn
+         * @description leave: who goes; back: who comes back; drop: who was added by mistake.
+         */
+        ChangesIn: {
+            /**
+             * Add
+             * @default []
+             */
+            add: components["schemas"]["NewStudentIn"][];
+            /**
+             * Back
+             * @default []
+             */
+            back: number[];
+            /**
+             * Drop
+             * @default []
+             */
+            drop: number[];
+            /**
+             * Instruments
+             * @default []
+             */
+            instruments: components["schemas"]["OtherInstrument"][];
+            /**
+             * Leave
+             * @default []
+             */
+            leave: number[];
+        };
+        /**
          * CheckOut
          * @description What is asked; name: the card's short notation, or the kind.
          */
@@ -618,6 +776,13 @@ export interface components {
             view: "side" | "front" | "three-quarter" | "auto";
             /** With Instrument */
             with_instrument: boolean;
+        };
+        /** ClassOut */
+        ClassOut: {
+            /** Instruments */
+            instruments: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba")[];
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
         };
         /** Clip */
         Clip: {
@@ -659,6 +824,18 @@ export interface components {
             from_day: string;
             /** Given By */
             given_by: string;
+            /**
+             * Until Day
+             * Format: date
+             */
+            until_day: string;
+        };
+        /** ConsentsIn */
+        ConsentsIn: {
+            /** Given By */
+            given_by: string;
+            /** Student Ids */
+            student_ids: number[];
             /**
              * Until Day
              * Format: date
@@ -742,6 +919,25 @@ export interface components {
             /** Exempt */
             exempt: string[];
         };
+        /**
+         * FirstIn
+         * @description The programme and its first account.
+         */
+        FirstIn: {
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+            /** Programme */
+            programme: string;
+            /**
+             * Time Zone
+             * @default UTC
+             */
+            time_zone: string;
+        };
         /** HeadlineOut */
         HeadlineOut: {
             /** Cue */
@@ -786,6 +982,65 @@ export interface components {
                 [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
         };
+        /**
+         * LessonIn
+         * @description starts_at: now where it is not said; each_min: minutes a student takes.
+         */
+        LessonIn: {
+            /**
+             * After Min
+             * @default 6
+             */
+            after_min: number;
+            /**
+             * Before Min
+             * @default 4
+             */
+            before_min: number;
+            /** Card */
+            card: string;
+            /**
+             * Each Min
+             * @default 1.5
+             */
+            each_min: number;
+            /**
+             * Minutes
+             * @default 40
+             */
+            minutes: number;
+            /**
+             * Position
+             * @default seated
+             * @enum {string}
+             */
+            position: "seated" | "standing" | "lying" | "auto";
+            /**
+             * Side
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /**
+             * Starts At
+             * @default null
+             */
+            starts_at: string | null;
+            /** Student Ids */
+            student_ids: number[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * LessonMade
+         * @description left: who has to wait for the next lesson.
+         */
+        LessonMade: {
+            /** Left */
+            left: number[];
+            /** Placed */
+            placed: number;
+        };
         /** LessonOut */
         LessonOut: {
             /** Group Name */
@@ -798,6 +1053,68 @@ export interface components {
             seats: components["schemas"]["SeatOut"][];
             /** Title */
             title: string;
+        };
+        /** ListLeft */
+        ListLeft: {
+            /** Id */
+            id: number;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** Name */
+            name: string;
+        };
+        /**
+         * ListOut
+         * @description What a list would change; nothing is changed yet.
+         */
+        ListOut: {
+            /** Changed */
+            changed: components["schemas"]["ListRow"][];
+            /** Left */
+            left: components["schemas"]["ListLeft"][];
+            /** New */
+            new: components["schemas"]["ListRow"][];
+            /** Same */
+            same: number;
+            /** Twice */
+            twice: components["schemas"]["ListRow"][];
+            /** Unreadable */
+            unreadable: components["schemas"]["ListRow"][];
+        };
+        /**
+         * ListRow
+         * @description A row of a class list. said: what stands where the instrument should; id, was: the student whose instrument would change, and what it is.
+         */
+        ListRow: {
+            /**
+             * Id
+             * @default null
+             */
+            id: number | null;
+            /** Instrument */
+            instrument: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba") | null;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Number */
+            number: number;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            /**
+             * Was
+             * @default null
+             */
+            was: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba") | null;
         };
         /**
          * Mark
@@ -845,8 +1162,14 @@ export interface components {
         Me: {
             /** Csrf */
             csrf: string;
+            /**
+             * Empty
+             * @description nobody has an account yet
+             * @default false
+             */
+            empty: boolean;
             /** May */
-            may: ("read" | "film" | "tick" | "overrule" | "delete" | "consent" | "rules" | "people")[];
+            may: ("read" | "film" | "tick" | "overrule" | "delete" | "consent" | "class" | "rules" | "people")[];
             /** Name */
             name: string | null;
             programme: components["schemas"]["ProgrammeOut"] | null;
@@ -854,6 +1177,19 @@ export interface components {
             programmes: components["schemas"]["ProgrammeOut"][];
             /** Role */
             role: ("owner" | "teacher" | "assistant") | null;
+        };
+        /**
+         * MemberOut
+         * @description seen_at: when the last reading was made; state: the worst of it.
+         */
+        MemberOut: {
+            /** Seen At */
+            seen_at: string | null;
+            /** State */
+            state: ("steady" | "watch" | "work" | "unreadable") | null;
+            student: components["schemas"]["StudentOut"];
+            /** Takes */
+            takes: number;
         };
         /**
          * MovedTurn
@@ -874,6 +1210,31 @@ export interface components {
         MoveIn: {
             /** Student Id */
             student_id: number;
+        };
+        /** NewStudentIn */
+        NewStudentIn: {
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /** OtherInstrument */
+        OtherInstrument: {
+            /** Id */
+            id: number;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
         };
         /**
          * OverruleIn
@@ -1478,6 +1839,216 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    auth_begin_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_everybody_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_change_changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_give_consents_consent_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConsentsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_plan_lesson_lesson_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_look_at_list_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_list_file_list_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     events_stream_get: {
         parameters: {
             query?: never;

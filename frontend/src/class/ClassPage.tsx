@@ -1,0 +1,341 @@
+import { useRef, useState, type ChangeEvent, type FormEvent } from "react";
+import { DropZone, Form } from "react-aria-components";
+import styled from "styled-components";
+
+import type { ClassChanges, ClassList, Member } from "../api/client";
+import { useChangeClass, useClass, useGiveConsents, useLookAtList } from "../api/queries";
+import { Action } from "../design/Action";
+import { Said, TextLine } from "../design/Fields";
+import { useKeys } from "../design/keys";
+import { Message } from "../design/Message";
+import { useTitle } from "../design/title";
+import { colour } from "../design/tokens";
+import { dayWords, firstName, INSTRUMENTS } from "../shared/words";
+import { Band } from "./Band";
+import { Dropped } from "./Dropped";
+import { NextLesson } from "./NextLesson";
+import { classWords, consentLines, placesOf } from "./words";
+
+const Page = styled(DropZone)`
+  display: grid;
+  grid-template-columns: minmax(0, 2.3fr) minmax(300px, 1fr);
+  gap: 20px 40px;
+  padding-top: 14px;
+  min-height: 80vh;
+  align-content: start;
+  &[data-drop-target] {
+    outline: 3px dashed ${colour("ink")};
+    outline-offset: 6px;
+  }
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 14px;
+  margin-bottom: 16px;
+  h1 {
+    font-size: 25px;
+    font-weight: 800;
+  }
+  p {
+    color: ${colour("soft")};
+  }
+`;
+const Aside = styled.aside`
+  display: grid;
+  gap: 14px;
+  align-content: start;
+  h2 {
+    font-size: 20px;
+    font-weight: 800;
+  }
+  p {
+    color: ${colour("soft")};
+  }
+`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+`;
+const Consent = styled.section`
+  margin-top: 26px;
+  padding-top: 10px;
+  border-top: 2px solid ${colour("ink")};
+  h2 {
+    font-size: 17px;
+    font-weight: 650;
+  }
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr);
+    gap: 12px;
+    padding: 6px 0;
+    border-bottom: 1px solid ${colour("hair")};
+  }
+  span {
+    color: ${colour("soft")};
+  }
+`;
+const Fields = styled(Form)`
+  display: grid;
+  gap: 12px;
+  select {
+    font: inherit;
+    color: inherit;
+    background: ${colour("sheet")};
+    border: 1.5px solid ${colour("soft")};
+    border-radius: 6px;
+    min-height: 46px;
+  }
+`;
+type Doing = "" | "add" | "consent" | "lesson";
+type Made = { words: string; undo: ClassChanges };
+const LISTS = ".csv,text/csv,.txt";
+
+/** The band, what a dropped list would change of it, whose letters are back, and the next lesson. */
+export function ClassPage({ programme, may }: { programme: string; may: boolean }) {
+  const found = useClass();
+  useTitle("Class");
+  if (found.isPending)
+    return (
+      <p className="unseen" role="status">
+        Loading the class
+      </p>
+    );
+  if (!found.data) return <Message title="The class did not load" text={found.error.message} onRetry={() => found.refetch()} />;
+  return <TheClass members={found.data.members} programme={programme} may={may} />;
+}
+
+function TheClass({ members, programme, may }: { members: Member[]; programme: string; may: boolean }) {
+  const [now] = useState(() => new Date());
+  const [picked, setPicked] = useState<Set<number>>(new Set());
+  const [doing, setDoing] = useState<Doing>("");
+  const [list, setList] = useState<{ file: string; found: ClassList } | null>(null);
+  const [made, setMade] = useState<Made | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const look = useLookAtList();
+  const change = useChangeClass();
+  const chosen = members.filter((one) => picked.has(one.student.id));
+  const meant = chosen.length ? chosen : members;
+  const turn = (id: number) => setPicked(new Set(picked.has(id) ? [...picked].filter((one) => one !== id) : [...picked, id]));
+  const read = (file: File) => {
+    setMade(null);
+    look.mutate(file, { onSuccess: (answer) => setList({ file: file.name, found: answer }) });
+  };
+  const make = (changes: ClassChanges, words: string) =>
+    change.mutate(changes, {
+      onSuccess: (ids) => {
+        setMade({ words, undo: undoOf(changes, ids, members) });
+        setList(null);
+        setDoing("");
+        setPicked(new Set());
+      },
+    });
+  const takeBack = () => made && change.mutate(made.undo, { onSuccess: () => setMade(null) });
+  const drop = async (items: { kind: string; getFile?: () => Promise<File> }[]) => {
+    const file = items.find((item) => item.kind === "file");
+    if (file?.getFile && may) read(await file.getFile());
+  };
+  useKeys("Class", [
+    { key: "l", does: "choose a class list", run: () => chooser.current?.click(), off: !may },
+    { key: "a", does: "add a student", run: () => setDoing("add"), off: !may },
+    { key: "k", does: "letters are back", run: () => setDoing("consent"), off: !may || !members.length },
+    { key: "p", does: "plan the next lesson", run: () => setDoing("lesson"), off: !may || !members.length },
+    { key: "z", does: "take the last change back", run: takeBack, off: !made },
+  ]);
+  return (
+    <Page onDrop={(event) => void drop(event.items as never)} getDropOperation={() => "copy"} aria-label="Drop a class list here">
+      <div>
+        <Head>
+          <h1>{programme}</h1>
+          <p>{members.length ? classWords(members, now) : "nobody is in the class yet"}</p>
+        </Head>
+        <Band places={placesOf(members, list?.found ?? null)} chosen={picked} now={now} onTurn={turn} />
+        {members.length > 0 && <Consents members={members} />}
+      </div>
+      <Aside>
+        {list ? (
+          <Dropped
+            file={list.file}
+            list={list.found}
+            busy={change.isPending}
+            onMake={(changes) => make(changes, `${list.file} is taken over.`)}
+            onNone={() => setList(null)}
+          />
+        ) : (
+          may && (
+            <>
+              {doing === "" && (
+                <>
+                  <h2>{members.length ? "Change the class" : "Drop the class list here"}</h2>
+                  <p>A CSV file with the headings name and instrument, in any order. What it would change is shown first.</p>
+                  <Row>
+                    <Action main={!members.length} large letter="L" onPress={() => chooser.current?.click()}>
+                      Choose a list
+                    </Action>
+                    <Action large letter="A" onPress={() => setDoing("add")}>
+                      Add a student
+                    </Action>
+                  </Row>
+                </>
+              )}
+              {doing === "" && members.length > 0 && (
+                <>
+                  <h2>{chosen.length ? `${chosen.length} chosen` : "Everybody"}</h2>
+                  <Row>
+                    <Action large letter="K" onPress={() => setDoing("consent")}>
+                      Letters are back
+                    </Action>
+                    <Action main large letter="P" onPress={() => setDoing("lesson")}>
+                      Plan a lesson
+                    </Action>
+                    {chosen.length > 0 && (
+                      <Action
+                        large
+                        onPress={() => make({ leave: chosen.map((one) => one.student.id) }, `${namesOf(chosen)} left the class.`)}
+                      >
+                        Left the class
+                      </Action>
+                    )}
+                  </Row>
+                  <p>
+                    Choose chairs to mean only these. <a href="/api/class/list.csv">Save the class as a list</a>
+                  </p>
+                </>
+              )}
+              {doing === "add" && (
+                <AddStudent onAdd={(one) => make({ add: [one] }, `${one.name} is in the class.`)} onNone={() => setDoing("")} />
+              )}
+              {doing === "consent" && <Letters members={meant} onDone={() => setDoing("")} />}
+              {doing === "lesson" && (
+                <NextLesson
+                  ids={meant.filter((one) => one.student.may_film_until !== null).map((one) => one.student.id)}
+                  now={now}
+                  onNone={() => setDoing("")}
+                />
+              )}
+            </>
+          )
+        )}
+        {made && (
+          <Said role="status">
+            {made.words}{" "}
+            <Action letter="Z" onPress={takeBack}>
+              Take it back
+            </Action>
+          </Said>
+        )}
+        {(look.error ?? change.error) && <Said role="alert">{(look.error ?? change.error)!.message}</Said>}
+        <input
+          ref={chooser}
+          type="file"
+          accept={LISTS}
+          hidden
+          aria-hidden
+          tabIndex={-1}
+          onChange={(event: ChangeEvent<HTMLInputElement>) => {
+            const file = event.target.files?.[0];
+            event.target.value = "";
+            if (file) read(file);
+          }}
+        />
+      </Aside>
+    </Page>
+  );
+}
+
+const namesOf = (members: Member[]) => members.map((one) => firstName(one.student.name)).join(", ");
+
+/** What takes a change back. */
+function undoOf(changes: ClassChanges, added: number[], before: Member[]): ClassChanges {
+  const was = new Map(before.map(({ student }) => [student.id, student.instrument]));
+  return {
+    drop: added,
+    instruments: (changes.instruments ?? []).flatMap(({ id }) => (was.has(id) ? [{ id, instrument: was.get(id)! }] : [])),
+    back: changes.leave ?? [],
+  };
+}
+
+function Consents({ members }: { members: Member[] }) {
+  return (
+    <Consent aria-label="Consent to filming">
+      <h2>Consent to filming</h2>
+      <ul>
+        {consentLines(members).map(({ names, until }, i) => (
+          <li key={until ?? "none"}>
+            {i === 0 && names.length > 3 ? `${names.length} students` : names.join(", ")}
+            <span>{until ? `until ${dayWords(until)}` : "no letter back yet: not filmed"}</span>
+          </li>
+        ))}
+      </ul>
+    </Consent>
+  );
+}
+
+function Letters({ members, onDone }: { members: Member[]; onDone: () => void }) {
+  const give = useGiveConsents();
+  const [by, setBy] = useState("guardian, by letter");
+  const [until, setUntil] = useState(() => endOfYear(new Date()));
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    give.mutate({ ids: members.map((one) => one.student.id), by, until }, { onSuccess: onDone });
+  };
+  return (
+    <Fields onSubmit={send}>
+      <h2>{members.length === 1 ? `${members[0]!.student.name}'s letter is back` : `${members.length} letters are back`}</h2>
+      <p>Only for those whose family has said yes. School policy and local law come first; a withdrawal counts at once.</p>
+      <TextLine label="Given by" value={by} onChange={setBy} isRequired autoFocus />
+      <TextLine label="May be filmed until" type="date" value={until} onChange={setUntil} isRequired />
+      {give.error && <Said role="alert">{give.error.message}</Said>}
+      <Action main large type="submit" isDisabled={give.isPending}>
+        Put it on record
+      </Action>
+      <Action large onPress={onDone}>
+        Not now
+      </Action>
+    </Fields>
+  );
+}
+
+const SCHOOL_ENDS = 6; // July: months count from nought
+
+/** The last day of the school year that is running. */
+function endOfYear(now: Date): string {
+  const year = now.getMonth() > SCHOOL_ENDS ? now.getFullYear() + 1 : now.getFullYear();
+  return `${year}-07-23`;
+}
+
+type NewStudent = NonNullable<ClassChanges["add"]>[number];
+
+function AddStudent({ onAdd, onNone }: { onAdd: (one: NewStudent) => void; onNone: () => void }) {
+  const [name, setName] = useState("");
+  const [instrument, setInstrument] = useState("flute");
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim()) onAdd({ name: name.trim(), instrument: instrument as NewStudent["instrument"], note: "" });
+  };
+  return (
+    <Fields onSubmit={send}>
+      <h2>A new student</h2>
+      <TextLine label="Name" value={name} onChange={setName} isRequired autoFocus />
+      <select aria-label="instrument" value={instrument} onChange={(event) => setInstrument(event.target.value)}>
+        {Object.entries(INSTRUMENTS).map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+      <Action main large type="submit">
+        Add
+      </Action>
+      <Action large onPress={onNone}>
+        Not now
+      </Action>
+    </Fields>
+  );
+}

@@ -1,0 +1,90 @@
+import { useState, type FormEvent } from "react";
+import { Form } from "react-aria-components";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+
+import { usePlanLesson } from "../api/queries";
+import { Action } from "../design/Action";
+import { Said, TextLine } from "../design/Fields";
+import { colour } from "../design/tokens";
+import { dayWords } from "../shared/words";
+import { fitting } from "./words";
+
+const Fields = styled(Form)`
+  display: grid;
+  gap: 12px;
+  h2 {
+    font-size: 20px;
+    font-weight: 800;
+  }
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 12px;
+  }
+  p {
+    color: ${colour("soft")};
+  }
+`;
+const BEFORE_MIN = 4;
+const AFTER_MIN = 6;
+
+/** The next lesson in under a minute: what is asked, how long, and who fits, those first who need a look most. */
+export function NextLesson({ ids, now, onNone }: { ids: number[]; now: Date; onNone: () => void }) {
+  const go = useNavigate();
+  const plan = usePlanLesson();
+  const [asked, setAsked] = useState({
+    title: `Lesson of ${dayWords(now.toISOString().slice(0, 10))}`,
+    card: "3-0-4@72x3",
+    minutes: "40",
+    each: "1.5",
+  });
+  const put = (key: keyof typeof asked) => (value: string) => setAsked({ ...asked, [key]: value });
+  const fit = Math.min(fitting(Number(asked.minutes), Number(asked.each), BEFORE_MIN, AFTER_MIN) || 0, ids.length);
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    plan.mutate(
+      {
+        title: asked.title,
+        card: asked.card,
+        student_ids: ids,
+        minutes: Number(asked.minutes),
+        each_min: Number(asked.each),
+        before_min: BEFORE_MIN,
+        after_min: AFTER_MIN,
+        position: "seated",
+        side: "right",
+        starts_at: null,
+      },
+      { onSuccess: () => go("/") },
+    );
+  };
+  return (
+    <Fields onSubmit={send}>
+      <h2>The next lesson</h2>
+      <TextLine label="What it is called" value={asked.title} onChange={put("title")} isRequired autoFocus />
+      <TextLine
+        label="Count card"
+        value={asked.card}
+        onChange={put("card")}
+        isRequired
+        hint="in-pause-out @ tempo x how often: 3-0-4@72x3"
+      />
+      <div className="pair">
+        <TextLine label="Minutes" value={asked.minutes} onChange={put("minutes")} inputMode="numeric" isRequired />
+        <TextLine label="Minutes a student" value={asked.each} onChange={put("each")} inputMode="decimal" isRequired />
+      </div>
+      <p>
+        {fit} of {ids.length} who may be filmed fit between {BEFORE_MIN} minutes of setting up and {AFTER_MIN} together. Never seen comes
+        first, then the longest ago.
+      </p>
+      {plan.error && <Said role="alert">{plan.error.message}</Said>}
+      <Action main large type="submit" isDisabled={!fit || plan.isPending}>
+        Open the lesson
+      </Action>
+      <Action large onPress={onNone}>
+        Not now
+      </Action>
+    </Fields>
+  );
+}

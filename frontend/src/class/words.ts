@@ -1,0 +1,83 @@
+import type { ClassList, ListRow, Member } from "../api/client";
+import { INSTRUMENTS } from "../shared/words";
+
+export const DUE_DAYS = 14;
+export const SHOWN_DAYS = 28;
+const DAY_MS = 86_400_000;
+
+/** Days since a student was last seen; null for one who never was. */
+export const daysSince = (member: Member, now: Date) =>
+  member.seen_at ? (now.getTime() - new Date(member.seen_at).getTime()) / DAY_MS : null;
+
+const shortDay = (day: Date) => day.toLocaleDateString("en-GB", { day: "numeric", month: "short" });
+
+/** When a student was seen or is due, in two words. */
+export function seenWords(member: Member, now: Date): string {
+  if (member.student.may_film_until === null) return "not filmed";
+  if (!member.seen_at) return "not seen yet";
+  const seen = new Date(member.seen_at);
+  return isDue(member, now) ? `due ${shortDay(new Date(seen.getTime() + DUE_DAYS * DAY_MS))}` : `seen ${shortDay(seen)}`;
+}
+
+/** Whether a student is due for a look: never seen, or too long ago; nobody is who may not be filmed. */
+export function isDue(member: Member, now: Date): boolean {
+  if (member.student.may_film_until === null) return false;
+  const days = daysSince(member, now);
+  return days === null || days > DUE_DAYS;
+}
+
+/** A chair as it is drawn: somebody who sits there, or what a dropped list would make of it. */
+export type Place = {
+  key: string;
+  name: string;
+  instrument: string;
+  member: Member | null;
+  will: "stays" | "comes" | "moves here" | "moves" | "goes";
+};
+
+/** Every chair of the class, and on them what a list would change: nothing has changed yet. */
+export function placesOf(members: Member[], list: ClassList | null): Place[] {
+  const moves = new Set(list?.changed.map((row) => row.id));
+  const goes = new Set(list?.left.map((one) => one.id));
+  const will = (id: number) => {
+    if (moves.has(id)) return "moves" as const;
+    return goes.has(id) ? ("goes" as const) : ("stays" as const);
+  };
+  const here = members.map((member) => ({
+    key: String(member.student.id),
+    name: member.student.name,
+    instrument: member.student.instrument as string,
+    member,
+    will: will(member.student.id),
+  }));
+  const drawn = (rows: ListRow[], said: "comes" | "moves here") =>
+    rows.map((row) => ({ key: `${said} ${row.number}`, name: row.name, instrument: row.instrument ?? "none", member: null, will: said }));
+  return [...here, ...drawn(list?.changed ?? [], "moves here"), ...drawn(list?.new ?? [], "comes")];
+}
+
+/** The class by instrument, in the order of the score. */
+export function sectionsOf(places: Place[]): { instrument: string; places: Place[] }[] {
+  return Object.keys(INSTRUMENTS)
+    .map((instrument) => ({ instrument, places: places.filter((one) => one.instrument === instrument) }))
+    .filter((section) => section.places.length > 0);
+}
+
+/** The class in one line. */
+export function classWords(members: Member[], now: Date): string {
+  const may = members.filter((one) => one.student.may_film_until !== null).length;
+  const due = members.filter((one) => isDue(one, now)).length;
+  return `${members.length} ${members.length === 1 ? "student" : "students"}, ${may} may be filmed, ${due} due for a look`;
+}
+
+export type ConsentLine = { names: string[]; until: string | null };
+
+/** Consent to filming: everyone alike is one line, only exceptions are listed by name. */
+export function consentLines(members: Member[]): ConsentLine[] {
+  const byDay = new Map<string | null, string[]>();
+  for (const { student } of members) byDay.set(student.may_film_until, [...(byDay.get(student.may_film_until) ?? []), student.name]);
+  return [...byDay].map(([until, names]) => ({ until, names })).sort((a, b) => b.names.length - a.names.length);
+}
+
+/** How many students a lesson holds, by the same arithmetic as the server's. */
+export const fitting = (minutes: number, each: number, before: number, after: number) =>
+  Math.max(Math.floor((minutes - before - after) / each + 1e-9), 0);

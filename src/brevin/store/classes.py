@@ -1,0 +1,154 @@
+"""The class as a whole: what a list changes of it, who was seen when, consent for many at once, and the next lesson."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from datetime import date, datetime
+from typing import Any, cast
+
+from peewee import fn
+
+from brevin.core.kinds import Instrument, State
+from brevin.core.plan.check import Check
+from brevin.core.plan.rota import Due, Rota, rota
+from brevin.store import changes, lessons, students
+from brevin.store.database import db, now
+from brevin.store.models import GroupStudent, Student, StudentGroup, Take, VerdictRow
+from brevin.store.records import NotThere, StudentRecord
+from brevin.store.scope import Scope
+
+EVERYBODY = "Everybody"
+DAY_S = 86_400.0
+WORST_FIRST: tuple[State, ...] = ("work", "watch", "unreadable", "steady")
+
+
+@dataclass(frozen=True)
+class NewStudent:
+    name: str
+    instrument: Instrument
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class ClassChanges:
+    """What is to be changed, all of it or nothing. instruments: by student; leave: who goes; back: who comes back; drop: who was added by mistake and has
+    no take."""
+
+    add: Sequence[NewStudent] = ()
+    instruments: dict[int, Instrument] = field(default_factory=dict)
+    leave: Sequence[int] = ()
+    back: Sequence[int] = ()
+    drop: Sequence[int] = ()
+
+
+@dataclass(frozen=True)
+class Member:
+    """A student of the class. seen_at: when the last reading was made; takes: how many there are."""
+
+    student: StudentRecord
+    seen_at: datetime | None
+    state: State | None
+    takes: int
+
+
+def members(scope: Scope) -> list[Member]:
+    """Everybody who is here, by name; the same number of queries whatever their number."""
+    here = students.students(scope)
+    with db.connection_context():
+        own = Take.select(Take.student, fn.MAX(Take.made_at).alias("at"), fn.COUNT(Take.id).alias("takes")).where(
+            scope.sees(Take.programme) & (Take.state == "read")
+        )
+        seen = {row["student"]: (row["at"], int(row["takes"])) for row in cast(Any, own.group_by(Take.student).dicts())}
+        states = _last_states(scope)
+    return [Member(one, seen.get(one.id, (None, 0))[0], states.get(one.id), seen.get(one.id, (None, 0))[1]) for one in here]
+
+
+def _last_states(scope: Scope) -> dict[int, State]:
+    """The worst verdict of each student's last reading."""
+    last = VerdictRow.select(VerdictRow.student, fn.MAX(VerdictRow.made_at).alias("at")).where(scope.sees(VerdictRow.programme)).group_by(VerdictRow.student)
+    newest = last.alias("newest")
+    rows: Any = (
+        VerdictRow.select(VerdictRow.student, VerdictRow.state)
+        .join(newest, on=((VerdictRow.student == newest.c.student_id) & (VerdictRow.made_at == newest.c.at)))
+        .tuples()
+    )
+    found: dict[int, State] = {}
+    for student_id, state in rows:
+        found[student_id] = min(found.get(student_id, state), state, key=WORST_FIRST.index)
+    return found
+
+
+def change(scope: Scope, asked: ClassChanges) -> list[int]:
+    """Change the class: all of it or nothing. Returns the keys of who was added. Raises NotThere."""
+    touched = [*asked.instruments, *asked.leave, *asked.back, *asked.drop]
+    with db.connection_context(), db.atomic():
+        known = {row.id for row in Student.select(Student.id).where(Student.id.in_(touched or [0]) & scope.sees(Student.programme))}
+        if set(touched) - known:
+            raise NotThere(str(sorted(set(touched) - known)))
+        group = everybody(scope)
+        added = []
+        for one in asked.add:
+            row = Student.create(programme=scope.programme, name=one.name, instrument=one.instrument, note=one.note)
+            GroupStudent.create(group=group, student=row)
+            added.append(int(row.id))
+        for student_id, instrument in asked.instruments.items():
+            Student.update(instrument=instrument).where(Student.id == student_id).execute()
+        Student.update(left_on=now().date()).where(Student.id.in_(list(asked.leave) or [0])).execute()
+        Student.update(left_on=None).where(Student.id.in_(list(asked.back) or [0])).execute()
+        with_takes = Take.select(Take.student).where(Take.student.in_(list(asked.drop) or [0]))
+        Student.delete().where(Student.id.in_(list(asked.drop) or [0]) & Student.id.not_in(with_takes)).execute()
+        changes.note(scope, scope.programme, "lesson", "")
+    return added
+
+
+def everybody(scope: Scope) -> int:
+    """The group that a class without groups is: made when it is first asked for. Needs an open connection."""
+    row = StudentGroup.select().where(scope.sees(StudentGroup.programme)).order_by(StudentGroup.id).first()
+    return int(row.id if row else StudentGroup.create(programme=scope.programme, name=EVERYBODY).id)
+
+
+def give_consents(scope: Scope, student_ids: Sequence[int], *, given_by: str, from_day: date, until_day: date) -> None:
+    """The letters are back: the same consent to filming for many. Raises NotThere, InvalidInput(bad_days); then nobody's is on record."""
+    with db.connection_context(), db.atomic():
+        for student_id in student_ids:
+            students.give_consent(scope, student_id, given_by=given_by, from_day=from_day, until_day=until_day)
+        changes.note(scope, scope.programme, "lesson", "")
+
+
+def due(scope: Scope, student_ids: Sequence[int]) -> list[Due]:
+    """How long ago those of them who may be filmed were seen, by name."""
+    asked, at = set(student_ids), now()
+    return [
+        Due(one.student.id, None if one.seen_at is None else (at - one.seen_at).total_seconds() / DAY_S, one.state)
+        for one in members(scope)
+        if one.student.id in asked and one.student.may_film_until is not None
+    ]
+
+
+@dataclass(frozen=True)
+class LessonWish:
+    """What a lesson is to be. each_min: minutes a student takes; before_min, after_min: what the class does together."""
+
+    title: str
+    starts_at: datetime
+    check: Check
+    side: str
+    minutes: int
+    each_min: float
+    before_min: float
+    after_min: float
+
+
+def plan_lesson(scope: Scope, student_ids: Sequence[int], wish: LessonWish) -> Rota:
+    """A new lesson with its chairs in the order of need. Returns who sits where and who has to wait for the next. Raises ValueError."""
+    found = rota(due(scope, student_ids), minutes=wish.minutes, each_min=wish.each_min, before_min=wish.before_min, after_min=wish.after_min)
+    instruments = {one.id: one.instrument for one in students.students(scope)}
+    with db.connection_context(), db.atomic():
+        lesson = lessons.add_lesson(scope, title=wish.title, group_id=everybody(scope), starts_at=wish.starts_at, minutes=wish.minutes)
+        for place, (student_id, minute) in enumerate(found.placed, start=1):
+            check = Check(
+                kind=wish.check.kind, card=wish.check.card, view=wish.check.view, position=wish.check.position, instrument=instruments[student_id],
+                with_instrument=wish.check.with_instrument,
+            )  # fmt: skip
+            lessons.add_seat(scope, lesson, student_id=student_id, place=place, minute=minute, check=check, side=wish.side)
+        changes.note(scope, scope.programme, "lesson", str(lesson))
+    return found

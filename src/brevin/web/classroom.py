@@ -1,0 +1,84 @@
+"""The class: who is in it, lists in and out, consent for many, the next lesson."""
+
+from datetime import timedelta
+
+from flask import Response, request
+from flask_openapi3 import APIBlueprint
+
+from brevin.core.errors import InvalidInput
+from brevin.core.kinds import INSTRUMENTS
+from brevin.core.plan.check import from_document
+from brevin.core.plan.roster import Known, changes_of, rows_of
+from brevin.edge.tables import MOST_BYTES, csv_of, table_of
+from brevin.store import classes
+from brevin.store.database import now
+from brevin.web.auth import member, scope
+from brevin.web.problems import SENTENCES, Refused
+from brevin.web.schemas import Added, ChangesIn, ClassOut, ConsentsIn, Done, LessonIn, LessonMade, ListOut, MemberOut
+from brevin.web.shapes import answer, list_out, student_out
+
+routes = APIBlueprint("classroom", __name__, url_prefix="/api/class")
+SOON = timedelta(minutes=5)  # a lesson without a time of its own begins now
+
+
+@routes.get("", responses={200: ClassOut})
+def everybody() -> Response:
+    """Everybody who is here, with when they were last seen."""
+    found = [
+        MemberOut(student=student_out(one.student), seen_at=one.seen_at, state=one.state, takes=one.takes) for one in classes.members(scope())
+    ]  # fmt: skip
+    return answer(ClassOut(members=found, instruments=list(INSTRUMENTS)))
+
+
+@routes.post("/list", responses={200: ListOut}, description="The body is the file itself.")
+def look_at_list() -> Response:
+    """What a class list would change. Nothing is changed."""
+    content = request.stream.read(MOST_BYTES + 1)
+    try:
+        rows = rows_of(table_of(content))
+    except InvalidInput as why:
+        raise Refused(why.code, 422, SENTENCES[why.code].format(**why.facts)) from why
+    known = [Known(one.student.id, one.student.name, one.student.instrument) for one in classes.members(scope())]
+    return answer(list_out(changes_of(rows, known)))
+
+
+@routes.get("/list.csv")
+def list_file() -> Response:
+    """The class as a list that gives the same back."""
+    rows = [[one.student.name, one.student.instrument.replace("_", " "), one.student.note] for one in classes.members(scope())]
+    response = Response(csv_of([["name", "instrument", "note"], *rows]), mimetype="text/csv")
+    response.headers["Content-Disposition"] = "attachment; filename=class.csv"
+    return response
+
+
+@routes.post("/changes", responses={200: Added})
+def change(body: ChangesIn) -> Response:
+    """Change the class: all of it or nothing."""
+    asked = classes.ClassChanges(
+        add=[classes.NewStudent(one.name, one.instrument, one.note) for one in body.add], instruments={one.id: one.instrument for one in body.instruments},
+        leave=body.leave, back=body.back, drop=body.drop,
+    )  # fmt: skip
+    return answer(Added(ids=classes.change(scope(), asked)))
+
+
+@routes.post("/consent", responses={200: Done})
+def give_consents(body: ConsentsIn) -> Response:
+    """The letters are back: consent to filming for many."""
+    today = now().astimezone(member().programme.zone).date()
+    classes.give_consents(scope(), body.student_ids, given_by=body.given_by, from_day=today, until_day=body.until_day)
+    return answer(Done(done=True))
+
+
+@routes.post("/lesson", responses={201: LessonMade})
+def plan_lesson(body: LessonIn) -> Response:
+    """The next lesson: who needs a look most comes first, as many as fit."""
+    check = from_document({"card": body.card, "position": body.position})
+    wish = classes.LessonWish(
+        title=body.title, starts_at=body.starts_at or now() + SOON, check=check, side=body.side, minutes=body.minutes, each_min=body.each_min,
+        before_min=body.before_min, after_min=body.after_min,
+    )  # fmt: skip
+    try:
+        found = classes.plan_lesson(scope(), body.student_ids, wish)
+    except ValueError as why:
+        raise Refused("bad_request", 422) from why
+    return answer(LessonMade(placed=len(found.placed), left=found.left), 201)

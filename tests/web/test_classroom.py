@@ -1,0 +1,126 @@
+"""The class over the wire: first account, lists in and out, consent for many, the next lesson."""
+
+from datetime import timedelta
+
+import pytest
+
+from brevin.store import classes, database, lessons, students
+from brevin.store.models import Membership, Person
+from tests.store.test_takes import new_take, read_once
+
+LIST = "Surname;First name;Plays\r\nQuillane;Ada;Clarinet\r\nVantréen;Bo;Trumpet\r\nFenn;Dara;Alto saxophone\r\nNoor;Eli;theremin\r\n"
+FIRST = {"programme": "Made-up winds", "time_zone": "Europe/Lisbon", "name": "Ida Varga", "login": "ida", "password": "ten letters or more"}
+
+
+def look(page, content: bytes):
+    return page("POST", "/api/class/list", data=content, headers={"Content-Type": "text/csv"})
+
+
+@pytest.fixture
+def empty(app, door):
+    """A program in which nobody has an account."""
+    with database.db.connection_context():
+        Membership.delete().execute()
+        Person.delete().execute()
+    return door
+
+
+def test_the_first_account_is_made_once_and_from_here(empty) -> None:
+    assert empty("GET", "/api/me").json["empty"] is True
+    assert empty("POST", "/api/begin", json=FIRST, environ_base={"REMOTE_ADDR": "10.0.0.7"}).json["code"] == "not_from_here"
+    assert empty("POST", "/api/begin", json=FIRST | {"password": "short"}).status_code == 422
+    made = empty("POST", "/api/begin", json=FIRST)
+    assert (made.json["name"], made.json["role"], made.json["programme"]["time_zone"]) == ("Ida Varga", "owner", "Europe/Lisbon")
+    assert empty("GET", "/api/class").json["members"] == [] and empty("GET", "/api/today").json["lesson"] is None
+    assert empty("POST", "/api/begin", json=FIRST | {"login": "eve"}).json["code"] == "begun"
+    assert empty("GET", "/api/me").json["empty"] is False
+
+
+@pytest.mark.parametrize("coding", ["utf-8", "utf-8-sig", "cp1252"])
+def test_a_list_says_what_it_would_change_and_changes_nothing(page, student, coding: str) -> None:
+    found = look(page, LIST.encode(coding)).json
+    assert [(row["number"], row["name"], row["instrument"]) for row in found["new"]] == [(3, "Bo Vantréen", "trumpet"), (4, "Dara Fenn", "alto_sax")]
+    assert [(row["number"], row["said"]) for row in found["unreadable"]] == [(5, "theremin")] and found["same"] == 1
+    assert len(page("GET", "/api/class").json["members"]) == 1
+
+
+@pytest.mark.parametrize(
+    ("content", "code"), [(b"", "no_rows"), (b"\0\1\2", "no_table"), (b"Nom;Pupitre\nA;B\n", "no_headings"), (b"x" * 3_100_000, "no_table")]
+)
+def test_a_file_that_is_no_class_list_is_refused_in_words(page, content: bytes, code: str) -> None:
+    answer = look(page, content)
+    assert (answer.status_code, answer.json["code"]) == (422, code) and answer.json["message"].endswith(".")
+
+
+def test_changes_are_made_together_and_taken_back(page, student) -> None:
+    asked = {"add": [{"name": "Bo Vantreen", "instrument": "trumpet"}], "instruments": [{"id": student.id, "instrument": "oboe"}]}
+    [added] = page("POST", "/api/class/changes", json=asked).json["ids"]
+    assert {(m["student"]["name"], m["student"]["instrument"]) for m in page("GET", "/api/class").json["members"]} == {
+        ("Ada Quillane", "oboe"), ("Bo Vantreen", "trumpet"),
+    }  # fmt: skip
+    back = {"drop": [added], "instruments": [{"id": student.id, "instrument": "clarinet"}]}
+    assert page("POST", "/api/class/changes", json=back).status_code == 200
+    assert [(m["student"]["name"], m["student"]["instrument"]) for m in page("GET", "/api/class").json["members"]] == [("Ada Quillane", "clarinet")]
+    wrong = {"add": [{"name": "Not to be", "instrument": "flute"}], "leave": [999_999]}
+    assert page("POST", "/api/class/changes", json=wrong).status_code == 404
+    assert len(page("GET", "/api/class").json["members"]) == 1, "all of it or nothing"
+
+
+def test_who_leaves_is_gone_from_the_class_and_comes_back_and_who_has_takes_is_not_dropped(page, scope, student, clip) -> None:
+    read_once(new_take(scope, student, clip).id)
+    page("POST", "/api/class/changes", json={"drop": [student.id]})
+    [member] = page("GET", "/api/class").json["members"]
+    assert (member["takes"], member["state"]) == (1, "work") and member["seen_at"]
+    page("POST", "/api/class/changes", json={"leave": [student.id]})
+    assert page("GET", "/api/class").json["members"] == []
+    page("POST", "/api/class/changes", json={"back": [student.id]})
+    assert len(page("GET", "/api/class").json["members"]) == 1
+
+
+def test_the_class_as_a_list_gives_the_same_back(page, scope, student) -> None:
+    students.add_student(scope, name="=Eve, O'Neill", instrument="alto_sax", note="said; so")
+    file = page("GET", "/api/class/list.csv")
+    assert file.mimetype == "text/csv" and b"'=Eve" in file.data, "no spreadsheet runs a name"
+    found = look(page, file.data).json
+    assert found["same"] == 2 and not (found["new"] or found["changed"] or found["left"] or found["unreadable"])
+
+
+def test_letters_that_are_back_are_put_on_record_for_many_or_for_nobody(page, scope) -> None:
+    ids = [students.add_student(scope, name=name, instrument="flute").id for name in ("Ada One", "Bo Two")]
+    until = str((database.now() + timedelta(days=100)).date())
+    assert page("POST", "/api/class/consent", json={"student_ids": [*ids, 999_999], "given_by": "letter", "until_day": until}).status_code == 404
+    assert all(m["student"]["may_film_until"] is None for m in page("GET", "/api/class").json["members"])
+    assert page("POST", "/api/class/consent", json={"student_ids": ids, "given_by": "letter", "until_day": until}).status_code == 200
+    assert {m["student"]["may_film_until"] for m in page("GET", "/api/class").json["members"]} == {until}
+
+
+def test_a_lesson_takes_those_who_may_be_filmed_in_the_order_of_need(page, scope, student, clip) -> None:
+    read_once(new_take(scope, student, clip).id)
+    fresh = students.add_student(scope, name="Zoe Last", instrument="tuba")
+    without = students.add_student(scope, name="Bo Never", instrument="flute")
+    until = str((database.now() + timedelta(days=9)).date())
+    page("POST", "/api/class/consent", json={"student_ids": [fresh.id], "given_by": "letter", "until_day": until})
+    wish = {"title": "First lesson", "student_ids": [student.id, fresh.id, without.id], "card": "3-0-4@72x3", "minutes": 13, "each_min": 1.5}
+    made = page("POST", "/api/class/lesson", json=wish)
+    assert (made.status_code, made.json) == (201, {"placed": 2, "left": []})
+    seats = page("GET", "/api/today").json["lesson"]["seats"]
+    assert [(s["student"]["name"], s["minute"], s["check"]["instrument"]) for s in seats] == [("Zoe Last", 4.0, "tuba"), ("Ada Quillane", 5.5, "clarinet")]
+    short = page("POST", "/api/class/lesson", json=wish | {"minutes": 12, "title": "Too short"})
+    assert short.json == {"placed": 1, "left": [student.id]}
+    assert page("POST", "/api/class/lesson", json=wish | {"card": "3-0"}).status_code == 422
+
+
+def test_lists_take_the_same_number_of_queries_whatever_the_class(scope, monkeypatch: pytest.MonkeyPatch) -> None:
+    def queries(more: int) -> int:
+        for number in range(more):
+            students.add_student(scope, name=f"New {number} of {more}", instrument="flute")
+        counted = []
+        run = database.db.obj.execute_sql
+        monkeypatch.setattr(database.db.obj, "execute_sql", lambda *a, **k: (counted.append(a), run(*a, **k))[1])
+        classes.members(scope)
+        monkeypatch.undo()
+        return len(counted)
+
+    few = queries(2)
+    assert few <= 6 and queries(30) == few
+    assert lessons.last_lesson(scope) is None

@@ -124,3 +124,16 @@ def test_lists_take_the_same_number_of_queries_whatever_the_class(scope, monkeyp
     few = queries(2)
     assert few <= 6 and queries(30) == few
     assert lessons.last_lesson(scope) is None
+
+
+def test_a_consent_that_is_taken_back_deletes_every_clip_at_once_and_says_how_many(page, scope, student, clip, store) -> None:
+    take = new_take(scope, student, clip)
+    read_once(take.id)
+    assert (store.clips / clip.stored_name).exists()
+    answer = page("DELETE", f"/api/students/{student.id}/consent")
+    assert answer.json == {"clips": 1} and not list(store.clips.iterdir())
+    [member] = page("GET", "/api/class").json["members"]
+    assert member["student"]["may_film_until"] is None
+    kept = page("GET", f"/api/takes/{take.id}").json
+    assert kept["clip"] is None and kept["state"] == "read", "what was measured stays with the record"
+    assert page("DELETE", f"/api/students/{student.id}/consent").json == {"clips": 0}

@@ -5,7 +5,7 @@ from tests.web.test_takes import read, send
 
 
 def test_today_before_the_first_lesson(page) -> None:
-    assert page("GET", "/api/today").json == {"lesson": None, "just_read": [], "last_time": {}}
+    assert page("GET", "/api/today").json == {"lesson": None, "just_read": [], "last_time": {}, "usual_read_s": 8.0}
 
 
 def test_today_shows_chairs_in_order_with_consent_and_the_last_take(page, scope, student) -> None:
@@ -68,7 +68,7 @@ def test_rules_and_exemptions_are_changed_in_words_that_fit(page, scope, student
 
 def test_consent_is_given_for_days_and_withdrawn_at_once(page, scope, student) -> None:
     path = f"/api/students/{student.id}/consent"
-    assert page("DELETE", path).json == {"done": True}
+    assert page("DELETE", path).json == {"clips": 0}
     assert page("GET", "/api/students").json["students"][0]["may_film_until"] is None
     assert page("POST", path, json={"given_by": "g", "from_day": "2020-01-01", "until_day": "2099-01-01"}).json == {"done": True}
     assert page("GET", "/api/students").json["students"][0]["may_film_until"] == "2099-01-01"

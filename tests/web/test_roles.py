@@ -18,10 +18,12 @@ BODIES: dict[str, dict] = {
     "students.give_consent": {"given_by": "g", "from_day": str(TODAY), "until_day": str(TODAY + timedelta(days=3))},
     "takes.edit": {"first_inhale_s": 3.0}, "takes.overrule": {"criterion": "pause", "state": "watch"}, "takes.cue_given": {"criterion": "pause"},
     "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
+    "classroom.give_consents": {"student_ids": [1], "given_by": "g", "until_day": str(TODAY + timedelta(days=3))},
+    "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card": "3-0-4@72x3"},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
-OWN_LAST = ("takes.delete", "auth.sign_out")
+OWN_LAST = ("students.withdraw_consent", "takes.delete", "auth.sign_out")
 """Routes that end what the others need."""
 
 
@@ -47,6 +49,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body = dict(BODIES.get(endpoint, {}))
     body |= {"programme_id": programme_id} if endpoint == "auth.choose_programme" else {}
     body |= {"student_id": things["student_id"]} if endpoint == "takes.move" else {}
+    body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
     if endpoint == "takes.new_take":
         return page(method, path, query_string={"student_id": things["student_id"]}, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     return page(method, path, json=body, buffered=False)
@@ -93,7 +96,7 @@ def test_no_role_reaches_into_another_programme(app, scope, things, role) -> Non
         answer = try_route(page, route, things, scope.programme)
         if not allowed(role, endpoint):
             assert answer.status_code == 403, route
-        elif "<" in path or endpoint in ("auth.choose_programme", "takes.new_take"):
+        elif "<" in path or endpoint in ("auth.choose_programme", "takes.new_take", "classroom.give_consents"):
             assert answer.status_code == 404, (route, answer.status_code)
         elif endpoint != "events.stream":
             said = answer.get_data(as_text=True)

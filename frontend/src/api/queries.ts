@@ -162,3 +162,13 @@ export function usePlanLesson() {
     onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
 }
+
+/** A family takes its consent back; tells how many clips were deleted. */
+export function useWithdraw() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (id: number) =>
+      body(await client.DELETE("/api/students/{student_id}/consent", { params: { path: { student_id: id } } })).clips,
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}

@@ -1,18 +1,19 @@
-import { useRef, useState, type ChangeEvent, type FormEvent } from "react";
-import { DropZone, Form } from "react-aria-components";
+import { useRef, useState, type ChangeEvent } from "react";
+import { DropZone } from "react-aria-components";
 import styled from "styled-components";
 
 import type { ClassChanges, ClassList, Member } from "../api/client";
-import { useChangeClass, useClass, useGiveConsents, useLookAtList } from "../api/queries";
+import { useChangeClass, useClass, useLookAtList } from "../api/queries";
 import { Action } from "../design/Action";
-import { Said, TextLine } from "../design/Fields";
+import { Said } from "../design/Fields";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
-import { dayWords, firstName, INSTRUMENTS } from "../shared/words";
+import { dayWords, firstName } from "../shared/words";
 import { Band } from "./Band";
 import { Dropped } from "./Dropped";
+import { AddStudent, Letters, Withdrawing } from "./forms";
 import { NextLesson } from "./NextLesson";
 import { classWords, consentLines, placesOf } from "./words";
 
@@ -81,19 +82,7 @@ const Consent = styled.section`
     color: ${colour("soft")};
   }
 `;
-const Fields = styled(Form)`
-  display: grid;
-  gap: 12px;
-  select {
-    font: inherit;
-    color: inherit;
-    background: ${colour("sheet")};
-    border: 1.5px solid ${colour("soft")};
-    border-radius: 6px;
-    min-height: 46px;
-  }
-`;
-type Doing = "" | "add" | "consent" | "lesson";
+type Doing = "" | "add" | "consent" | "lesson" | "withdraw";
 type Made = { words: string; undo: ClassChanges };
 const LISTS = ".csv,text/csv,.txt";
 
@@ -194,6 +183,11 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
                     <Action main large letter="P" onPress={() => setDoing("lesson")}>
                       Plan a lesson
                     </Action>
+                    {chosen.length === 1 && chosen[0]!.student.may_film_until !== null && (
+                      <Action large onPress={() => setDoing("withdraw")}>
+                        Consent is taken back
+                      </Action>
+                    )}
                     {chosen.length > 0 && (
                       <Action
                         large
@@ -212,6 +206,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
                 <AddStudent onAdd={(one) => make({ add: [one] }, `${one.name} is in the class.`)} onNone={() => setDoing("")} />
               )}
               {doing === "consent" && <Letters members={meant} onDone={() => setDoing("")} />}
+              {doing === "withdraw" && chosen[0] && <Withdrawing member={chosen[0]} onDone={() => setDoing("")} />}
               {doing === "lesson" && (
                 <NextLesson
                   ids={meant.filter((one) => one.student.may_film_until !== null).map((one) => one.student.id)}
@@ -274,68 +269,5 @@ function Consents({ members }: { members: Member[] }) {
         ))}
       </ul>
     </Consent>
-  );
-}
-
-function Letters({ members, onDone }: { members: Member[]; onDone: () => void }) {
-  const give = useGiveConsents();
-  const [by, setBy] = useState("guardian, by letter");
-  const [until, setUntil] = useState(() => endOfYear(new Date()));
-  const send = (event: FormEvent) => {
-    event.preventDefault();
-    give.mutate({ ids: members.map((one) => one.student.id), by, until }, { onSuccess: onDone });
-  };
-  return (
-    <Fields onSubmit={send}>
-      <h2>{members.length === 1 ? `${members[0]!.student.name}'s letter is back` : `${members.length} letters are back`}</h2>
-      <p>Only for those whose family has said yes. School policy and local law come first; a withdrawal counts at once.</p>
-      <TextLine label="Given by" value={by} onChange={setBy} isRequired autoFocus />
-      <TextLine label="May be filmed until" type="date" value={until} onChange={setUntil} isRequired />
-      {give.error && <Said role="alert">{give.error.message}</Said>}
-      <Action main large type="submit" isDisabled={give.isPending}>
-        Put it on record
-      </Action>
-      <Action large onPress={onDone}>
-        Not now
-      </Action>
-    </Fields>
-  );
-}
-
-const SCHOOL_ENDS = 6; // July: months count from nought
-
-/** The last day of the school year that is running. */
-function endOfYear(now: Date): string {
-  const year = now.getMonth() > SCHOOL_ENDS ? now.getFullYear() + 1 : now.getFullYear();
-  return `${year}-07-23`;
-}
-
-type NewStudent = NonNullable<ClassChanges["add"]>[number];
-
-function AddStudent({ onAdd, onNone }: { onAdd: (one: NewStudent) => void; onNone: () => void }) {
-  const [name, setName] = useState("");
-  const [instrument, setInstrument] = useState("flute");
-  const send = (event: FormEvent) => {
-    event.preventDefault();
-    if (name.trim()) onAdd({ name: name.trim(), instrument: instrument as NewStudent["instrument"], note: "" });
-  };
-  return (
-    <Fields onSubmit={send}>
-      <h2>A new student</h2>
-      <TextLine label="Name" value={name} onChange={setName} isRequired autoFocus />
-      <select aria-label="instrument" value={instrument} onChange={(event) => setInstrument(event.target.value)}>
-        {Object.entries(INSTRUMENTS).map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-      <Action main large type="submit">
-        Add
-      </Action>
-      <Action large onPress={onNone}>
-        Not now
-      </Action>
-    </Fields>
   );
 }

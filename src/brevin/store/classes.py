@@ -10,9 +10,9 @@ from peewee import fn
 from brevin.core.kinds import Instrument, State
 from brevin.core.plan.check import Check
 from brevin.core.plan.rota import Due, Rota, rota
-from brevin.store import changes, lessons, students
+from brevin.store import changes, lessons, students, takes
 from brevin.store.database import db, now
-from brevin.store.models import GroupStudent, Student, StudentGroup, Take, VerdictRow
+from brevin.store.models import Clip, GroupStudent, Student, StudentGroup, Take, VerdictRow
 from brevin.store.records import NotThere, StudentRecord
 from brevin.store.scope import Scope
 
@@ -112,6 +112,17 @@ def give_consents(scope: Scope, student_ids: Sequence[int], *, given_by: str, fr
         for student_id in student_ids:
             students.give_consent(scope, student_id, given_by=given_by, from_day=from_day, until_day=until_day)
         changes.note(scope, scope.programme, "lesson", "")
+
+
+def withdraw(scope: Scope, student_id: int) -> int:
+    """A family takes its consent back: nobody films from now on, and every clip of the student goes at once. Returns how many. Raises NotThere."""
+    with db.connection_context(), db.atomic():
+        students.withdraw_consent(scope, student_id)
+        own = [row.take_id for row in Clip.select(Clip.take).join(Take).where((Take.student == student_id) & scope.sees(Take.programme))]
+        for take_id in own:
+            takes.drop_clip(scope, take_id)
+        changes.note(scope, scope.programme, "lesson", "")
+    return len(own)
 
 
 def due(scope: Scope, student_ids: Sequence[int]) -> list[Due]:

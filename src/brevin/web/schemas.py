@@ -213,6 +213,12 @@ class ConsentsIn(BaseModel):
     until_day: date
 
 
+class Withdrawn(BaseModel):
+    """clips: how many were deleted."""
+
+    clips: int
+
+
 class LessonIn(BaseModel):
     """starts_at: now where it is not said; each_min: minutes a student takes."""
 

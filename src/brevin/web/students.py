@@ -1,11 +1,12 @@
 """Students: who they are, what they did, what they are exempt from, and consent."""
 
-from flask import Response
+from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
-from brevin.store import reports, students, takes
+from brevin.ops import files as sweeping
+from brevin.store import classes, reports, students, takes
 from brevin.web.auth import scope
-from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList
+from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList, Withdrawn
 from brevin.web.shapes import answer, result_out, student_out, take_out
 
 routes = APIBlueprint("students", __name__, url_prefix="/api/students")
@@ -46,8 +47,9 @@ def give_consent(path: StudentPath, body: ConsentIn) -> Response:
     return answer(Done(done=True))
 
 
-@routes.delete("/<int:student_id>/consent", responses={200: Done})
+@routes.delete("/<int:student_id>/consent", responses={200: Withdrawn})
 def withdraw_consent(path: StudentPath) -> Response:
-    """End every consent to filming, from today on."""
-    students.withdraw_consent(scope(), path.student_id)
-    return answer(Done(done=True))
+    """End every consent to filming; the clips and their copies are deleted at once, and said."""
+    clips = classes.withdraw(scope(), path.student_id)
+    sweeping.work_off(current_app.config["BREVIN"])
+    return answer(Withdrawn(clips=clips))

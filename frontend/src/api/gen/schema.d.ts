@@ -292,7 +292,7 @@ export interface paths {
         put?: never;
         /** Put a guardian's consent to filming on record. */
         post: operations["students_give_consent__int_student_id__consent_post"];
-        /** End every consent to filming, from today on. */
+        /** End every consent to filming; the clips and their copies are deleted at once, and said. */
         delete: operations["students_withdraw_consent__int_student_id__consent_delete"];
         options?: never;
         head?: never;
@@ -1830,6 +1830,14 @@ export interface components {
              */
             words: string;
         };
+        /**
+         * Withdrawn
+         * @description clips: how many were deleted.
+         */
+        Withdrawn: {
+            /** Clips */
+            clips: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -2433,7 +2441,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["Withdrawn"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,120 @@
+import { useState, type FormEvent } from "react";
+import { Form } from "react-aria-components";
+import styled from "styled-components";
+
+import type { ClassChanges, Member } from "../api/client";
+import { useGiveConsents, useWithdraw } from "../api/queries";
+import { Action } from "../design/Action";
+import { Said, TextLine } from "../design/Fields";
+import { colour } from "../design/tokens";
+import { firstName, INSTRUMENTS } from "../shared/words";
+
+const Fields = styled(Form)`
+  display: grid;
+  gap: 12px;
+  select {
+    font: inherit;
+    color: inherit;
+    background: ${colour("sheet")};
+    border: 1.5px solid ${colour("soft")};
+    border-radius: 6px;
+    min-height: 46px;
+  }
+`;
+/** Whose letters are back, and until when they may be filmed. */
+export function Letters({ members, onDone }: { members: Member[]; onDone: () => void }) {
+  const give = useGiveConsents();
+  const [by, setBy] = useState("guardian, by letter");
+  const [until, setUntil] = useState(() => endOfYear(new Date()));
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    give.mutate({ ids: members.map((one) => one.student.id), by, until }, { onSuccess: onDone });
+  };
+  return (
+    <Fields onSubmit={send}>
+      <h2>{members.length === 1 ? `${members[0]!.student.name}'s letter is back` : `${members.length} letters are back`}</h2>
+      <p>Only for those whose family has said yes. School policy and local law come first; a withdrawal counts at once.</p>
+      <TextLine label="Given by" value={by} onChange={setBy} isRequired autoFocus />
+      <TextLine label="May be filmed until" type="date" value={until} onChange={setUntil} isRequired />
+      {give.error && <Said role="alert">{give.error.message}</Said>}
+      <Action main large type="submit" isDisabled={give.isPending}>
+        Put it on record
+      </Action>
+      <Action large onPress={onDone}>
+        Not now
+      </Action>
+    </Fields>
+  );
+}
+
+const SCHOOL_ENDS = 6; // July: months count from nought
+
+/** The last day of the school year that is running. */
+function endOfYear(now: Date): string {
+  const year = now.getMonth() > SCHOOL_ENDS ? now.getFullYear() + 1 : now.getFullYear();
+  return `${year}-07-23`;
+}
+
+type NewStudent = NonNullable<ClassChanges["add"]>[number];
+
+/** One more student. */
+export function AddStudent({ onAdd, onNone }: { onAdd: (one: NewStudent) => void; onNone: () => void }) {
+  const [name, setName] = useState("");
+  const [instrument, setInstrument] = useState("flute");
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim()) onAdd({ name: name.trim(), instrument: instrument as NewStudent["instrument"], note: "" });
+  };
+  return (
+    <Fields onSubmit={send}>
+      <h2>A new student</h2>
+      <TextLine label="Name" value={name} onChange={setName} isRequired autoFocus />
+      <select aria-label="instrument" value={instrument} onChange={(event) => setInstrument(event.target.value)}>
+        {Object.entries(INSTRUMENTS).map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+      <Action main large type="submit">
+        Add
+      </Action>
+      <Action large onPress={onNone}>
+        Not now
+      </Action>
+    </Fields>
+  );
+}
+
+/** A family takes its consent back: every clip goes at once, and what was deleted is said. */
+export function Withdrawing({ member, onDone }: { member: Member; onDone: () => void }) {
+  const withdraw = useWithdraw();
+  const { name, id } = member.student;
+  const clips = withdraw.data;
+  if (clips !== undefined)
+    return (
+      <Fields onSubmit={(event: FormEvent) => event.preventDefault()}>
+        <Said role="status">
+          {firstName(name)} is not filmed any more.{" "}
+          {clips === 0 ? "There was no clip" : `${clips} ${clips === 1 ? "clip was" : "clips were"} deleted`}; the numbers that were read
+          stay with the record.
+        </Said>
+        <Action large autoFocus onPress={onDone}>
+          Good
+        </Action>
+      </Fields>
+    );
+  return (
+    <Fields onSubmit={(event: FormEvent) => event.preventDefault()}>
+      <h2>{name}&apos;s family takes its consent back</h2>
+      <p>Every clip of {firstName(name)} and every copy of it is deleted from this computer now. This cannot be taken back.</p>
+      {withdraw.error && <Said role="alert">{withdraw.error.message}</Said>}
+      <Action main large autoFocus onPress={onDone}>
+        Keep it as it is
+      </Action>
+      <Action large isDisabled={withdraw.isPending} onPress={() => withdraw.mutate(id)}>
+        Delete the clips
+      </Action>
+    </Fields>
+  );
+}

@@ -142,7 +142,7 @@ export function useChangeClass() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (changes: ClassChanges) => body(await client.POST("/api/class/changes", { body: { ...NO_CHANGES, ...changes } })).ids,
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
   });
 }
 
@@ -151,7 +151,7 @@ export function useGiveConsents() {
   return useMutation({
     mutationFn: async ({ ids, by, until }: { ids: number[]; by: string; until: string }) =>
       body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until } })),
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
   });
 }
 
@@ -169,6 +169,6 @@ export function useWithdraw() {
   return useMutation({
     mutationFn: async (id: number) =>
       body(await client.DELETE("/api/students/{student_id}/consent", { params: { path: { student_id: id } } })).clips,
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
   });
 }

@@ -12,7 +12,7 @@ const Sections = styled.div`
   gap: 18px 26px;
 `;
 const Section = styled.section`
-  h3 {
+  h2 {
     font-size: 15px;
     font-weight: 650;
     color: ${colour("soft")};
@@ -83,7 +83,7 @@ export function Band({ places, chosen, now, onTurn }: Props) {
         const names = chairNames(own.map((one) => one.name));
         return (
           <Section key={instrument} aria-label={instrumentWords(instrument)}>
-            <h3>{instrumentWords(instrument)}</h3>
+            <h2>{instrumentWords(instrument)}</h2>
             <div>
               {own.map((one, i) =>
                 one.member ? (

@@ -24,6 +24,9 @@ const Section = styled.section`
 `;
 const chair = css`
   width: 88px;
+  @media (max-width: 700px) {
+    width: 82px;
+  }
   padding: 6px 4px 8px;
   border: 1.5px solid transparent;
   border-radius: 6px;

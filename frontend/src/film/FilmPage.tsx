@@ -59,6 +59,10 @@ const OnPicture = styled.p`
   position: absolute;
   left: 16px;
   bottom: 12px;
+  @media ${PHONE} {
+    bottom: auto;
+    top: 6px;
+  }
   color: ${onClip.light};
   font-size: 18px;
   font-weight: 650;
@@ -98,8 +102,32 @@ const Count = styled.section`
     margin-top: 8px;
   }
   @media ${PHONE} {
+    &.counting {
+      display: grid;
+      grid-template-columns: minmax(0, 0.8fr) minmax(0, 1fr);
+      grid-template-areas: "number part" "number dots" "number then";
+      align-content: center;
+      justify-items: start;
+      gap: 4px 20px;
+      text-align: left;
+    }
+    .part {
+      grid-area: part;
+      font-size: 26px;
+      align-self: end;
+    }
     .number {
-      font-size: min(26vh, 220px);
+      grid-area: number;
+      justify-self: center;
+      font-size: min(22vh, 190px);
+    }
+    .dots {
+      grid-area: dots;
+      justify-content: flex-start;
+      margin-top: 6px;
+    }
+    .then {
+      grid-area: then;
     }
   }
 `;
@@ -121,6 +149,23 @@ const Foot = styled.div`
     font-size: 18px;
     color: ${colour("soft")};
     margin-right: auto;
+  }
+  @media ${PHONE} {
+    gap: 10px;
+    > button {
+      flex: 1 1 40%;
+      justify-content: center;
+    }
+    > button.start {
+      order: -1;
+      flex-basis: 100%;
+    }
+    strong {
+      font-size: 18px;
+    }
+    span {
+      font-size: 16px;
+    }
   }
   select {
     font: inherit;
@@ -239,7 +284,14 @@ function Filming({ seat, lesson, card }: { seat: Seat; lesson: Lesson; card: Car
             Back to Today
           </Action>
         )}
-        <Action large main letter="space" isDisabled={!camera.stream} onPress={running ? recording.stop : recording.start}>
+        <Action
+          className="start"
+          large
+          main
+          letter="space"
+          isDisabled={!camera.stream}
+          onPress={running ? recording.stop : recording.start}
+        >
           {running ? "Stop" : "Start"}
         </Action>
       </Foot>
@@ -283,13 +335,13 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
 function Counting({ moment, card }: { moment: Moment; card: Card }) {
   const { part, number, of, breath, next } = moment;
   return (
-    <Count aria-live="off">
+    <Count aria-live="off" className="counting">
       <p className="part">{PART_WORDS[part]}</p>
       <p className="number" data-testid="count">
         {part === "done" ? "" : number}
       </p>
       {of !== null && of <= 12 && (
-        <Dots aria-hidden>
+        <Dots aria-hidden className="dots">
           {Array.from({ length: Math.ceil(of) }, (_, i) => (
             <i key={i} className={dotOf(i + 1, number)} />
           ))}

@@ -2,12 +2,14 @@
 
 import sys
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 
 from brevin.bench.served import READ_WITHIN_S, served
 from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
 from brevin.ops.settings import ROOT
+from brevin.standin.device import as_camera
 
 FOLDER = ROOT / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
@@ -18,8 +20,9 @@ def main() -> int:
     from playwright.sync_api import sync_playwright
 
     FOLDER.mkdir(parents=True, exist_ok=True)
-    with served() as server, sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+    with served() as server, sync_playwright() as playwright, TemporaryDirectory() as camera:
+        args = [*CHROMIUM, *as_camera(demo.CLIPS / "standing-full-early.mp4", Path(camera))]
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=args)
         page = browser.new_page(viewport={"width": DESK[0], "height": DESK[1]}, reduced_motion="reduce")
         page.goto(server.address)
         page.get_by_label("Name").wait_for()
@@ -36,6 +39,11 @@ def main() -> int:
         )
         _shoot(page, "today")
         _takes(page)
+        page.keyboard.press("b")
+        page.locator("section[aria-label=clarinet]").wait_for()
+        _shoot(page, "class")
+        page.keyboard.press("h")
+        _film(page)
         page.keyboard.press("d")
         page.keyboard.press("h")
         page.get_by_role("heading", name="Just read").wait_for()
@@ -43,6 +51,10 @@ def main() -> int:
         page.keyboard.press("d")
         page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
         _shoot(page, "today-phone")
+        page.locator("[data-testid=take-row]", has_text="Noor").first.click()
+        page.get_by_test_id("breath-score").wait_for()
+        page.wait_for_timeout(900)
+        _shoot(page, "take-phone")
         browser.close()
     return 0
 
@@ -60,6 +72,21 @@ def _takes(page: Any) -> None:
         _shoot(page, name)
         page.keyboard.press("h")
         page.get_by_role("heading", name="Just read").wait_for()
+
+
+def _film(page: Any) -> None:
+    """In the middle of the first breath; then dropped, so that it is nobody's try."""
+    page.get_by_role("heading", name="Just read").wait_for()
+    page.keyboard.press("f")
+    page.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
+    page.keyboard.press(" ")
+    page.get_by_text("breathe in").wait_for()
+    page.wait_for_timeout(1900)
+    _shoot(page, "film")
+    page.keyboard.press("g")
+    page.get_by_role("button", name="Start").wait_for()
+    page.keyboard.press("Escape")
+    page.get_by_role("heading", name="Just read").wait_for()
 
 
 def _shoot(page: Any, name: str) -> None:

@@ -29,7 +29,7 @@ def test_a_dropped_clip_becomes_a_verdict_and_the_second_breath_is_one_key_away(
     drop(inside, clip("standing-full-early.mp4"))
     row = newest(inside)
     expect(row).to_contain_text("Jonas Lindqvast")
-    expect(row).to_contain_text("try 2")
+    expect(row).to_contain_text(re.compile(r"try [23]"))
     expect(row).to_have_attribute("data-state", re.compile("queued|reading"))
     expect(row).to_contain_text(re.compile(r"waiting|\d+ %"))
     expect(row).to_have_attribute("data-state", "read", timeout=READ_MS)
@@ -113,7 +113,7 @@ def test_deleting_asks_first_and_then_is_gone(inside: Page) -> None:
 def test_without_consent_nothing_can_be_added(inside: Page) -> None:
     inside.get_by_role("button", name=re.compile("^Wren Talbot")).click()
     expect(inside.get_by_text("no consent to film on record")).to_be_visible()
-    for name in ("Film Wren", "Add a clip"):
+    for name in ("Film Wren", "A file"):
         expect(inside.get_by_role("button", name=name)).to_be_disabled()
 
 

@@ -94,7 +94,7 @@ def test_a_4k_clip_is_read_with_a_word_of_advice(tmp_path: Path) -> None:
     import cv2
 
     large = [cv2.resize(p, (3840, 2160)) for p in clips.pictures_of(FOLDER / "seated-chest-high.mp4", 24, step=3)]
-    report = report_of(clips.write(tmp_path / "large.mp4", large, rate=10))
+    report = report_of(clips.write(tmp_path / "large.mp4", large, rate=7))
     assert "large_picture" in [r.code for r in report.reasons] and report.clip.width_px == 3840
     assert report.player is not None and report.scale.trunk_px > 500, "in pixels of the clip, not of the picture worked on"
 

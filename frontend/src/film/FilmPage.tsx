@@ -10,12 +10,14 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
-import { colour, onClip } from "../design/tokens";
+import { colour } from "../design/tokens";
 import { firstName, instrumentWords } from "../shared/words";
 import { useUploads } from "../today/uploads";
-import { beatsOf, momentAt, PART_WORDS, type Moment } from "./counting";
+import { Before, Counting } from "./Count";
+import { beatsOf, momentAt, type Moment } from "./counting";
+import { Preview } from "./Preview";
 import { RunLine, type RunHandle } from "./RunLine";
-import { useCamera, type Camera } from "./useCamera";
+import { useCamera } from "./useCamera";
 import { useRecording, type Recording } from "./useRecording";
 
 const Page = styled.main`
@@ -30,105 +32,6 @@ const Page = styled.main`
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: minmax(0, 1.1fr) minmax(0, 1fr) auto auto;
     padding: 0 16px 16px;
-  }
-`;
-const Picture = styled.div`
-  position: relative;
-  border-radius: 6px;
-  overflow: hidden;
-  background: ${colour("sheet")};
-  video {
-    width: 100%;
-    height: 100%;
-    object-fit: contain;
-    display: block;
-  }
-  @media ${PHONE} {
-    margin: 0 -16px;
-    border-radius: 0;
-  }
-`;
-const Guide = styled.svg`
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  pointer-events: none;
-`;
-const OnPicture = styled.p`
-  position: absolute;
-  left: 16px;
-  bottom: 12px;
-  @media ${PHONE} {
-    bottom: auto;
-    top: 6px;
-  }
-  color: ${onClip.light};
-  font-size: 18px;
-  font-weight: 650;
-  text-shadow:
-    0 0 4px ${onClip.dark},
-    0 0 2px ${onClip.dark};
-`;
-const Count = styled.section`
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  text-align: center;
-  min-height: 0;
-  .part {
-    font-size: 30px;
-    font-weight: 650;
-  }
-  .number {
-    font-size: min(40vh, 300px);
-    font-weight: 800;
-    line-height: 0.95;
-  }
-  .then {
-    font-size: 18px;
-    color: ${colour("soft")};
-    margin-top: 10px;
-  }
-  h1 {
-    font-size: 40px;
-    font-weight: 800;
-    line-height: 1.1;
-  }
-  .setup {
-    font-size: 20px;
-    color: ${colour("soft")};
-    margin-top: 8px;
-  }
-  @media ${PHONE} {
-    &.counting {
-      display: grid;
-      grid-template-columns: minmax(0, 0.8fr) minmax(0, 1fr);
-      grid-template-areas: "number part" "number dots" "number then";
-      align-content: center;
-      justify-items: start;
-      gap: 4px 20px;
-      text-align: left;
-    }
-    .part {
-      grid-area: part;
-      font-size: 26px;
-      align-self: end;
-    }
-    .number {
-      grid-area: number;
-      justify-self: center;
-      font-size: min(22vh, 190px);
-    }
-    .dots {
-      grid-area: dots;
-      justify-content: flex-start;
-      margin-top: 6px;
-    }
-    .then {
-      grid-area: then;
-    }
   }
 `;
 const Wide = styled.div`
@@ -177,27 +80,6 @@ const Foot = styled.div`
     max-width: 220px;
   }
 `;
-const Dots = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: center;
-  gap: 16px;
-  margin-top: 18px;
-  i {
-    width: 18px;
-    height: 18px;
-    border-radius: 50%;
-    border: 2px solid ${colour("ink")};
-  }
-  i.gone {
-    background: ${colour("ink")};
-  }
-  i.now {
-    background: ${colour("ink")};
-    outline: 6px solid ${colour("ink")};
-  }
-`;
-
 /** Films the student of a chair in the page: count-in, clicks and a large count; it stops by itself, and the next chair comes. */
 export function FilmPage() {
   const today = useToday();
@@ -330,84 +212,4 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
     };
   }, [recording.running, card, run]);
   return recording.running ? moment : null;
-}
-
-function Counting({ moment, card }: { moment: Moment; card: Card }) {
-  const { part, number, of, breath, next } = moment;
-  return (
-    <Count aria-live="off" className="counting">
-      <p className="part">{PART_WORDS[part]}</p>
-      <p className="number" data-testid="count">
-        {part === "done" ? "" : number}
-      </p>
-      {of !== null && of <= 12 && (
-        <Dots aria-hidden className="dots">
-          {Array.from({ length: Math.ceil(of) }, (_, i) => (
-            <i key={i} className={dotOf(i + 1, number)} />
-          ))}
-        </Dots>
-      )}
-      <p className="then">
-        {breath >= 0 && `breath ${breath + 1} of ${card.cycles}`}
-        {next && `${breath >= 0 ? ", then" : "then"} ${next.part}${next.beats === null ? "" : ` for ${next.beats}`}`}
-      </p>
-    </Count>
-  );
-}
-
-function dotOf(beat: number, now: number): string {
-  if (beat === now) return "now";
-  return beat < now ? "gone" : "";
-}
-
-function Before({ seat, trouble, onRetry }: { seat: Seat; trouble: string | null; onRetry: () => void }) {
-  return (
-    <Count>
-      <h1>{firstName(seat.student.name)}</h1>
-      <p className="setup">
-        {seat.check.position}, {seat.side} side to the camera
-      </p>
-      <p className="setup">Light-headed? Stop, breathe normally, sit.</p>
-      {trouble && (
-        <p className="setup" role="alert">
-          {trouble}
-        </p>
-      )}
-      {trouble && (
-        <Action large onPress={onRetry}>
-          Try again
-        </Action>
-      )}
-    </Count>
-  );
-}
-
-type PreviewProps = { camera: Camera; running: boolean; beat_s: number; beats: number | null; beat: () => number | null };
-
-function Preview({ camera, running, beat_s, beats, beat }: PreviewProps) {
-  const video = useRef<HTMLVideoElement>(null);
-  const [gone_s, setGone] = useState(0);
-  useEffect(() => {
-    if (video.current) video.current.srcObject = camera.stream;
-  }, [camera.stream]);
-  useEffect(() => {
-    if (!running) return;
-    const ticking = setInterval(() => setGone(Math.max((beat() ?? 0) * beat_s, 0)), 500);
-    return () => clearInterval(ticking);
-  }, [running, beat, beat_s]);
-  return (
-    <Picture>
-      <video ref={video} autoPlay muted playsInline aria-label="What the camera sees" />
-      <Guide viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
-        {["M22,16 V8 H27", "M73,8 H78 V16", "M22,84 V92 H27", "M73,92 H78 V84"].map((corner) => (
-          <path key={corner} d={corner} fill="none" stroke={onClip.light} strokeWidth="3" vectorEffect="non-scaling-stroke" />
-        ))}
-      </Guide>
-      <OnPicture>
-        {running
-          ? `filming ${gone_s.toFixed(0)} s${beats ? ` of ${(beats * beat_s).toFixed(0)}` : ""}`
-          : "head to knees inside the corners"}
-      </OnPicture>
-    </Picture>
-  );
 }

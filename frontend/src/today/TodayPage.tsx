@@ -233,7 +233,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
                     Film {firstName(seat.student.name)}
                   </Action>
                   <Action large letter="C" isDisabled={!mayFilm} onPress={ask}>
-                    Add a clip
+                    A file
                   </Action>
                 </>
               )}
@@ -293,7 +293,7 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
           {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
         </p>
       )}
-      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.check.card} height={210} />}
+      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.check.card} height={150} />}
       <p className="card">
         count card <b>{checkWords(seat.check)}</b>
       </p>

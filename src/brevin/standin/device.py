@@ -6,6 +6,7 @@ from pathlib import Path
 import av
 
 RATE_HZ = 48_000
+CAMERA_HZ = 30  # whatever the file says, the browser takes its pictures at this rate
 JPEG_QUALITY = {"qmin": "2", "qmax": "4"}
 
 
@@ -23,14 +24,16 @@ def as_camera(clip: Path, folder: Path) -> list[str]:
 def _pictures(clip: Path, target: Path) -> None:
     with av.open(str(clip)) as found, av.open(str(target), "w", format="mjpeg") as out:
         video = found.streams.video[0]
-        rate = Fraction(video.average_rate or 25)
-        written = out.add_stream("mjpeg", rate=rate, options=JPEG_QUALITY)
+        written = out.add_stream("mjpeg", rate=CAMERA_HZ, options=JPEG_QUALITY)
         written.width, written.height, written.pix_fmt = video.width, video.height, "yuvj420p"
-        written.codec_context.time_base = 1 / rate
-        for number, frame in enumerate(found.decode(video)):
+        written.codec_context.time_base = Fraction(1, CAMERA_HZ)
+        number = 0
+        for frame in found.decode(video):
             picture = frame.reformat(format="yuvj420p")
-            picture.pts, picture.time_base = number, 1 / rate
-            out.mux(written.encode(picture))
+            while number / CAMERA_HZ <= float(frame.time or 0.0) + 0.5 / CAMERA_HZ:  # a slower clip shows some pictures twice
+                picture.pts, picture.time_base = number, Fraction(1, CAMERA_HZ)
+                out.mux(written.encode(picture))
+                number += 1
         out.mux(written.encode(None))
 
 

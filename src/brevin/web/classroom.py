@@ -13,8 +13,9 @@ from brevin.edge.tables import MOST_BYTES, csv_of, table_of
 from brevin.store import classes
 from brevin.store.database import now
 from brevin.web.auth import member, scope
+from brevin.web.class_schemas import Added, ChangesIn, ClassOut, ConsentsIn, LessonIn, LessonMade, ListOut, MemberOut
 from brevin.web.problems import SENTENCES, Refused
-from brevin.web.schemas import Added, ChangesIn, ClassOut, ConsentsIn, Done, LessonIn, LessonMade, ListOut, MemberOut
+from brevin.web.schemas import Done
 from brevin.web.shapes import answer, list_out, student_out
 
 routes = APIBlueprint("classroom", __name__, url_prefix="/api/class")

@@ -1,7 +1,6 @@
 """What goes over the wire, as types: the front end's are generated from these. The report's own types come from ``core.report``."""
 
 from datetime import date, datetime
-from typing import Literal
 
 from pydantic import BaseModel, Field, RootModel
 
@@ -137,108 +136,6 @@ class TodayOut(BaseModel):
     just_read: list[TakeOut]
     last_time: dict[int, TakeOut]
     usual_read_s: float
-
-
-class MemberOut(BaseModel):
-    """seen_at: when the last reading was made; state: the worst of it."""
-
-    student: StudentOut
-    seen_at: datetime | None
-    state: State | None
-    takes: int
-
-
-class ClassOut(BaseModel):
-    members: list[MemberOut]
-    instruments: list[Instrument]
-
-
-class ListRow(BaseModel):
-    """A row of a class list. said: what stands where the instrument should; id, was: the student whose instrument would change, and what it is."""
-
-    number: int
-    name: str
-    instrument: Instrument | None
-    said: str = ""
-    note: str = ""
-    id: int | None = None
-    was: Instrument | None = None
-
-
-class ListLeft(BaseModel):
-    id: int
-    name: str
-    instrument: Instrument
-
-
-class ListOut(BaseModel):
-    """What a list would change; nothing is changed yet."""
-
-    new: list[ListRow]
-    changed: list[ListRow]
-    left: list[ListLeft]
-    unreadable: list[ListRow]
-    twice: list[ListRow]
-    same: int
-
-
-class NewStudentIn(BaseModel):
-    name: str = Field(min_length=1, max_length=120)
-    instrument: Instrument
-    note: str = Field(default="", max_length=255)
-
-
-class OtherInstrument(BaseModel):
-    id: int
-    instrument: Instrument
-
-
-class ChangesIn(BaseModel):
-    """leave: who goes; back: who comes back; drop: who was added by mistake."""
-
-    add: list[NewStudentIn] = Field(default=[], max_length=1000)
-    instruments: list[OtherInstrument] = Field(default=[], max_length=1000)
-    leave: list[int] = Field(default=[], max_length=1000)
-    back: list[int] = Field(default=[], max_length=1000)
-    drop: list[int] = Field(default=[], max_length=1000)
-
-
-class Added(BaseModel):
-    ids: list[int]
-
-
-class ConsentsIn(BaseModel):
-    student_ids: list[int] = Field(min_length=1, max_length=1000)
-    given_by: str = Field(min_length=1, max_length=120)
-    until_day: date
-
-
-class Withdrawn(BaseModel):
-    """clips: how many were deleted."""
-
-    clips: int
-
-
-class LessonIn(BaseModel):
-    """starts_at: now where it is not said; each_min: minutes a student takes."""
-
-    title: str = Field(min_length=1, max_length=120)
-    student_ids: list[int] = Field(min_length=1, max_length=1000)
-    card: str = Field(max_length=48)
-    position: AskedPosition = "seated"
-    side: Literal["left", "right"] = "right"
-    starts_at: datetime | None = None
-    minutes: int = Field(default=40, ge=5, le=240)
-    each_min: float = Field(default=1.5, ge=0.5, le=30)
-    before_min: float = Field(default=4, ge=0, le=120)
-    after_min: float = Field(default=6, ge=0, le=120)
-
-
-class LessonMade(BaseModel):
-    """left: who has to wait for the next lesson."""
-
-    placed: int
-    left: list[int]
 
 
 class FirstIn(BaseModel):

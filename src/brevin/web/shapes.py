@@ -20,22 +20,8 @@ from brevin.store.records import (
     StudentRecord,
     TakeRecord,
 )
-from brevin.web.schemas import (
-    CardOut,
-    CheckOut,
-    ClipOut,
-    HeadlineOut,
-    LessonOut,
-    ListLeft,
-    ListOut,
-    ListRow,
-    PersonOut,
-    ProgrammeOut,
-    ResultOut,
-    SeatOut,
-    StudentOut,
-    TakeOut,
-)
+from brevin.web.class_schemas import ListLeft, ListOut, ListRow
+from brevin.web.schemas import CardOut, CheckOut, ClipOut, HeadlineOut, LessonOut, PersonOut, ProgrammeOut, ResultOut, SeatOut, StudentOut, TakeOut
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:

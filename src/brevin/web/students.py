@@ -6,7 +6,8 @@ from flask_openapi3 import APIBlueprint
 from brevin.ops import files as sweeping
 from brevin.store import classes, reports, students, takes
 from brevin.web.auth import scope
-from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList, Withdrawn
+from brevin.web.class_schemas import Withdrawn
+from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList
 from brevin.web.shapes import answer, result_out, student_out, take_out
 
 routes = APIBlueprint("students", __name__, url_prefix="/api/students")

@@ -20,7 +20,8 @@ OTHER_NAMES: dict[str, Instrument] = {
     "alto": "alto_sax", "alto saxophone": "alto_sax", "saxophone": "alto_sax", "sax": "alto_sax", "tenor": "tenor_sax", "tenor saxophone": "tenor_sax",
     "french horn": "horn", "f horn": "horn", "baritone horn": "baritone", "bass": "tuba", "no instrument": "none",
 }  # fmt: skip
-LONGEST_NAME, LONGEST_NOTE, MOST_ROWS = 120, 255, 1000
+LONGEST_NAME, LONGEST_NOTE = 120, 255  # letters
+MOST_ROWS = 1000  # of a list: more is no class
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from brevin.core.kinds import State
 
-NEVER_DAYS = 10_000.0
+NEVER_DAYS = 10_000.0  # who was never seen is put before everybody
 
 
 @dataclass(frozen=True)

@@ -1,0 +1,142 @@
+import styled from "styled-components";
+
+import type { Card, Seat } from "../api/client";
+import { Action } from "../design/Action";
+import { PHONE } from "../design/sizes";
+import { colour } from "../design/tokens";
+import { firstName } from "../shared/words";
+import { PART_WORDS, type Moment } from "./counting";
+
+const Count = styled.section`
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  text-align: center;
+  min-height: 0;
+  .part {
+    font-size: 30px;
+    font-weight: 650;
+  }
+  .number {
+    font-size: min(40vh, 300px);
+    font-weight: 800;
+    line-height: 0.95;
+  }
+  .then {
+    font-size: 18px;
+    color: ${colour("soft")};
+    margin-top: 10px;
+  }
+  h1 {
+    font-size: 40px;
+    font-weight: 800;
+    line-height: 1.1;
+  }
+  .setup {
+    font-size: 20px;
+    color: ${colour("soft")};
+    margin-top: 8px;
+  }
+  @media ${PHONE} {
+    &.counting {
+      display: grid;
+      grid-template-columns: minmax(0, 0.8fr) minmax(0, 1fr);
+      grid-template-areas: "number part" "number dots" "number then";
+      align-content: center;
+      justify-items: start;
+      gap: 4px 20px;
+      text-align: left;
+    }
+    .part {
+      grid-area: part;
+      font-size: 26px;
+      align-self: end;
+    }
+    .number {
+      grid-area: number;
+      justify-self: center;
+      font-size: min(22vh, 190px);
+    }
+    .dots {
+      grid-area: dots;
+      justify-content: flex-start;
+      margin-top: 6px;
+    }
+    .then {
+      grid-area: then;
+    }
+  }
+`;
+const Dots = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: center;
+  gap: 16px;
+  margin-top: 18px;
+  i {
+    width: 18px;
+    height: 18px;
+    border-radius: 50%;
+    border: 2px solid ${colour("ink")};
+  }
+  i.gone {
+    background: ${colour("ink")};
+  }
+  i.now {
+    background: ${colour("ink")};
+    outline: 6px solid ${colour("ink")};
+  }
+`;
+
+/** The count, as large as there is room: what to do, the number, a dot a beat, and what comes then. */
+export function Counting({ moment, card }: { moment: Moment; card: Card }) {
+  const { part, number, of, breath, next } = moment;
+  return (
+    <Count aria-live="off" className="counting">
+      <p className="part">{PART_WORDS[part]}</p>
+      <p className="number" data-testid="count">
+        {part === "done" ? "" : number}
+      </p>
+      {of !== null && of <= 12 && (
+        <Dots aria-hidden className="dots">
+          {Array.from({ length: Math.ceil(of) }, (_, i) => (
+            <i key={i} className={dotOf(i + 1, number)} />
+          ))}
+        </Dots>
+      )}
+      <p className="then">
+        {breath >= 0 && `breath ${breath + 1} of ${card.cycles}`}
+        {next && `${breath >= 0 ? ", then" : "then"} ${next.part}${next.beats === null ? "" : ` for ${next.beats}`}`}
+      </p>
+    </Count>
+  );
+}
+
+function dotOf(beat: number, now: number): string {
+  if (beat === now) return "now";
+  return beat < now ? "gone" : "";
+}
+
+/** Before it starts: who, how to sit, and what keeps the camera from working. */
+export function Before({ seat, trouble, onRetry }: { seat: Seat; trouble: string | null; onRetry: () => void }) {
+  return (
+    <Count>
+      <h1>{firstName(seat.student.name)}</h1>
+      <p className="setup">
+        {seat.check.position}, {seat.side} side to the camera
+      </p>
+      <p className="setup">Light-headed? Stop, breathe normally, sit.</p>
+      {trouble && (
+        <p className="setup" role="alert">
+          {trouble}
+        </p>
+      )}
+      {trouble && (
+        <Action large onPress={onRetry}>
+          Try again
+        </Action>
+      )}
+    </Count>
+  );
+}

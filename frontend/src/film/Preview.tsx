@@ -1,0 +1,75 @@
+import { useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+
+import { PHONE } from "../design/sizes";
+import { colour, onClip } from "../design/tokens";
+import type { Camera } from "./useCamera";
+
+const Picture = styled.div`
+  position: relative;
+  border-radius: 6px;
+  overflow: hidden;
+  background: ${colour("sheet")};
+  video {
+    width: 100%;
+    height: 100%;
+    object-fit: contain;
+    display: block;
+  }
+  @media ${PHONE} {
+    margin: 0 -16px;
+    border-radius: 0;
+  }
+`;
+const Guide = styled.svg`
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+`;
+const OnPicture = styled.p`
+  position: absolute;
+  left: 16px;
+  bottom: 12px;
+  @media ${PHONE} {
+    bottom: auto;
+    top: 6px;
+  }
+  color: ${onClip.light};
+  font-size: 18px;
+  font-weight: 650;
+  text-shadow:
+    0 0 4px ${onClip.dark},
+    0 0 2px ${onClip.dark};
+`;
+type PreviewProps = { camera: Camera; running: boolean; beat_s: number; beats: number | null; beat: () => number | null };
+
+/** What the camera sees, with corners to stand between. */
+export function Preview({ camera, running, beat_s, beats, beat }: PreviewProps) {
+  const video = useRef<HTMLVideoElement>(null);
+  const [gone_s, setGone] = useState(0);
+  useEffect(() => {
+    if (video.current) video.current.srcObject = camera.stream;
+  }, [camera.stream]);
+  useEffect(() => {
+    if (!running) return;
+    const ticking = setInterval(() => setGone(Math.max((beat() ?? 0) * beat_s, 0)), 500);
+    return () => clearInterval(ticking);
+  }, [running, beat, beat_s]);
+  return (
+    <Picture>
+      <video ref={video} autoPlay muted playsInline aria-label="What the camera sees" />
+      <Guide viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
+        {["M22,16 V8 H27", "M73,8 H78 V16", "M22,84 V92 H27", "M73,92 H78 V84"].map((corner) => (
+          <path key={corner} d={corner} fill="none" stroke={onClip.light} strokeWidth="3" vectorEffect="non-scaling-stroke" />
+        ))}
+      </Guide>
+      <OnPicture>
+        {running
+          ? `filming ${gone_s.toFixed(0)} s${beats ? ` of ${(beats * beat_s).toFixed(0)}` : ""}`
+          : "head to knees inside the corners"}
+      </OnPicture>
+    </Picture>
+  );
+}

@@ -30,7 +30,8 @@ from brevin.store.scope import HOUSE, Scope
 DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
 PASSWORD = "a-long-password"
 STALLED_S = 4  # of the running program, so that a test has not to wait as long as a person
-ON_THE_RUNNING_PROGRAM = ("tests/browser/", "tests/ops/test_killed.py")  # folders and files; the longest of all, so they come first
+AT_THE_SECOND = ("tests/browser/test_class.py", "tests/browser/test_film.py", "tests/ops/test_killed.py")
+ON_THE_RUNNING_PROGRAM = ("tests/browser/", *AT_THE_SECOND)  # folders and files; the longest of all, so they come first
 CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
 
 
@@ -143,9 +144,11 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
 
 
 class Scheduling(LoadScopeScheduling):
-    """Tests of a file stay together, and all that need the running program: one of it is enough."""
+    """Tests of a file stay together, and all that need the running program: two of it are enough, each with half of them."""
 
     def _split_scope(self, nodeid: str) -> str:
+        if nodeid.startswith(AT_THE_SECOND):
+            return "running too"
         return "running" if nodeid.startswith(ON_THE_RUNNING_PROGRAM) else nodeid.split("::")[0]
 
 

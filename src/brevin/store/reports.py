@@ -140,19 +140,21 @@ def measures(
 
 def own_breaths(scope: Scope, take: TakeRecord, *, view: View, position: Position) -> OwnBreaths:
     """How large the same student's breaths were in other takes until then that can be compared with this one: same view, position, instrument."""
-    newest = Report.select(Report.take, fn.MAX(Report.version)).group_by(Report.take)
+    newest = Report.select(Report.take, fn.MAX(Report.version)).join(Take).where(Take.student == take.student.id).group_by(Report.take)
     like = (Report.view == view) & (Report.position == position) & Tuple(Report.take, Report.version).in_(newest)
     own = (MeasureRow.student == take.student.id) & (MeasureRow.instrument == take.asked.check.instrument) & (MeasureRow.key == "size_pct")
     other = (MeasureRow.take != take.id) & (MeasureRow.made_at <= take.made_at) & MeasureRow.value.is_null(False)
     with db.connection_context():
         rows = (
-            MeasureRow.select(MeasureRow.value, MeasureRow.half_width, AskedCheck.document)
+            MeasureRow.select(MeasureRow.value, MeasureRow.half_width, AskedCheck.id, AskedCheck.document)
             .join(Take, on=(Take.id == MeasureRow.take))
             .join(AskedCheck, on=(AskedCheck.id == Take.asked))
             .join(Report, on=(Report.take == Take.id))
             .where(own & other & like & scope.sees(MeasureRow.programme))
         )
-        sizes = [(from_document(asked), Amount(value, half_width)) for value, half_width, asked in cast(Any, rows.tuples())]
+        found = list(cast(Any, rows.tuples()))
+    checks = {asked: from_document(document) for asked, document in {key: document for *_, key, document in found}.items()}
+    sizes = [(checks[asked], Amount(value, half_width)) for value, half_width, asked, _ in found]
     same = [(check.full_breath, size) for check, size in sizes if check.with_instrument == take.asked.check.with_instrument]
     return OwnBreaths(tuple(size for asked, size in same if asked), tuple(size for asked, size in same if not asked))
 

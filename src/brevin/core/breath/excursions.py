@@ -9,7 +9,7 @@ from brevin.core.kinematics.traces import Traces
 from brevin.core.measure import NORMAL_90, Amount, NotMeasured, Value
 from brevin.core.track import Floats
 
-RIBS_LEAK = 0.08  # of the chest's travel: how far the ribs alone may move the belly's heights, either way; standard deviation, own
+RIBS_LEAK = 0.05  # of the chest's travel: how far the ribs alone may move the belly's heights, either way; standard deviation, own
 LEVEL_S = 0.08  # a level is the mean over this long at a turn
 TRACKING_PCT: dict[Region, float] = {"abdomen": 0.08, "chest": 0.08, "shoulder": 0.17}
 """What outline and texture differ by on a still body, percent of trunk, standard deviation; own, printed by ``./brevin bench accuracy`` (covered)."""

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path
 
+import hypothesis
 import pytest
 from xdist.scheduler import LoadScopeScheduling
 
@@ -26,6 +27,9 @@ from brevin.store import database, programmes, students
 from brevin.store.models import ALL
 from brevin.store.records import ClipRecord, StudentRecord
 from brevin.store.scope import HOUSE, Scope
+
+hypothesis.settings.register_profile("repeatable", derandomize=True)  # the same examples each time: a red run is a change's doing, not chance's
+hypothesis.settings.load_profile("repeatable")
 
 DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
 PASSWORD = "a-long-password"

@@ -96,7 +96,9 @@ export function TakePage({ chalk }: { chalk: boolean }) {
 }
 
 function ReadTake({ take, report }: { take: Take; report: Report }) {
-  useEffect(() => scrollTo(0, 0), []); // wherever the page before it was scrolled to
+  useEffect(() => {
+    scrollTo(0, 0); // wherever the page before it was scrolled to
+  }, []);
   const score = useRef<ScoreHandle>(null);
   const overlay = useRef<OverlayHandle>(null);
   const moment = useRef<HTMLParagraphElement>(null);

@@ -31,13 +31,20 @@ LAG_MOST_SHARE, LAG_MOST_S = 0.6, 2.5  # of the inhale, and at most: no chest fo
 OUTSIDE_S = 0.3  # how far outside the inhale a region may be half full
 
 
-def share(breath: OneBreath) -> Value:
-    """abdomen / (abdomen + chest) of the inhale, signed; not measured where the sum is under one percent of trunk."""
-    abdomen, chest = breath.moved("abdomen"), breath.moved("chest")
+def _both(amount_of: Callable[[Region], Value]) -> tuple[Amount, Amount] | NotMeasured:
+    """Abdomen and chest, or why one of them has no number."""
+    abdomen, chest = amount_of("abdomen"), amount_of("chest")
     if isinstance(abdomen, NotMeasured):
         return abdomen
-    if isinstance(chest, NotMeasured):
-        return chest
+    return chest if isinstance(chest, NotMeasured) else (abdomen, chest)
+
+
+def share(breath: OneBreath) -> Value:
+    """abdomen / (abdomen + chest) of the inhale, signed; not measured where the sum is under one percent of trunk."""
+    both = _both(breath.moved)
+    if isinstance(both, NotMeasured):
+        return both
+    abdomen, chest = both
     value = abdominal_share(abdomen.value, chest.value)
     if value is None:
         return NotMeasured("too_small")
@@ -56,22 +63,20 @@ def _reach(value: float, abdomen: Amount, chest: Amount, which: Region) -> float
 
 def size_pct(breath: OneBreath) -> Value:
     """|abdomen| + |chest| of the inhale, percent of trunk: how large the breath is, as far as it can be seen."""
-    abdomen, chest = breath.sized("abdomen"), breath.sized("chest")
-    if isinstance(abdomen, NotMeasured):
-        return abdomen
-    if isinstance(chest, NotMeasured):
-        return chest
+    both = _both(breath.sized)
+    if isinstance(both, NotMeasured):
+        return both
+    abdomen, chest = both
     return Amount(abs(abdomen.value) + abs(chest.value), math.hypot(abdomen.half_width, chest.half_width))
 
 
 def against_pct(breath: OneBreath) -> Value:
     """How far one region goes inward while the other goes out in the inhale, percent of trunk: + the chest sinks under a belly that is pushed out, - the
     belly goes in under a chest that rises, 0 where both go the same way."""
-    abdomen, chest = breath.moved("abdomen"), breath.moved("chest")
-    if isinstance(abdomen, NotMeasured):
-        return abdomen
-    if isinstance(chest, NotMeasured):
-        return chest
+    both = _both(breath.moved)
+    if isinstance(both, NotMeasured):
+        return both
+    abdomen, chest = both
     if chest.value < 0 and abdomen.value >= breath.rules.limit("pattern.pushed_abdomen"):
         return Amount(-chest.value, chest.half_width)
     if abdomen.value < 0 < chest.value:
@@ -83,11 +88,10 @@ def against_pct(breath: OneBreath) -> Value:
 def chest_lag_s(breath: OneBreath) -> Value:
     """Chest's half rise less abdomen's, s, + = chest later. Half width: noise over the slope at half rise of both, the slope taken as the
     excursion over the inhale's length."""
-    abdomen, chest = breath.moved("abdomen"), breath.moved("chest")
-    if isinstance(abdomen, NotMeasured):
-        return abdomen
-    if isinstance(chest, NotMeasured):
-        return chest
+    both = _both(breath.moved)
+    if isinstance(both, NotMeasured):
+        return both
+    abdomen, chest = both
     low_s, high_s = breath.turns.half_rise_s.get("abdomen"), breath.turns.half_rise_s.get("chest")
     if low_s is None or high_s is None:
         return NotMeasured("too_small")

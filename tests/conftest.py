@@ -33,6 +33,7 @@ hypothesis.settings.load_profile("repeatable")
 
 DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
 PASSWORD = "a-long-password"
+MIGRATIONS = sorted(path.stem for path in (ROOT / "src/brevin/store/migrations").glob("0*.py"))
 STALLED_S = 4  # of the running program, so that a test has not to wait as long as a person
 AT_THE_SECOND = ("tests/browser/test_class.py", "tests/browser/test_film.py", "tests/ops/test_killed.py")
 ON_THE_RUNNING_PROGRAM = ("tests/browser/", *AT_THE_SECOND)  # folders and files; the longest of all, so they come first
@@ -53,7 +54,7 @@ def settings(data: Path) -> Iterator[Settings]:
     server = MariaDb(found)
     server.start()
     database.connect(socket=str(found.socket), password=found.values["db_password"], user="root")
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long", "0007_sent_once"]
+    assert database.migrate() == MIGRATIONS
     database.connect(socket=str(found.socket), password=found.values["db_password"])
     yield found
     server.stop()

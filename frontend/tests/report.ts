@@ -49,4 +49,5 @@ export const checkOf = (name: string, card: Card | null): Check => ({
   position: "seated",
   instrument: "clarinet",
   with_instrument: false,
+  asks: "where",
 });

@@ -53,16 +53,31 @@ def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(st
     stage.keyboard.press(" ")
     expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
     expect(stage.get_by_test_id("count")).to_have_text("2")
-    stage.get_by_role("heading", name="Just read").wait_for(timeout=60_000)  # it stops by itself
+    expect(stage.get_by_role("heading", name="Jonas, where did the air go?")).to_be_visible(timeout=60_000)  # it stops by itself
+    stage.keyboard.press("2")
+    expect(stage.get_by_role("button", name="Start")).to_be_visible()  # the next chair's
+    stage.keyboard.press("Escape")
     row = newest(stage)
     expect(row).to_contain_text(re.compile("Jonas Lindqvast.*try 2"), timeout=20_000)
     expect(row).to_have_attribute("data-state", "read", timeout=READ_MS)
     row.click()
     filmed = report(stage)
+    expect(stage.get_by_text("guess high")).to_be_visible()  # what was felt stands beside what was seen
     assert filmed["beats"]["source"] == "clicks" and filmed["clip"]["has_sound"]
     assert filmed["clip"]["duration_s"] == pytest.approx(sent["clip"]["duration_s"], abs=3.0), "the whole card, and no more"
     # a machine under load lets the stand-in camera stutter, so that moments are not held against each other here; but nothing is named wrongly
     assert len(filmed["breaths"]) >= 2 and {b["pattern"] for b in filmed["breaths"]} <= {sent["breaths"][0]["pattern"], "unclear"}
+
+
+def test_readiness_is_said_before_filming_and_the_student_who_is_not_here_gives_way(stage: Page) -> None:
+    to_film(stage, "Amaru")
+    for state in stage.get_by_test_id("ready").get_by_role("listitem").all():
+        expect(state).to_have_attribute("data-state", "steady", timeout=20_000)
+    expect(stage.get_by_test_id("ready")).to_contain_text("right side to the camera")
+    stage.keyboard.press("n")
+    expect(stage.get_by_role("heading", name="Amaru")).to_have_count(0)
+    stage.keyboard.press("Escape")
+    expect(stage.get_by_role("button", name=re.compile("^Amaru.*not here"))).to_be_visible()
 
 
 def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None:

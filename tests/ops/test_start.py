@@ -30,6 +30,12 @@ def up(data: Path, port: int) -> "subprocess.Popen[str]":
     raise AssertionError(process.communicate()[0])
 
 
+def test_a_start_beside_the_tests_finds_all_installed_and_two_at_once_wait_for_each_other() -> None:
+    both = [subprocess.Popen([str(ROOT / "install"), "run"], stderr=subprocess.PIPE, text=True) for _ in range(2)]
+    said = "".join(one.communicate(timeout=60)[1] for one in both)
+    assert [one.returncode for one in both] == [0, 0] and "Python environment" not in said
+
+
 def left(data: Path) -> str:
     return subprocess.run(["pgrep", "-af", str(data)], capture_output=True, text=True).stdout
 

@@ -10,6 +10,7 @@ from brevin.ops.settings import Settings
 from brevin.store import database, files, lessons, programmes, readings, reports, students, takes
 from brevin.store.records import LetGo
 from brevin.store.scope import HOUSE, Scope
+from tests.conftest import MIGRATIONS
 
 BREATH = {"pattern": "low", "inhale_beats": 4.1, "share": None, "uncertainty": {"inhale_beats": 0.2, "chest_amp": None}}
 OLD_REPORT = {
@@ -61,7 +62,7 @@ def _rows() -> list[tuple]:
 
 
 def test_an_old_folder_is_taken_over_whole(old) -> None:
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long", "0007_sent_once"]
+    assert database.migrate() == MIGRATIONS
     assert database.migrate() == []
     [programme] = programmes.all_programmes(HOUSE)
     scope = Scope(programme.id)

@@ -15,7 +15,7 @@ from brevin.store import database, files, lessons, programmes, readings, reports
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
-from tests.conftest import CHECK, consent
+from tests.conftest import CHECK, MIGRATIONS, consent
 
 DOCUMENT = '{"schema": "brevin.analysis/1", "reasons": [], "verdicts": [], "cue": null}'
 LINE = Headline("watch", [Fault("with_count", "high")], "low", cue=Cue("with_count", "high"))
@@ -41,9 +41,7 @@ def test_migrations_may_be_repeated(as_root: Settings) -> None:
     assert database.migrate() == []
     with database.db.connection_context():
         database.db.execute_sql("DELETE FROM schema_migration")
-    assert database.migrate() == ["0001_first", "0002_counted", "0003_house", "0004_sessions", "0005_like_with_like", "0006_how_long", "0007_sent_once"], (
-        "every statement may run on tables that are there"
-    )
+    assert database.migrate() == MIGRATIONS, "every statement may run on tables that are there"
 
 
 def test_times_come_back_in_utc_to_the_microsecond(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:

@@ -16,7 +16,7 @@ TODAY = database.now().date()
 BODIES: dict[str, dict] = {
     "auth.choose_programme": {"programme_id": 0}, "lesson.change_seat": {"away": "not_here"}, "students.change_exempt": {"exempt": ["pause"]},
     "students.give_consent": {"given_by": "g", "from_day": str(TODAY), "until_day": str(TODAY + timedelta(days=3))},
-    "takes.edit": {"first_inhale_s": 3.0}, "takes.overrule": {"criterion": "pause", "state": "watch"}, "takes.cue_given": {"criterion": "pause"},
+    "takes.say_felt": {"felt": "low"}, "takes.edit": {"first_inhale_s": 3.0}, "takes.overrule": {"criterion": "pause", "state": "watch"}, "takes.cue_given": {"criterion": "pause"},
     "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
     "classroom.give_consents": {"student_ids": [1], "given_by": "g", "until_day": str(TODAY + timedelta(days=3))},
     "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card": "3-0-4@72x3"},

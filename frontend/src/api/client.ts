@@ -21,6 +21,8 @@ export type ListRow = Schemas["ListRow"];
 export type Member = Schemas["MemberOut"];
 export type ClassChanges = Partial<Schemas["ChangesIn"]>;
 export type FirstIn = Schemas["FirstIn"];
+export type ReadyLine = Schemas["ReadyLine"];
+export type Felt = Take["felt"];
 export type LessonIn = Schemas["LessonIn"];
 
 /** A refusal by the server: a code for the program, a sentence for the person. */
@@ -74,7 +76,7 @@ type Upload = {
   file: File;
   seat: Seat;
   lessonId: number;
-  kept: { key: string; first_inhale_s: number } | null;
+  kept: { key: string; first_inhale_s: number; felt?: Felt } | null;
   onShare: (share: number) => void;
 };
 
@@ -85,7 +87,7 @@ export function upload({ file, seat, lessonId, kept, onShare }: Upload): Promise
     seat_id: String(seat.id),
     lesson_id: String(lessonId),
     file_name: file.name,
-    ...(kept ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3) } : {}),
+    ...(kept ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3), felt: kept.felt ?? "" } : {}),
   });
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();

@@ -118,15 +118,21 @@ function dotOf(beat: number, now: number): string {
   return beat < now ? "gone" : "";
 }
 
+type BeforeProps = { seat: Seat; rest_s: number; trouble: string | null; onRetry: () => void };
+
 /** Before it starts: who, how to sit, and what keeps the camera from working. */
-export function Before({ seat, trouble, onRetry }: { seat: Seat; trouble: string | null; onRetry: () => void }) {
+export function Before({ seat, rest_s, trouble, onRetry }: BeforeProps) {
   return (
     <Count>
       <h1>{firstName(seat.student.name)}</h1>
       <p className="setup">
         {seat.check.position}, {seat.side} side to the camera
       </p>
-      <p className="setup">Light-headed? Stop, breathe normally, sit.</p>
+      <p className="setup">
+        {rest_s > 0
+          ? `Breathe as usual for ${rest_s} s: six counted breaths in a row are enough.`
+          : "Light-headed? Stop, breathe normally, sit."}
+      </p>
       {trouble && (
         <p className="setup" role="alert">
           {trouble}

@@ -2,8 +2,8 @@ import { useEffect, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
-import type { Card, Lesson, Seat } from "../api/client";
-import { useToday } from "../api/queries";
+import type { Card, Felt, Lesson, Seat } from "../api/client";
+import { useSetAway, useToday } from "../api/queries";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
@@ -11,13 +11,18 @@ import { Message } from "../design/Message";
 import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import type { Kept } from "../shared/kept";
 import { firstName, instrumentWords } from "../shared/words";
 import { useUploads } from "../today/uploads";
 import { Before, Counting } from "./Count";
+import { Filmed } from "./Filmed";
 import { beatsOf, momentAt, type Moment } from "./counting";
 import { Preview } from "./Preview";
+import { ReadyLines } from "./ReadyLines";
 import { RunLine, type RunHandle } from "./RunLine";
 import { useCamera } from "./useCamera";
+import { useReadiness } from "./useReadiness";
+import { useRest } from "./useRest";
 import { useRecording, type Recording } from "./useRecording";
 
 const Page = styled.main`
@@ -37,6 +42,14 @@ const Page = styled.main`
 const Wide = styled.div`
   grid-column: 1 / -1;
   min-width: 0;
+`;
+const Beside = styled.div`
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  > section {
+    flex: 1;
+  }
 `;
 const Foot = styled.div`
   grid-column: 1 / -1;
@@ -99,40 +112,79 @@ export function FilmPage() {
     );
   if (!seat.check.card)
     return <Message title="There is nothing to count on this chair" text="Press H for Today, and add a clip from the phone instead." />;
-  return <Filming key={id} seat={seat} lesson={today.data.lesson} card={seat.check.card} />;
+  const restUntil_ms = today.dataUpdatedAt + 1000 * seat.rest_s;
+  return <Filming key={id} seat={seat} lesson={today.data.lesson} card={seat.check.card} restUntil_ms={restUntil_ms} />;
 }
 
-function Filming({ seat, lesson, card }: { seat: Seat; lesson: Lesson; card: Card }) {
+type FilmingProps = { seat: Seat; lesson: Lesson; card: Card; restUntil_ms: number };
+
+function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
   const go = useNavigate();
   const uploads = useUploads();
   const camera = useCamera();
+  const [filmed, setFilmed] = useState<Kept | null>(null);
   const recording = useRecording(camera.stream, seat, lesson.id, card, (kept) => {
     void uploads.sendKept(kept);
-    go("/");
+    setFilmed(kept);
   });
+  const video = useRef<HTMLVideoElement>(null);
+  const readiness = useReadiness(video, camera.stream, seat.check.view === "front" ? "front" : `side-${seat.side}`, recording.running);
   const run = useRef<RunHandle>(null);
   const moment = useMoment(recording, card, run);
   const { running } = recording;
   const again = () => recording.drop();
+  const rest_s = useRest(restUntil_ms);
+  const start = () => rest_s === 0 && recording.start();
+  const setAway = useSetAway();
+  const mark = (away: "not_here" | "not_today") => {
+    const next = nextAfter(lesson, seat);
+    setAway.mutate({ seatId: seat.id, away }, { onSuccess: () => go(next ? `/film/${next.id}` : "/") });
+  };
   useKeys("Film", [
     {
       key: " ",
       shown: "space",
       does: running ? "stop, and keep what was filmed" : "start: count-in, then film",
-      run: running ? recording.stop : recording.start,
+      run: running ? recording.stop : start,
+      off: filmed !== null,
     },
     { key: "g", does: "the count was lost: drop this and start again", run: again, off: !running },
+    { key: "n", does: "not here: the next chair", run: () => mark("not_here"), off: running || filmed !== null },
+    { key: "t", does: "not today: the next chair", run: () => mark("not_today"), off: running || filmed !== null },
     { key: "m", does: "clicks on or off", run: recording.turnSilent },
-    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/")) },
+    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/")), off: filmed !== null },
   ]);
+  if (filmed) {
+    const next = nextAfter(lesson, seat);
+    const on = (felt: Felt | null) => {
+      if (felt) void uploads.sayFelt(filmed, felt);
+      go(next ? `/film/${next.id}` : "/");
+    };
+    return <Filmed seat={seat} next={next} onFelt={on} onToday={() => go("/")} />;
+  }
   return (
     <Page>
-      <Preview camera={camera} running={running} beat_s={60 / card.tempo_bpm} beats={beatsOf(card)} beat={recording.beat} />
-      {moment ? (
-        <Counting moment={moment} card={card} />
-      ) : (
-        <Before seat={seat} trouble={recording.trouble ?? camera.trouble} onRetry={camera.retry} />
-      )}
+      <Preview
+        camera={camera}
+        videoRef={video}
+        running={running}
+        beat_s={60 / card.tempo_bpm}
+        beats={beatsOf(card)}
+        beat={recording.beat}
+      />
+      <Beside>
+        {moment ? (
+          <Counting moment={moment} card={card} />
+        ) : (
+          <Before
+            seat={seat}
+            rest_s={rest_s}
+            trouble={recording.trouble ?? camera.trouble ?? setAway.error?.message ?? null}
+            onRetry={camera.retry}
+          />
+        )}
+        {camera.stream && <ReadyLines readiness={readiness} counting={running} />}
+      </Beside>
       <Wide>
         <RunLine card={card} handle={run} />
       </Wide>
@@ -162,23 +214,40 @@ function Filming({ seat, lesson, card }: { seat: Seat; lesson: Lesson; card: Car
             Again from the count-in
           </Action>
         ) : (
-          <Action large letter="Esc" onPress={() => go("/")}>
-            Back to Today
-          </Action>
+          <>
+            <Action large letter="N" onPress={() => mark("not_here")}>
+              Not here
+            </Action>
+            <Action large letter="T" onPress={() => mark("not_today")}>
+              Not today
+            </Action>
+            <Action large letter="Esc" onPress={() => go("/")}>
+              Today
+            </Action>
+          </>
         )}
         <Action
           className="start"
           large
           main
           letter="space"
-          isDisabled={!camera.stream}
-          onPress={running ? recording.stop : recording.start}
+          isDisabled={!camera.stream || (!running && rest_s > 0)}
+          onPress={running ? recording.stop : start}
         >
-          {running ? "Stop" : "Start"}
+          {running ? "Stop" : startWords(rest_s)}
         </Action>
       </Foot>
     </Page>
   );
+}
+
+const startWords = (rest_s: number) => (rest_s > 0 ? `Rest ${rest_s} s` : "Start");
+
+/** The chair that comes after one: the first that waits behind it, else the first that waits at all. */
+function nextAfter(lesson: Lesson, seat: Seat): Seat | null {
+  const waits = (one: Seat) => one.id !== seat.id && !one.away && one.take === null && one.student.may_film_until !== null;
+  const behind = lesson.seats.filter((one) => one.place > seat.place);
+  return behind.find(waits) ?? lesson.seats.find(waits) ?? null;
 }
 
 /** Where the count stands, drawn anew on each beat; ends the recording when the card is through. */

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState, type RefObject } from "react";
 import styled from "styled-components";
 
 import { PHONE } from "../design/sizes";
@@ -43,15 +43,21 @@ const OnPicture = styled.p`
     0 0 4px ${onClip.dark},
     0 0 2px ${onClip.dark};
 `;
-type PreviewProps = { camera: Camera; running: boolean; beat_s: number; beats: number | null; beat: () => number | null };
+type PreviewProps = {
+  camera: Camera;
+  videoRef: RefObject<HTMLVideoElement | null>;
+  running: boolean;
+  beat_s: number;
+  beats: number | null;
+  beat: () => number | null;
+};
 
 /** What the camera sees, with corners to stand between. */
-export function Preview({ camera, running, beat_s, beats, beat }: PreviewProps) {
-  const video = useRef<HTMLVideoElement>(null);
+export function Preview({ camera, videoRef, running, beat_s, beats, beat }: PreviewProps) {
   const [gone_s, setGone] = useState(0);
   useEffect(() => {
-    if (video.current) video.current.srcObject = camera.stream;
-  }, [camera.stream]);
+    if (videoRef.current) videoRef.current.srcObject = camera.stream;
+  }, [videoRef, camera.stream]);
   useEffect(() => {
     if (!running) return;
     const ticking = setInterval(() => setGone(Math.max((beat() ?? 0) * beat_s, 0)), 500);
@@ -59,7 +65,7 @@ export function Preview({ camera, running, beat_s, beats, beat }: PreviewProps) 
   }, [running, beat, beat_s]);
   return (
     <Picture>
-      <video ref={video} autoPlay muted playsInline aria-label="What the camera sees" />
+      <video ref={videoRef} autoPlay muted playsInline aria-label="What the camera sees" />
       <Guide viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
         {["M22,16 V8 H27", "M73,8 H78 V16", "M22,84 V92 H27", "M73,92 H78 V84"].map((corner) => (
           <path key={corner} d={corner} fill="none" stroke={onClip.light} strokeWidth="3" vectorEffect="non-scaling-stroke" />

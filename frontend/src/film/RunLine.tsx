@@ -48,7 +48,7 @@ export function RunLine({ card, handle }: { card: Card; handle: Ref<RunHandle> }
         {Array.from({ length: Math.ceil(drawn.countin) }, (_, i) => (
           <path key={i} d={`M${x(i)},${MIDDLE - 10} V${MIDDLE + 10}`} stroke={colour("soft")} strokeWidth="2" />
         ))}
-        <text x={x(0)} y={HEIGHT - 12}>
+        <text x={x(0) + 8} y={HEIGHT - 12}>
           count-in
         </text>
         <Wedges drawn={drawn} x={x} ink="hair" />

@@ -1,9 +1,10 @@
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 
-import type { Seat } from "../api/client";
+import type { Felt, Seat } from "../api/client";
 
-/** A recording as it is kept in this browser until the server has it. first_inhale_s: where the first inhale is due on its own clock. */
-export type Kept = { key: string; seat: Seat; lessonId: number; first_inhale_s: number; type: string; made_at: string };
+/** A recording as it is kept in this browser until the server has it. first_inhale_s: where the first inhale is due on its own clock; felt: what the student
+ * said before the reading was there. */
+export type Kept = { key: string; seat: Seat; lessonId: number; first_inhale_s: number; type: string; made_at: string; felt?: Felt };
 type Piece = { key: string; number: number; content: Blob };
 
 interface Store extends DBSchema {

@@ -2,6 +2,7 @@ import styled from "styled-components";
 
 import type { Report, Take } from "../api/client";
 import { colour } from "../design/tokens";
+import { feltWords } from "../film/felt";
 import { PATTERNS } from "../shared/words";
 import { PlayerChoice } from "./PlayerChoice";
 
@@ -44,6 +45,7 @@ export function stopOf(report: Report): string {
 export function Say({ take, report }: { take: Take; report: Report }) {
   const stop = stopOf(report);
   const pattern = stop ? "" : patternOf(report);
+  const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>
       <p className="label">
@@ -51,9 +53,18 @@ export function Say({ take, report }: { take: Take; report: Report }) {
         {!stop && <span>{whatFor(report)}</span>}
       </p>
       <p className="text">{stop || report.cue?.text}</p>
-      {pattern && (
+      {(pattern || felt) && (
         <p className="quiet">
-          reading <b>{pattern}</b>
+          {felt && (
+            <>
+              guess <b>{felt}</b>{" "}
+            </>
+          )}
+          {pattern && (
+            <>
+              reading <b>{pattern}</b>
+            </>
+          )}
         </p>
       )}
       {!stop &&

@@ -1,8 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 
-import { upload, type Seat } from "../api/client";
-import { allKept, fileOf, letGo, type Kept } from "../shared/kept";
+import { body, client, upload, type Felt, type Seat } from "../api/client";
+import { allKept, fileOf, keep, letGo, type Kept } from "../shared/kept";
 
 /** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. */
 export type Upload = { key: number; seat: Seat; lessonId: number; file: File; share: number; trouble: string | null; kept: Kept | null };
@@ -14,6 +14,8 @@ type Uploads = {
   send: (file: File, seat: Seat, lessonId: number) => void;
   /** Sends what was filmed here; it stays in the browser until the server has it. */
   sendKept: (kept: Kept) => Promise<void>;
+  /** What the student of a recording said it felt like: goes with it, or after it. */
+  sayFelt: (kept: Kept, felt: Felt) => Promise<void>;
   again: (one: Upload) => void;
   forget: (one: Upload) => void;
 };
@@ -28,10 +30,16 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
   const change = useCallback((key: number, now: Partial<Upload>) => {
     setAll((known) => known.map((one) => (one.key === key ? { ...one, ...now } : one)));
   }, []);
+  const felt = useRef(new Map<string, Felt>());
+  const taken = useRef(new Map<string, string>());
   const start = useCallback(
     async ({ key, file, seat, lessonId, kept }: Upload) => {
       try {
-        await upload({ file, seat, lessonId, kept, onShare: (share) => change(key, { share }) });
+        const sent = kept && { ...kept, felt: felt.current.get(kept.key) ?? kept.felt };
+        const take = await upload({ file, seat, lessonId, kept: sent, onShare: (share) => change(key, { share }) });
+        if (kept) taken.current.set(kept.key, take.id);
+        const since = kept && felt.current.get(kept.key);
+        if (since && since !== sent?.felt) await putFelt(take.id, since);
         if (kept) await letGo(kept.key);
         setAll((known) => known.filter((one) => one.key !== key));
       } catch (error) {
@@ -62,6 +70,16 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     },
     [add, start],
   );
+  const sayFelt = useCallback(
+    async (kept: Kept, said: Felt) => {
+      felt.current.set(kept.key, said);
+      const take = taken.current.get(kept.key);
+      if (take) await putFelt(take, said).catch(() => undefined);
+      else if ((await allKept()).some(({ key }) => key === kept.key)) await keep({ ...kept, felt: said });
+      void queries.invalidateQueries({ queryKey: ["today"] });
+    },
+    [queries],
+  );
   useEffect(() => {
     const offer = async () => {
       for (const kept of await allKept()) {
@@ -78,6 +96,7 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
       busy,
       send: (file, seat, lessonId) => void start(add(file, seat, lessonId, null)),
       sendKept,
+      sayFelt,
       again: (one) => {
         change(one.key, { trouble: null, share: 0 });
         void start(one);
@@ -87,10 +106,13 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
         setAll((known) => known.filter((other) => other.key !== one.key));
       },
     }),
-    [all, busy, change, start, add, sendKept],
+    [all, busy, change, start, add, sendKept, sayFelt],
   );
   return <Shared.Provider value={shared}>{children}</Shared.Provider>;
 }
+
+const putFelt = async (takeId: string, felt: Felt) =>
+  void body(await client.PUT("/api/takes/{take_id}/felt", { params: { path: { take_id: takeId } }, body: { felt } }));
 
 /** What is being sent, and how to send. */
 export function useUploads(): Uploads {

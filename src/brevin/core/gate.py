@@ -11,7 +11,7 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.errors import ClipUnusable
-from brevin.core.kinds import View
+from brevin.core.kinds import State, View
 from brevin.core.pose import player as pick
 from brevin.core.report import Reason
 from brevin.core.track import Facts, Floats, Picture, PoseSample
@@ -77,7 +77,7 @@ def picture_reasons(stretch: Stretch, *, view: View | None) -> tuple[list[Reason
         return [reason("too_short", {"duration_s": 0.0})], []
     picture = stretch.picture
     stops: list[Reason] = []
-    if np.median(picture.light) < DARK_GREY or np.median(picture.detail) < DARK_DETAIL:
+    if is_dark(picture):
         stops.append(reason("too_dark"))
     rate_hz = 1.0 / max(float(np.median(np.diff(stretch.t_s))), 1e-6)
     if rate_hz < SLOWEST_HZ:
@@ -90,9 +90,20 @@ def picture_reasons(stretch: Stretch, *, view: View | None) -> tuple[list[Reason
         stops.append(reason("frozen_picture", {"frozen_pct": round(100 * frozen)}))
     if len(picture.clear) and np.median(picture.clear) < SOFT_CLEAR:
         stops.append(reason("too_blurred"))
-    if room_spread_pct(stretch) > ROOM_SHAKES_PCT:
+    if camera_state(stretch) == "unreadable":
         stops.append(reason("camera_moving"))
     return stops, _holes_advice(stretch) + _camera_advice(stretch)
+
+
+def is_dark(picture: Picture) -> bool:
+    """Whether the trunk has too little light, or too little to tell by."""
+    return bool(np.median(picture.light) < DARK_GREY or np.median(picture.detail) < DARK_DETAIL)
+
+
+def camera_state(stretch: Stretch) -> State:
+    """How still the camera stands: steady, watch, or unreadable where it moves too much."""
+    spread_pct = room_spread_pct(stretch)
+    return "unreadable" if spread_pct > ROOM_SHAKES_PCT else "watch" if spread_pct > ROOM_MOVES_PCT else "steady"
 
 
 def frozen_share(stretch: Stretch) -> float:
@@ -121,4 +132,4 @@ def _holes_advice(stretch: Stretch) -> list[Reason]:
 
 
 def _camera_advice(stretch: Stretch) -> list[Reason]:
-    return [reason("camera_moving")] if ROOM_MOVES_PCT < room_spread_pct(stretch) <= ROOM_SHAKES_PCT else []
+    return [reason("camera_moving")] if camera_state(stretch) == "watch" else []

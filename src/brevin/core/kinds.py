@@ -17,11 +17,17 @@ CheckKind = Literal["counted_breathing", "hold", "posture", "drill", "tone"]
 CheckArea = Literal["all", "breath", "posture", "hold", "sound"]
 GridSource = Literal["clicks", "recorded", "fitted"]
 Side = Literal["low", "high"]
+FeltQuestion = Literal["where", "easier", "air"]
+Felt = Literal["", "low", "high", "easier", "same", "harder", "enough", "not_enough", "unsure"]
 Instrument = Literal[
     "none", "flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet", "horn", "trombone", "euphonium", "baritone", "tuba",
 ]  # fmt: skip
 
 INSTRUMENTS: tuple[Instrument, ...] = get_args(Instrument)
+FELT: dict[FeltQuestion, tuple[Felt, ...]] = {
+    "where": ("low", "high", "unsure"), "easier": ("easier", "same", "harder"), "air": ("enough", "not_enough", "unsure"),
+}  # fmt: skip
+"""What may be answered to what a student is asked before the reading is there."""
 REGIONS: tuple[Region, ...] = get_args(Region)
 TURN_KINDS: tuple[TurnKind, ...] = get_args(TurnKind)
 SIDE_VIEWS: tuple[View, ...] = ("side-left", "side-right")

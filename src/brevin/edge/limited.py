@@ -33,13 +33,14 @@ Work = Callable[..., Any]
 
 @dataclass(frozen=True)
 class Limits:
-    """memory_mb: of data; cpu_s, wall_s: of time; file_mb: largest file written; open_files: at once."""
+    """memory_mb: of data; cpu_s, wall_s: of time; file_mb: largest file written; open_files: at once; behind: gives way to others by so much."""
 
     memory_mb: int
     cpu_s: int
     wall_s: float
     file_mb: int
     open_files: int = 64
+    behind: int = 0
 
 
 class Died(Exception):
@@ -174,6 +175,7 @@ def _say(pipe: Connection, kind: str, value: object) -> None:
 
 
 def _limit(limits: Limits) -> None:
+    os.nice(limits.behind)
     for signal_ in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(signal_, signal.SIG_DFL)
     ctypes.CDLL(None).prctl(PR_SET_PDEATHSIG, signal.SIGKILL)

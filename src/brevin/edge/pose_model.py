@@ -24,16 +24,16 @@ class Seen:
 
 
 class PoseModel:
-    """Loads the network once; ``see`` is safe to call from one thread at a time."""
+    """Loads the network once; ``see`` is safe to call from one thread at a time. masks: whether outlines may be asked for, a third of the time."""
 
-    def __init__(self, model: Path) -> None:
+    def __init__(self, model: Path, *, masks: bool = True) -> None:
         from mediapipe.tasks.python import BaseOptions, vision  # heavy: loaded only where pictures are read
 
         options = vision.PoseLandmarkerOptions(
             base_options=BaseOptions(model_asset_path=str(model)),
             running_mode=vision.RunningMode.IMAGE,
             num_poses=MOST_PEOPLE,
-            output_segmentation_masks=True,
+            output_segmentation_masks=masks,
         )
         self._landmarker = vision.PoseLandmarker.create_from_options(options)
 

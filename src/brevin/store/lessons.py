@@ -1,14 +1,17 @@
 """Lessons: the line of chairs."""
 
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import cast, get_args
 
 from brevin.core.plan.check import Check, from_document
+from brevin.core.plan.limits import Run, rest_s
 from brevin.store import changes, checks, readings, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
-from brevin.store.records import Away, CheckRecord, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
+from brevin.store.records import Away, CheckRecord, Facing, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
 from brevin.store.scope import Scope
+
+EARLY = timedelta(minutes=30)  # before it begins a lesson is today's
 
 
 def add_lesson(scope: Scope, *, title: str, group_id: int, starts_at: datetime, minutes: int) -> int:
@@ -30,10 +33,10 @@ def add_seat(scope: Scope, lesson_id: int, *, student_id: int, place: int, minut
 
 
 def today(scope: Scope, *, since: datetime) -> TodayRecord:
-    """The lesson that starts last with its chairs, what was made since a moment, and the newest earlier reading of those who wait; the same number of
+    """The lesson of now with its chairs, what was made since a moment, and the newest earlier reading of those who wait; the same number of
     queries whatever their number."""
     with db.connection_context():
-        row = Lesson.select().where(scope.sees(Lesson.programme)).order_by(Lesson.starts_at.desc(), Lesson.id.desc()).first()
+        row = _lesson_now(scope)
         chairs = _chairs(row) if row else []
         pupils = [chair.student.id for chair in chairs]
         found = takes.of_today(scope, lesson_id=row.id if row else 0, waiting=pupils, since=since)
@@ -46,7 +49,7 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
     of_lesson = {take.student.id: take for take in worst_first}
     waiting = set(pupils) - set(of_lesson)
     return TodayRecord(
-        lesson=_record(row, group.name if group else "", chairs, until, of_lesson) if row else None,
+        lesson=_record(row, group.name if group else "", chairs, until, of_lesson, found) if row else None,
         just_made=tuple(take for take in found if take.made_at >= since),
         last_time={take.student.id: take for take in reversed(found) if take.student.id in waiting and take.state == "read"},
         usual_read_s=usual_s,
@@ -56,6 +59,14 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
 def last_lesson(scope: Scope) -> LessonRecord | None:
     """The lesson that starts last."""
     return today(scope, since=now()).lesson
+
+
+def _lesson_now(scope: Scope) -> Lesson | None:
+    """The lesson that began last, or begins in a moment; before the first, the one that comes next."""
+    own = Lesson.select().where(scope.sees(Lesson.programme))
+    begun = own.where(Lesson.starts_at <= now() + EARLY).order_by(Lesson.starts_at.desc(), Lesson.id.desc()).first()
+    found: Lesson | None = begun or own.order_by(Lesson.starts_at, Lesson.id).first()
+    return found
 
 
 def _chairs(row: Lesson) -> list[Seat]:
@@ -85,13 +96,23 @@ def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
         return checks.check_records(scope, [row.asked_id])[row.asked_id].check
 
 
-def _record(row: Lesson, group_name: str, chairs: list[Seat], until: dict[int, date], of_lesson: dict[int, TakeRecord]) -> LessonRecord:
+def _rest_s(chair: Seat, lately: list[TakeRecord]) -> float:
+    card = from_document(chair.asked.document).card
+    runs = [Run(take.made_at, take.asked.check.card.cycles, take.asked.check.card.lasts_s) for take in lately if take.asked.check.card]
+    return rest_s(runs, card.cycles, at=now()) if card else 0.0
+
+
+def _record(
+    row: Lesson, group_name: str, chairs: list[Seat], until: dict[int, date], of_lesson: dict[int, TakeRecord], lately: list[TakeRecord]
+) -> LessonRecord:
     return LessonRecord(
         id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes,
         seats=tuple(
             SeatRecord(
-                id=chair.id, place=chair.place, minute=chair.minute, asked=CheckRecord(chair.asked.id, from_document(chair.asked.document)), side=chair.side,
-                away=cast(Away, chair.away), student=students.student_record(chair.student, until), take=of_lesson.get(chair.student.id),
+                id=chair.id, place=chair.place, minute=chair.minute, asked=CheckRecord(chair.asked.id, from_document(chair.asked.document)),
+                side=cast(Facing, chair.side), away=cast(Away, chair.away),
+                student=students.student_record(chair.student, until), take=of_lesson.get(chair.student.id),
+                rest_s=_rest_s(chair, [take for take in lately if take.student.id == chair.student.id]),
             )
             for chair in chairs
         ),

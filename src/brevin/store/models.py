@@ -174,6 +174,7 @@ class Take(Base):
     evidence_name = CharField(80, default="")
     claimed_at = MomentField(null=True)
     read_s = FloatField(null=True)  # how long the last reading took
+    felt = CharField(16, default="")  # what the student said before the reading was there
     sent_as = CharField(36, null=True, unique=True)  # the recording's own name in the browser it was filmed in: sent twice, it is one take
 
 

@@ -5,7 +5,7 @@ from datetime import date, datetime
 from typing import Literal
 from zoneinfo import ZoneInfo
 
-from brevin.core.kinds import Instrument, Position, State, View
+from brevin.core.kinds import Felt, Instrument, Position, State, View
 from brevin.core.measure import Measure
 from brevin.core.plan.check import Check
 from brevin.core.report import Edits, Verdict
@@ -17,6 +17,7 @@ TakeState = Literal["queued", "reading", "read", "failed"]
 Folder = Literal["clips", "evidence"]
 ChangeKind = Literal["take", "lesson"]
 Away = Literal["", "not_here", "not_today"]
+Facing = Literal["left", "right"]
 
 
 class NotThere(LookupError):
@@ -98,7 +99,8 @@ class HeadlineRecord:
 
 @dataclass(frozen=True)
 class TakeRecord:
-    """progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count; evidence_name: file below the evidence folder."""
+    """progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count; evidence_name: file below the evidence folder;
+    felt: what the student said before the reading was there."""
 
     id: str
     programme_id: int
@@ -119,6 +121,7 @@ class TakeRecord:
     clip: ClipRecord | None
     evidence_name: str
     headline: HeadlineRecord | None
+    felt: Felt
 
     @property
     def refused(self) -> bool:
@@ -158,16 +161,18 @@ class ReportRecord:
 
 @dataclass(frozen=True)
 class SeatRecord:
-    """One chair of a lesson. minute: when it is due; take: the last one of this lesson."""
+    """One chair of a lesson. minute: when it is due; take: the last one of this lesson; rest_s: how long the student still breathes as usual before the
+    next counted breath."""
 
     id: int
     place: int
     minute: float
     asked: CheckRecord
-    side: str
+    side: Facing
     away: Away
     student: StudentRecord
     take: TakeRecord | None
+    rest_s: float
 
 
 @dataclass(frozen=True)

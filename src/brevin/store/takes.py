@@ -7,6 +7,8 @@ from typing import cast
 
 from peewee import JOIN, Expression, Tuple, Value, fn
 
+from brevin.core.errors import InvalidInput
+from brevin.core.kinds import FELT, Felt
 from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict import rules as ruling
@@ -22,7 +24,7 @@ MOST_LISTED = 500
 
 def add(
     scope: Scope, *, student_id: int, lesson_id: int | None, check: Check, clip: ClipRecord, first_inhale_s: float | None = None,
-    made_at: datetime | None = None, sent_as: str | None = None,
+    made_at: datetime | None = None, sent_as: str | None = None, felt: Felt = "",
 ) -> TakeRecord:  # fmt: skip
     """A new take with its clip, waiting to be read: both or neither. Its rules are resolved now. made_at: now where it is not said; sent_as: of a
     recording that must not become two takes.
@@ -37,7 +39,7 @@ def add(
         take = Take.create(
             programme=student.programme_id, student=student.id, filmed_by=scope.person_id, lesson=lesson_id, asked=asked.id,
             first_inhale_s=first_inhale_s, rules=ruling.to_document(rules), try_number=_tries(student_id, lesson_id, asked.id) + 1, made_at=made_at or now(),
-            sent_as=sent_as,
+            sent_as=sent_as, felt=felt,
         )  # fmt: skip
         Clip.create(take=take, **vars(clip))
         changes.note(scope, student.programme_id, "take", take.id)
@@ -142,6 +144,7 @@ def _record(row: Take, until: dict[int, date], head: HeadlineRecord | None) -> T
         rules=ruling.from_document(row.rules or {}), edits=edits_from(row.edits), try_number=row.try_number, state=cast(TakeState, row.state),
         stage=row.stage, progress=row.progress, reason_code=row.reason_code, reason_facts=row.reason_facts or {}, attempts=row.attempts,
         clip=_clip(clip if clip is not None and clip.id is not None else None), evidence_name=row.evidence_name, headline=head,
+        felt=cast(Felt, row.felt),
     )  # fmt: skip
 
 
@@ -200,6 +203,17 @@ def _asked_of(scope: Scope, row: Take, other: StudentRecord) -> int:
     if check.instrument == row.student.instrument:
         check = dataclasses.replace(check, instrument=other.instrument)
     return checks.same(scope, check, row.asked.rules or {}).id
+
+
+def say_felt(scope: Scope, take_id: str, felt: Felt) -> TakeRecord:
+    """What the student said before the reading was there. Raises NotThere, InvalidInput(bad_felt) for an answer to another question."""
+    take = take_record(scope, take_id)
+    if felt and felt not in FELT[take.asked.check.asks]:
+        raise InvalidInput("bad_felt", wanted=", ".join(FELT[take.asked.check.asks]))
+    with db.connection_context(), db.atomic():
+        Take.update(felt=felt).where(Take.id == take_id).execute()
+        changes.note(scope, take.programme_id, "take", take_id)
+    return take_record(scope, take_id)
 
 
 def drop_clip(scope: Scope, take_id: str) -> None:

@@ -15,7 +15,7 @@ from brevin.edge.clip_work import PRELOAD_PROBE
 from brevin.edge.limited import Children
 from brevin.ops.listening import own_names
 from brevin.ops.settings import ROOT, Settings
-from brevin.web import auth, classroom, events, lesson, people, problems, rules, students, takes
+from brevin.web import auth, classroom, events, lesson, live, people, problems, rules, students, takes
 from brevin.web.feed import Feed
 from brevin.web.permissions import OPEN, allowed
 from brevin.web.problems import SENTENCES, Refused
@@ -31,17 +31,18 @@ MOST_JSON_BYTES = 256_000  # of a body that is no clip
 def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> OpenAPI:
     """The application. lan: open to the room over https, so the cookie goes that way alone and the demo's password opens nothing."""
     app = OpenAPI("brevin", info=Info(title="Brevin", version=__version__), static_folder=None, doc_ui=False, validation_error_callback=problems.bad_request)
+    children = Children(PRELOAD_PROBE)
     app.config.update(
         SECRET_KEY=settings.values["session_key"], BREVIN=settings, SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_NAME="brevin", PERMANENT_SESSION_LIFETIME=timedelta(hours=10), WTF_CSRF_TIME_LIMIT=None, RATELIMIT_HEADERS_ENABLED=True,
-        FEED=Feed(), CHILDREN=Children(PRELOAD_PROBE), LAN=lan, TRUSTED_HOSTS=["localhost", "127.0.0.1", *(own_names() if lan else [])],
+        FEED=Feed(), CHILDREN=children, WATCHER=live.Watcher(children), LAN=lan, TRUSTED_HOSTS=["localhost", "127.0.0.1", *(own_names() if lan else [])],
     )  # fmt: skip
     app.before_request(_small_enough)
     app.before_request(_from_our_page)
     auth.add_to(app)
     problems.add_to(app)
     app.register_error_handler(CSRFError, lambda e: problems.reply("page_old", 400, SENTENCES["page_old"]))
-    for feature in (auth, classroom, events, lesson, students, takes, rules, people):
+    for feature in (auth, classroom, events, lesson, live, students, takes, rules, people):
         app.register_api(feature.routes)
     app.before_request(_may)
     app.after_request(_not_kept)

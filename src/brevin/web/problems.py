@@ -35,6 +35,8 @@ SENTENCES: dict[str, str] = {
     "bad_card": "This is no count card. Write it like 3-0-7@72x4: in, pause, out, at a tempo, how often.",
     "not_allowed": "This cannot be done here.",
     "too_large": "This is larger than can be taken in.",
+    "no_picture": "This is no picture that can be looked at.",
+    "live_busy": "The live view does not keep up at the moment. Film all the same: the clip is read afterwards.",
     "program_error": "The program made an error. It is written down; try again.",
 }
 STATUS = {401: "signed_out", 404: "not_there", 405: "not_allowed", 413: "too_large", 422: "bad_request", 429: "too_many_tries"}

@@ -4,9 +4,9 @@ from datetime import date, datetime
 
 from pydantic import BaseModel, Field, RootModel
 
-from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Instrument, Side, State, TurnKind
+from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Felt, FeltQuestion, Instrument, Side, State, TurnKind
 from brevin.core.report import Report
-from brevin.store.records import Away, TakeState
+from brevin.store.records import Away, Facing, TakeState
 from brevin.store.scope import Role
 from brevin.web.permissions import Permission
 
@@ -60,6 +60,7 @@ class CheckOut(BaseModel):
     position: AskedPosition
     instrument: Instrument
     with_instrument: bool
+    asks: FeltQuestion
 
 
 class StudentOut(BaseModel):
@@ -88,7 +89,7 @@ class ClipOut(BaseModel):
 
 
 class TakeOut(BaseModel):
-    """judged_anew: whether it can be judged without its clip being read again."""
+    """judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there."""
 
     id: str
     student: StudentOut
@@ -103,6 +104,7 @@ class TakeOut(BaseModel):
     reason_text: str
     clip: ClipOut | None
     judged_anew: bool
+    felt: Felt
     headline: HeadlineOut | None
 
 
@@ -115,10 +117,11 @@ class SeatOut(BaseModel):
     place: int
     minute: float
     check: CheckOut
-    side: str
+    side: Facing
     away: Away
     student: StudentOut
     take: TakeOut | None
+    rest_s: float = Field(description="how long the student still breathes as usual before the next counted breath")
 
 
 class LessonOut(BaseModel):
@@ -222,6 +225,11 @@ class NewTake(BaseModel):
     file_name: str = Field(default="clip", max_length=160)
     first_inhale_s: float | None = Field(default=None, ge=0, le=60, description="where the app's own count stood on the clip's clock")
     sent_as: str | None = Field(default=None, pattern="^[0-9a-f-]{36}$", description="own name of a recording made in the page: sent twice, it is one take")
+    felt: Felt = ""
+
+
+class FeltIn(BaseModel):
+    felt: Felt
 
 
 class TurnMoved(BaseModel):

@@ -41,7 +41,7 @@ def check_out(record: CheckRecord) -> CheckOut:
     check = record.check
     return CheckOut(
         name=check.name, kind=check.kind, card=CardOut(**asdict(check.card)) if check.card else None, view=check.view, position=check.position,
-        instrument=check.instrument, with_instrument=check.with_instrument,
+        instrument=check.instrument, with_instrument=check.with_instrument, asks=check.asks,
     )  # fmt: skip
 
 
@@ -56,7 +56,7 @@ def take_out(record: TakeRecord) -> TakeOut:
         id=record.id, student=student_out(record.student), made_at=record.made_at, check=check_out(record.asked), instrument=record.asked.check.instrument,
         try_number=record.try_number, state=record.state, stage=record.stage, progress=record.progress, reason_code=record.reason_code,
         reason_text=reason_sentence(record.reason_code, record.reason_facts) if record.reason_code in REASONS else "", clip=shown,
-        judged_anew=bool(record.evidence_name), headline=_headline(record.headline),
+        judged_anew=bool(record.evidence_name), headline=_headline(record.headline), felt=record.felt,
     )  # fmt: skip
 
 
@@ -70,7 +70,7 @@ def seat_out(record: SeatRecord) -> SeatOut:
     """A chair."""
     return SeatOut(
         id=record.id, place=record.place, minute=record.minute, check=check_out(record.asked), side=record.side, away=record.away,
-        student=student_out(record.student), take=take_out(record.take) if record.take else None,
+        student=student_out(record.student), take=take_out(record.take) if record.take else None, rest_s=record.rest_s,
     )  # fmt: skip
 
 

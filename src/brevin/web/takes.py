@@ -19,7 +19,7 @@ from brevin.store.records import ClipRecord, NotThere, StudentRecord
 from brevin.web.auth import scope
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
-from brevin.web.schemas import CueIn, Done, EditsIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
+from brevin.web.schemas import CueIn, Done, EditsIn, FeltIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_out
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
@@ -48,7 +48,7 @@ def new_take(query: NewTake) -> Response:
     try:
         record = takes.add(
             scope(), student_id=query.student_id, lesson_id=query.lesson_id, check=check, clip=clip, first_inhale_s=query.first_inhale_s,
-            sent_as=query.sent_as,
+            sent_as=query.sent_as, felt=query.felt,
         )  # fmt: skip
     except Exception:
         (settings.clips / clip.stored_name).unlink(missing_ok=True)  # consent withdrawn meanwhile, or the database away: nothing half-written
@@ -152,6 +152,12 @@ def _criterion(name: str) -> str:
     if name not in CRITERION_KEYS:
         raise Refused("bad_request", 422)
     return name
+
+
+@routes.put("/<take_id>/felt", responses={200: TakeOut})
+def say_felt(path: TakePath, body: FeltIn) -> Response:
+    """What the student says it felt like, before the reading is there."""
+    return answer(take_out(takes.say_felt(scope(), path.take_id, body.felt)))
 
 
 @routes.post("/<take_id>/move", responses={200: TakeOut})

@@ -143,6 +143,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/live/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Whether filming now would give a readable clip: light, player, camera. The picture is not kept.
+         * @description The body is one picture, JPEG.
+         */
+        post: operations["live_ready_ready_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -433,6 +453,23 @@ export interface paths {
         get?: never;
         /** Move turns or beat one, or read someone else in the picture: the take is judged anew without its clip. */
         put: operations["takes_edit__take_id__edits_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/felt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What the student says it felt like, before the reading is there. */
+        put: operations["takes_say_felt__take_id__felt_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -751,6 +788,11 @@ export interface components {
          * @description What is asked; name: the card's short notation, or the kind.
          */
         CheckOut: {
+            /**
+             * Asks
+             * @enum {string}
+             */
+            asks: "where" | "easier" | "air";
             card: components["schemas"]["CardOut"] | null;
             /**
              * Instrument
@@ -918,6 +960,14 @@ export interface components {
         ExemptChange: {
             /** Exempt */
             exempt: string[];
+        };
+        /** FeltIn */
+        FeltIn: {
+            /**
+             * Felt
+             * @enum {string}
+             */
+            felt: "" | "low" | "high" | "easier" | "same" | "harder" | "enough" | "not_enough" | "unsure";
         };
         /**
          * FirstIn
@@ -1368,6 +1418,33 @@ export interface components {
             sound: boolean;
         };
         /**
+         * ReadyLine
+         * @description state: steady, watch, or unreadable where filming now would be in vain; do: what to do about it.
+         */
+        ReadyLine: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "light" | "player" | "camera";
+            /** Code */
+            code: string;
+            /** Do */
+            do: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
+            /** Title */
+            title: string;
+        };
+        /** ReadyOut */
+        ReadyOut: {
+            /** Lines */
+            lines: components["schemas"]["ReadyLine"][];
+        };
+        /**
          * Reason
          * @description Why a check could not be read, or what to improve. facts: values for its sentence.
          */
@@ -1553,8 +1630,16 @@ export interface components {
             minute: number;
             /** Place */
             place: number;
-            /** Side */
-            side: string;
+            /**
+             * Rest S
+             * @description how long the student still breathes as usual before the next counted breath
+             */
+            rest_s: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
             student: components["schemas"]["StudentOut"];
             take: components["schemas"]["TakeOut"] | null;
         };
@@ -1629,11 +1714,16 @@ export interface components {
         };
         /**
          * TakeOut
-         * @description judged_anew: whether it can be judged without its clip being read again.
+         * @description judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there.
          */
         TakeOut: {
             check: components["schemas"]["CheckOut"];
             clip: components["schemas"]["ClipOut"] | null;
+            /**
+             * Felt
+             * @enum {string}
+             */
+            felt: "" | "low" | "high" | "easier" | "same" | "harder" | "enough" | "not_enough" | "unsure";
             headline: components["schemas"]["HeadlineOut"] | null;
             /** Id */
             id: string;
@@ -2066,6 +2156,39 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    live_ready_ready_post: {
+        parameters: {
+            query: {
+                camera: string;
+                t_s: number;
+                wanted?: "side-left" | "side-right" | "front";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -2589,6 +2712,7 @@ export interface operations {
         parameters: {
             query: {
                 card?: string;
+                felt?: "" | "low" | "high" | "easier" | "same" | "harder" | "enough" | "not_enough" | "unsure";
                 file_name?: string;
                 /** @description where the app's own count stood on the clip's clock */
                 first_inhale_s?: number | null;
@@ -2759,6 +2883,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["EditsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_say_felt__take_id__felt_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeltIn"];
             };
         };
         responses: {

@@ -39,6 +39,12 @@ class CountCard:
             return None
         return self.inhale_beats + self.pause_beats + self.exhale_beats + self.empty_beats
 
+    @property
+    def lasts_s(self) -> float:
+        """The whole run with its count-in, seconds; an open exhale counts as the longest length there is."""
+        open_beats = self.inhale_beats + self.pause_beats + LONGEST_BEATS + self.empty_beats
+        return self.beat_s * (self.countin_beats + self.cycles * (self.cycle_beats if self.cycle_beats is not None else open_beats))
+
     def inhale_due_beats(self, index: int) -> float | None:
         """Beat, counted from the first inhale, on which inhale ``index`` is due."""
         return 0.0 if index == 0 else None if self.cycle_beats is None else index * self.cycle_beats

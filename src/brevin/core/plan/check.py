@@ -5,21 +5,23 @@ from dataclasses import asdict, dataclass
 from typing import get_args
 
 from brevin.core.errors import InvalidInput
-from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Instrument
+from brevin.core.kinds import AskedPosition, AskedView, CheckKind, FeltQuestion, Instrument
 from brevin.core.plan.card import CountCard, parse, short_name
 
 WORDS: dict[str, tuple[tuple[str, ...], str]] = {
     "kind": (get_args(CheckKind), "counted_breathing"), "view": (get_args(AskedView), "auto"), "position": (get_args(AskedPosition), "auto"),
-    "instrument": (get_args(Instrument), "none"),
+    "instrument": (get_args(Instrument), "none"), "asks": (get_args(FeltQuestion), "where"),
 }  # fmt: skip
 """Keys that hold one word: the words allowed, and the usual one."""
-KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath")
+KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks")
+LATER = {"full_breath": False, "asks": "where"}
+"""Keys that came later, with what they are where nothing is said: left out then, so that older checks keep their fingerprint."""
 
 
 @dataclass(frozen=True)
 class Check:
     """card: None = no count; view, position: auto = as they are found in the clip; with_instrument: whether it is held in this check;
-    full_breath: whether it asks for the comfortable full breath that others are held against."""
+    full_breath: whether it asks for the comfortable full breath that others are held against; asks: what the student is asked before the reading is there."""
 
     kind: CheckKind = "counted_breathing"
     card: CountCard | None = None
@@ -28,6 +30,7 @@ class Check:
     instrument: Instrument = "none"
     with_instrument: bool = False
     full_breath: bool = False
+    asks: FeltQuestion = "where"
 
     @property
     def name(self) -> str:
@@ -65,4 +68,4 @@ def _switch(document: Mapping[str, object], key: str) -> bool:
 def to_document(check: Check) -> dict[str, object]:
     """The check's document; ``from_document(to_document(check)) == check``."""
     document = asdict(check) | {"card": short_name(check.card) if check.card else None}
-    return document if check.full_breath else {key: value for key, value in document.items() if key != "full_breath"}  # as they were before it could be asked
+    return {key: value for key, value in document.items() if key not in LATER or value != LATER[key]}

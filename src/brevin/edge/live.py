@@ -1,0 +1,111 @@
+"""What a camera sees now, picture by picture: who is there and how still the room is, over the last moments."""
+
+from collections import deque
+from typing import Any
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from brevin.core.errors import InvalidInput
+from brevin.core.gate import Stretch
+from brevin.core.pose import landmarks as lm
+from brevin.core.track import WORK_SIDE_PX, Body, Floats, Picture, PoseSample
+from brevin.edge.pose_model import PoseModel
+
+WINDOW_S = 3.0  # of the past that readiness looks at
+ROOM_POINTS, APART_PX, WEAKEST = 60, 12, 0.01  # in the room
+AROUND_SHARE = 0.05  # of a body's height, left out around it
+UNKNOWN_TRUNK = 0.25  # of the picture's height, where nobody is seen yet
+LARGEST_PX = 2_000_000
+
+Rgb = NDArray[np.uint8]
+Grey = NDArray[np.uint8]
+
+
+def picture_of(content: bytes) -> Rgb:
+    """A sent picture: [height, width, 3]. Raises InvalidInput(no_picture)."""
+    try:
+        found: Any = cv2.imdecode(np.frombuffer(content, np.uint8), cv2.IMREAD_COLOR)
+    except cv2.error:
+        found = None
+    if found is None or found.shape[0] * found.shape[1] > LARGEST_PX:
+        raise InvalidInput("no_picture")
+    rgb: Rgb = cv2.cvtColor(found, cv2.COLOR_BGR2RGB)
+    return rgb
+
+
+class Now:
+    """The last moments before one camera. Key points are given in pictures of the size that clips are worked on."""
+
+    def __init__(self, network: PoseModel) -> None:
+        self.size_px = (0.0, 0.0)
+        self._network = network
+        self._seen: deque[tuple[PoseSample, float, float, Floats]] = deque()
+        self._last: Grey | None = None
+        self._gone: Floats = np.zeros(2)
+
+    def see(self, rgb: Rgb, t_s: float) -> None:
+        """Look at the next picture. rgb: [height, width, 3]; t_s: when it was taken, on the camera's own clock."""
+        grey = cv2.cvtColor(rgb, cv2.COLOR_RGB2GRAY).astype(np.uint8)
+        scale = WORK_SIDE_PX / max(grey.shape)
+        bodies = self._network.see(rgb, with_masks=False).bodies
+        self.size_px = (grey.shape[1] * scale, grey.shape[0] * scale)
+        sample = PoseSample(t_s=t_s, bodies=tuple(_larger(body, scale) for body in bodies), light=float(np.percentile(grey[::8, ::8], 75)))
+        light, detail = _light(grey, bodies)
+        if self._seen and not 0.0 < t_s - self._seen[-1][0].t_s < WINDOW_S:  # another camera, or one that slept
+            self._seen.clear()
+            self._last = None
+        trunk_px = max((lm.trunk_px(body) for body in bodies), default=UNKNOWN_TRUNK * grey.shape[0])
+        self._gone = self._gone + _step(self._last, grey, bodies) / max(trunk_px, 1.0) * 100.0
+        self._last = grey
+        self._seen.append((sample, light, detail, self._gone))
+        while self._seen[0][0].t_s < t_s - WINDOW_S:
+            self._seen.popleft()
+
+    def stretch(self) -> Stretch:
+        """What the gate looks at."""
+        samples, light, detail, room = zip(*self._seen, strict=True)
+        nothing = np.zeros(0)
+        picture = Picture(light=np.array(light), detail=np.array(detail), change=nothing, clear=nothing, room_pct=np.array(room))
+        return Stretch(np.array([s.t_s for s in samples]), picture, tuple(samples))
+
+
+def _step(last: Grey | None, grey: Grey, bodies: tuple[Body, ...]) -> Floats:
+    """How far the room's points went since the last picture, px: [2]; nought where none is seen."""
+    if last is None or last.shape != grey.shape:
+        return np.zeros(2)
+    points: Any = cv2.goodFeaturesToTrack(last, ROOM_POINTS, WEAKEST, APART_PX, mask=_outside(last, bodies))
+    if points is None:
+        return np.zeros(2)
+    found, status, _ = cv2.calcOpticalFlowPyrLK(last, grey, points, points.copy())
+    moved: Floats = (found - points)[status[:, 0] == 1].reshape(-1, 2).astype(float)
+    return np.asarray(np.median(moved, axis=0)) if len(moved) else np.zeros(2)
+
+
+def _outside(grey: Grey, bodies: tuple[Body, ...]) -> Grey:
+    """Mask of what is room: all but the people's boxes with something around them."""
+    mask = np.full(grey.shape, 255, np.uint8)
+    for body in bodies:
+        x, y, w, h = lm.box_px(body)
+        around = AROUND_SHARE * h
+        left, right = (int(np.clip(v, 0, grey.shape[1])) for v in (x - 2 * around, x + w + 2 * around))  # instruments stand out to the sides
+        top, bottom = (int(np.clip(v, 0, grey.shape[0])) for v in (y - around, y + h + around))
+        mask[top:bottom, left:right] = 0
+    return mask
+
+
+def _light(grey: Grey, bodies: tuple[Body, ...]) -> tuple[float, float]:
+    """Median grey of the player's trunk and its standard deviation; of the whole picture where nobody is seen."""
+    part = grey
+    if bodies:
+        corners = max(bodies, key=lm.trunk_px).points_px[list(lm.TRUNK)]
+        (left, top), (right, bottom) = np.clip(corners.min(axis=0), 0, None).astype(int), np.clip(corners.max(axis=0), 0, None).astype(int)
+        part = grey[top : bottom + 1, max(left - 4, 0) : right + 5]
+    if not part.size:
+        part = grey
+    return float(np.median(part)), float(part.std())
+
+
+def _larger(body: Body, scale: float) -> Body:
+    return Body(points_px=body.points_px * scale, visibility=body.visibility, world=body.world)

@@ -1,0 +1,87 @@
+"""Live: a camera's pictures are looked at as they come, and forgotten. Filming goes on without it."""
+
+import contextlib
+import json
+import threading
+from collections.abc import Iterator
+from typing import Any
+
+from flask import Response, current_app, request
+from flask_openapi3 import APIBlueprint
+
+from brevin.core.verdict.ready_words import READY
+from brevin.edge import talk
+from brevin.edge.limited import Children, Died
+from brevin.edge.live_work import LIVE_LIMITS, watch
+from brevin.ops.settings import ROOT, model_path
+from brevin.web.class_schemas import ReadyLine, ReadyOut, ReadyQuery
+from brevin.web.problems import Refused
+from brevin.web.shapes import answer
+
+routes = APIBlueprint("live", __name__, url_prefix="/api/live")
+MOST_BYTES = 400_000  # of one picture
+BEGINS_WITHIN_S, ANSWERS_WITHIN_S = 20.0, 4.0
+TURN_WITHIN_S = 1.0  # for the pictures of others
+IDLE_S = 90.0  # then the child that watches ends
+
+
+class Watcher:
+    """The one child that looks at live pictures; begun when it is first asked, ended when nobody asks any more."""
+
+    def __init__(self, children: Children) -> None:
+        self._children = children
+        self._turn = threading.Lock()
+        self._talk: talk.Talk | None = None
+        self._idle: threading.Timer | None = None
+
+    def ask(self, question: dict[str, object], picture: bytes) -> dict[str, Any]:
+        """What the child says of a picture. Raises Refused(live_busy)."""
+        with self._my_turn():
+            begun = self._talk is not None
+            self._talk = self._talk or talk.begin(self._children, watch, str(model_path(ROOT)), limits=LIVE_LIMITS)
+            try:
+                within_s = ANSWERS_WITHIN_S if begun else BEGINS_WITHIN_S
+                found: dict[str, Any] = json.loads(self._talk.ask(json.dumps(question).encode(), picture, within_s=within_s))
+            except Died as why:
+                self._end()
+                raise Refused("live_busy", 503) from why
+        return found
+
+    @contextlib.contextmanager
+    def _my_turn(self) -> Iterator[None]:
+        if not self._turn.acquire(timeout=TURN_WITHIN_S):
+            raise Refused("live_busy", 503)
+        try:
+            if self._idle is not None:
+                self._idle.cancel()
+            yield
+            self._idle = threading.Timer(IDLE_S, self._rest)
+            self._idle.daemon = True
+            self._idle.start()
+        finally:
+            self._turn.release()
+
+    def _rest(self) -> None:
+        with self._turn:
+            self._end()
+
+    def _end(self) -> None:
+        if self._talk is not None:
+            self._talk.end()
+        self._talk = None
+
+
+@routes.post("/ready", responses={200: ReadyOut}, description="The body is one picture, JPEG.")
+def ready(query: ReadyQuery) -> Response:
+    """Whether filming now would give a readable clip: light, player, camera. The picture is not kept."""
+    picture = request.stream.read(MOST_BYTES + 1)
+    if len(picture) > MOST_BYTES:
+        raise Refused("too_large", 413)
+    watcher: Watcher = current_app.config["WATCHER"]
+    found = watcher.ask({"camera": query.camera, "t_s": query.t_s, "wanted": query.wanted}, picture)
+    if "refused" in found:
+        raise Refused(found["refused"], 422)
+    lines = [
+        ReadyLine(about=one["about"], state=one["state"], code=one["code"], title=READY[one["code"]].title, do=READY[one["code"]].do) for one in found["lines"]
+    ]
+    return answer(ReadyOut(lines=lines))

@@ -1,0 +1,53 @@
+"""Readiness before filming: the gate's own limits, on a body turned by hand."""
+
+import numpy as np
+import pytest
+
+from brevin.core import gate
+from brevin.core.gate import Stretch
+from brevin.core.kinds import View
+from brevin.core.readiness import readiness
+from brevin.core.track import Body, Picture, PoseSample
+from brevin.core.verdict.ready_words import READY
+from tests.core.made import TURNED_DEG, body
+
+SIZE = (1280.0, 720.0)
+N = 6
+
+
+def stretch(bodies: tuple[Body, ...], *, light: float = 90.0, shake_pct: float = 0.0) -> Stretch:
+    t_s = np.arange(N) * 0.4
+    room = shake_pct * np.column_stack([(-1.0) ** np.arange(N), np.zeros(N)])
+    picture = Picture(light=np.full(N, light), detail=np.full(N, 20.0), change=np.zeros(0), clear=np.zeros(0), room_pct=room)
+    return Stretch(t_s, picture, tuple(PoseSample(t_s=float(t), bodies=bodies, light=light) for t in t_s))
+
+
+def states(found: Stretch, wanted: View = "side-right") -> dict[str, tuple[str, str]]:
+    return {line.about: (line.state, line.code) for line in readiness(found, size_px=SIZE, wanted=wanted)}
+
+
+@pytest.mark.parametrize(
+    ("seen", "wanted", "expected"),
+    [
+        ("side-right", "side-right", ("steady", "from_side-right")), ("side-right", "side-left", ("unreadable", "turn_round_side-left")),
+        ("three-quarter", "side-right", ("watch", "turn_more_side-right")), ("front", "side-right", ("unreadable", "turn_side-right")),
+        ("front", "front", ("steady", "from_front")), ("side-right", "front", ("unreadable", "turn_front")),
+        ("side-left", "side-left", ("steady", "from_side-left")), ("three-quarter", "front", ("watch", "turn_more_front")),
+    ],
+)  # fmt: skip
+def test_the_side_that_is_wanted_is_told_from_the_others(seen: str, wanted: View, expected: tuple[str, str]) -> None:
+    assert states(stretch((body(view=seen),)), wanted)["player"] == expected
+
+
+def test_dark_rooms_restless_cameras_and_empty_chairs_are_said_each_on_its_own_line() -> None:
+    assert states(stretch((body(),), light=gate.DARK_GREY - 1))["light"] == ("unreadable", "too_dark")
+    assert states(stretch((body(),), shake_pct=gate.ROOM_MOVES_PCT + 0.5))["camera"] == ("watch", "camera_restless")
+    assert states(stretch((body(),), shake_pct=gate.ROOM_SHAKES_PCT + 1))["camera"] == ("unreadable", "camera_moving")
+    assert states(stretch(()))["player"] == ("unreadable", "no_person")
+
+
+def test_everything_it_may_say_has_words() -> None:
+    views: tuple[View, ...] = ("side-left", "side-right", "front")
+    codes = {line.code for wanted in views for seen in TURNED_DEG for line in readiness(stretch((body(view=seen),)), size_px=SIZE, wanted=wanted)}
+    assert codes <= set(READY) and len(codes) > 8
+    assert {"people_overlap", "player_unclear", "trunk_cut_off", "too_far", "no_person", "too_dark"} <= set(READY)

@@ -1,0 +1,49 @@
+"""The live view over the wire: a picture in, three lines out, nothing kept."""
+
+import uuid
+
+import av
+import cv2
+import pytest
+
+from brevin.ops.settings import Settings
+from tests.conftest import DEMO_CLIP
+
+CAMERA = str(uuid.uuid4())
+
+
+def picture(at: int = 10) -> bytes:
+    """A picture of the stand-in as a page sends it."""
+    with av.open(str(DEMO_CLIP)) as clip:
+        frame = next(f for i, f in enumerate(clip.decode(video=0)) if i == at).to_ndarray(format="bgr24")
+    small = cv2.resize(frame, (640, 640 * frame.shape[0] // frame.shape[1]), interpolation=cv2.INTER_AREA)
+    return cv2.imencode(".jpg", small)[1].tobytes()
+
+
+def ask(page, content: bytes, wanted: str = "side-right", t_s: float = 0.0):
+    query = {"camera": CAMERA, "wanted": wanted, "t_s": t_s}
+    return page("POST", "/api/live/ready", query_string=query, data=content, headers={"Content-Type": "image/jpeg"})
+
+
+def test_a_picture_is_answered_by_light_player_and_camera_and_leaves_nothing(page, store: Settings) -> None:
+    ask(page, picture())
+    lines = {line["about"]: line for line in ask(page, picture(), t_s=0.4).json["lines"]}
+    assert [lines[about]["state"] for about in ("light", "player", "camera")] == ["steady"] * 3
+    assert lines["player"]["title"] == "right side to the camera"
+    other = {line["about"]: line for line in ask(page, picture(), wanted="side-left", t_s=0.8).json["lines"]}
+    assert other["player"]["code"] == "turn_round_side-left" and "left side" in other["player"]["do"]
+    assert not list(store.clips.iterdir()) and not list(store.evidence.iterdir())
+
+
+@pytest.mark.parametrize(("content", "code", "status"), [(b"no picture", "no_picture", 422), (b"", "no_picture", 422), (b"x" * 500_000, "too_large", 413)])
+def test_what_is_no_picture_is_refused_and_the_next_is_answered(page, content: bytes, code: str, status: int) -> None:
+    refused = ask(page, content)
+    assert (refused.status_code, refused.json["code"]) == (status, code)
+    assert ask(page, picture(), t_s=5.0).status_code == 200
+
+
+def test_a_watcher_that_dies_is_begun_again(app, page) -> None:
+    assert ask(page, picture()).status_code == 200
+    app.config["WATCHER"]._talk._child.process.kill()
+    assert ask(page, picture(), t_s=1.0).json["code"] == "live_busy"
+    assert ask(page, picture(), t_s=2.0).status_code == 200

@@ -8,6 +8,7 @@ import { useKeys } from "./design/keys";
 import { Question } from "./design/Question";
 import { Shell } from "./design/Shell";
 import { Message } from "./design/Message";
+import { CardsPage } from "./cards/CardsPage";
 import { ClassPage } from "./class/ClassPage";
 import { FilmPage } from "./film/FilmPage";
 import { FirstStart } from "./first/FirstStart";
@@ -60,6 +61,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
   useKeys("Everywhere", [
     { key: "h", does: "home: Today", run: () => go("/") },
     { key: "b", does: "the band: Class", run: () => go("/class") },
+    { key: "k", does: "count cards", run: () => go("/cards") },
     { key: "d", does: "light or dark", run: turn },
     { key: "q", does: "sign out", run: leave },
     { key: "?", does: "this list", run: () => undefined },
@@ -78,6 +80,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
       <Routes>
         <Route path="/" element={<TodayPage chalk={chalk} />} />
         <Route path="/class" element={<ClassPage programme={programme} may={may.includes("class")} />} />
+        <Route path="/cards" element={<CardsPage may={may.includes("class")} />} />
         <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 
 import type { ClassList, Member } from "../src/api/client";
-import { classWords, consentLines, fitting, isDue, placesOf, sectionsOf, seenWords } from "../src/class/words";
+import { consentRows } from "../src/class/consent";
+import { classWords, fitting, isDue, placesOf, sectionsOf, seenWords } from "../src/class/words";
 
 const NOW = new Date("2026-11-26T10:00:00Z");
 const member = (id: number, name: string, instrument: string, seen_at: string | null = null, until: string | null = "2027-07-23") =>
@@ -50,11 +51,50 @@ describe("the band", () => {
   });
 });
 
-it("consent is one line for all who are alike, the most first", () =>
-  expect(consentLines([UNFILMED, LONG_AGO, LATELY])).toEqual([
-    { until: "2027-07-23", names: ["Ada Quillane", "Bo Vantreen"] },
-    { until: null, names: ["Dara Fenn"] },
-  ]));
+describe("consent", () => {
+  const word = (purpose: string, until_day: string, withdrawn_on: string | null = null) => ({
+    purpose,
+    given_by: "letter",
+    from_day: "2026-09-01",
+    until_day,
+    withdrawn_on,
+  });
+  const with_ = (one: Member, ...consents: object[]) => ({ ...one, consents }) as unknown as Member;
+  const both = [word("filming", "2027-07-23"), word("keeping", "2027-07-23")];
+  const rows = consentRows(
+    [
+      with_(UNFILMED),
+      with_(LONG_AGO, ...both),
+      with_(LATELY, ...both),
+      with_(NEVER, word("filming", "2026-12-01"), word("keeping", "2027-07-23", "2026-11-20")),
+    ],
+    NOW,
+  );
+
+  it("is one row for all who are alike, the most first, and exceptions by name", () =>
+    expect(rows.map(({ who, ask }) => [who, ask])).toEqual([
+      ["2 students", false],
+      ["Dara Fenn", true],
+      ["Cleo Marsh", true],
+    ]));
+
+  it("says what ends soon, what was taken back, and what no letter came for", () => {
+    expect(rows[2]!.cells.map(({ words }) => words)).toEqual([
+      "until 1 Dec, 6 days",
+      "taken back 20 Nov",
+      "no letter yet",
+      "no letter yet",
+    ]);
+    expect(rows[0]!.cells.map(({ words }) => words)).toEqual(["until 23 Jul", "until 23 Jul", "no letter yet", "no letter yet"]);
+  });
+
+  it("is drawn from the first day to the last, around today", () => {
+    const [film] = rows[0]!.cells;
+    expect(film!.from).toBeLessThan(film!.today);
+    expect(film!.to).toBeGreaterThan(film!.today);
+    expect(rows[1]!.cells[0]!.to).toBe(0);
+  });
+});
 
 it("a lesson holds as many as its minutes have room for, and never fewer than none", () => {
   expect(fitting(40, 1.5, 4, 6)).toBe(20);

@@ -50,4 +50,6 @@ export const checkOf = (name: string, card: Card | null): Check => ({
   instrument: "clarinet",
   with_instrument: false,
   asks: "where",
+  full_breath: false,
+  countin_words: [],
 });

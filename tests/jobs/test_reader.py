@@ -42,6 +42,15 @@ def document_of(scope: Scope, take_id: str) -> dict:
     return json.loads(reports.newest(scope, take_id).document)
 
 
+def test_a_clip_that_may_not_be_kept_is_read_and_then_deleted(scope, student, store, reader) -> None:
+    students.withdraw_consent(scope, student.id, ["keeping"])
+    take_id = queued(scope, student, store, STANDING)
+    read_all(reader)
+    take = takes.take_record(scope, take_id)
+    assert take.state == "read" and take.clip is None and take.evidence_name and not list(store.clips.iterdir())
+    assert len(document_of(scope, take_id)["breaths"]) == 3
+
+
 def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, store, reader) -> None:
     take_id = queued(scope, student, store, STANDING)
     read_all(reader)

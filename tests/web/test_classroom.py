@@ -4,7 +4,7 @@ from datetime import timedelta
 
 import pytest
 
-from brevin.store import classes, database, lessons, students
+from brevin.store import cards, classes, database, lessons, students
 from brevin.store.models import Membership, Person
 from tests.store.test_takes import new_take, read_once
 
@@ -100,14 +100,14 @@ def test_a_lesson_takes_those_who_may_be_filmed_in_the_order_of_need(page, scope
     without = students.add_student(scope, name="Bo Never", instrument="flute")
     until = str((database.now() + timedelta(days=9)).date())
     page("POST", "/api/class/consent", json={"student_ids": [fresh.id], "given_by": "letter", "until_day": until})
-    wish = {"title": "First lesson", "student_ids": [student.id, fresh.id, without.id], "card": "3-0-4@72x3", "minutes": 13, "each_min": 1.5}
+    wish = {"title": "First lesson", "student_ids": [student.id, fresh.id, without.id], "card_id": cards.cards(scope)[1].id, "minutes": 13, "each_min": 1.5}
     made = page("POST", "/api/class/lesson", json=wish)
     assert (made.status_code, made.json) == (201, {"placed": 2, "left": []})
     seats = page("GET", "/api/today").json["lesson"]["seats"]
     assert [(s["student"]["name"], s["minute"], s["check"]["instrument"]) for s in seats] == [("Zoe Last", 4.0, "tuba"), ("Ada Quillane", 5.5, "clarinet")]
     short = page("POST", "/api/class/lesson", json=wish | {"minutes": 12, "title": "Too short"})
     assert short.json == {"placed": 1, "left": [student.id]}
-    assert page("POST", "/api/class/lesson", json=wish | {"card": "3-0"}).status_code == 422
+    assert page("POST", "/api/class/lesson", json=wish | {"card_id": 0}).status_code == 404
 
 
 def test_lists_take_the_same_number_of_queries_whatever_the_class(scope, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -5,7 +5,8 @@ import pytest
 from brevin.ops import demo
 from brevin.store import programmes, sessions
 from brevin.store.database import db, now
-from brevin.store.models import Membership, SignedIn
+from brevin.store.door_models import SignedIn
+from brevin.store.models import Membership
 from brevin.store.scope import HOUSE, Scope
 from tests.web.conftest import Page
 

@@ -5,7 +5,7 @@ from datetime import timedelta
 
 import pytest
 
-from brevin.store import database, lessons, programmes, students, takes
+from brevin.store import cards, database, lessons, programmes, students, takes
 from brevin.store.scope import HOUSE, ROLES, Scope
 from brevin.web.permissions import MAY, NEEDS, OPEN, allowed
 from tests.conftest import CHECK
@@ -16,14 +16,16 @@ TODAY = database.now().date()
 BODIES: dict[str, dict] = {
     "auth.choose_programme": {"programme_id": 0}, "lesson.change_seat": {"away": "not_here"}, "students.change_exempt": {"exempt": ["pause"]},
     "students.give_consent": {"given_by": "g", "from_day": str(TODAY), "until_day": str(TODAY + timedelta(days=3))},
-    "takes.say_felt": {"felt": "low"}, "takes.edit": {"first_inhale_s": 3.0}, "takes.overrule": {"criterion": "pause", "state": "watch"}, "takes.cue_given": {"criterion": "pause"},
-    "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
+    "takes.edit": {"first_inhale_s": 3.0}, "takes.overrule": {"criterion": "pause", "state": "watch"}, "takes.cue_given": {"criterion": "pause"},
+    "takes.say_felt": {"felt": "low"}, "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
     "classroom.give_consents": {"student_ids": [1], "given_by": "g", "until_day": str(TODAY + timedelta(days=3))},
-    "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card": "3-0-4@72x3"},
+    "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card_id": 0},
+    "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
+    "cards.allow_empty": {"allowed": True},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
-OWN_LAST = ("students.withdraw_consent", "takes.delete", "auth.sign_out")
+OWN_LAST = ("cards.delete_card", "students.withdraw_consent", "takes.delete", "auth.sign_out")
 """Routes that end what the others need."""
 
 
@@ -33,7 +35,7 @@ def things(scope: Scope, student, clip) -> dict[str, object]:
     lesson_of(scope, student.id)
     take = new_take(scope, student, clip)
     read_once(take.id, replace(FOUND, playable=(clip.stored_name, "video/mp4")))
-    return {"take_id": take.id, "student_id": student.id, "seat_id": lessons.last_lesson(scope).seats[0].id}
+    return {"take_id": take.id, "student_id": student.id, "seat_id": lessons.last_lesson(scope).seats[0].id, "card_id": cards.cards(scope)[0].id}
 
 
 def routes(app) -> list[tuple[str, str, str]]:
@@ -49,6 +51,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body = dict(BODIES.get(endpoint, {}))
     body |= {"programme_id": programme_id} if endpoint == "auth.choose_programme" else {}
     body |= {"student_id": things["student_id"]} if endpoint == "takes.move" else {}
+    body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
     if endpoint == "takes.new_take":
         return page(method, path, query_string={"student_id": things["student_id"]}, data=b"no clip", headers={"Content-Type": "application/octet-stream"})

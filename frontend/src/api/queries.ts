@@ -1,5 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
+import { textOf, type Draft } from "../cards/draft";
+import type { Purpose } from "../class/consent";
 import { body, client, setCsrf, type ClassChanges, type Edits, type FirstIn, type LessonIn, type Me } from "./client";
 
 const remembered = (me: Me) => {
@@ -149,8 +151,8 @@ export function useChangeClass() {
 export function useGiveConsents() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async ({ ids, by, until }: { ids: number[]; by: string; until: string }) =>
-      body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until } })),
+    mutationFn: async ({ ids, by, until, purposes }: { ids: number[]; by: string; until: string; purposes: Purpose[] }) =>
+      body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until, purposes } })),
     onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
   });
 }
@@ -167,8 +169,48 @@ export function usePlanLesson() {
 export function useWithdraw() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async (id: number) =>
-      body(await client.DELETE("/api/students/{student_id}/consent", { params: { path: { student_id: id } } })).clips,
+    mutationFn: async ({ id, purpose }: { id: number; purpose: Purpose }) =>
+      body(await client.DELETE("/api/students/{student_id}/consent", { params: { path: { student_id: id }, query: { purpose } } })).clips,
     onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
+  });
+}
+
+export const useCards = () => useQuery({ queryKey: ["cards"], queryFn: async () => body(await client.GET("/api/cards")) });
+
+export function usePutCard() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ id, draft }: { id: number | null; draft: Draft }) => {
+      const sent = {
+        rung: draft.rung,
+        title: draft.title,
+        card: textOf(draft.card),
+        asks: draft.asks,
+        countin_words: draft.words.filter(Boolean),
+        full_breath: draft.fullBreath,
+        position: "seated" as const,
+        with_instrument: false,
+      };
+      return id === null
+        ? body(await client.POST("/api/cards", { body: sent }))
+        : body(await client.PUT("/api/cards/{card_id}", { params: { path: { card_id: id } }, body: sent }));
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["cards"] }),
+  });
+}
+
+export function useDeleteCard() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (id: number) => body(await client.DELETE("/api/cards/{card_id}", { params: { path: { card_id: id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["cards"] }),
+  });
+}
+
+export function useAllowEmpty() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (allowed: boolean) => body(await client.PUT("/api/cards/empty", { body: { allowed } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["cards"] }),
   });
 }

@@ -10,12 +10,13 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
-import { dayWords, firstName } from "../shared/words";
+import { firstName } from "../shared/words";
 import { Band } from "./Band";
+import { Consents } from "./Consents";
 import { Dropped } from "./Dropped";
 import { AddStudent, Letters, Withdrawing } from "./forms";
 import { NextLesson } from "./NextLesson";
-import { classWords, consentLines, placesOf } from "./words";
+import { classWords, placesOf } from "./words";
 
 const Page = styled(DropZone)`
   display: grid;
@@ -62,25 +63,6 @@ const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 10px;
-`;
-const Consent = styled.section`
-  margin-top: 26px;
-  padding-top: 10px;
-  border-top: 2px solid ${colour("ink")};
-  h2 {
-    font-size: 17px;
-    font-weight: 650;
-  }
-  li {
-    display: grid;
-    grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr);
-    gap: 12px;
-    padding: 6px 0;
-    border-bottom: 1px solid ${colour("hair")};
-  }
-  span {
-    color: ${colour("soft")};
-  }
 `;
 type Doing = "" | "add" | "consent" | "lesson" | "withdraw";
 type Made = { words: string; undo: ClassChanges };
@@ -145,7 +127,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
           <p>{members.length ? classWords(members, now) : "nobody is in the class yet"}</p>
         </Head>
         <Band places={placesOf(members, list?.found ?? null)} chosen={picked} now={now} onTurn={turn} />
-        {members.length > 0 && <Consents members={members} />}
+        {members.length > 0 && <Consents members={members} programme={programme} now={now} />}
       </div>
       <Aside>
         {list ? (
@@ -254,20 +236,4 @@ function undoOf(changes: ClassChanges, added: number[], before: Member[]): Class
     instruments: (changes.instruments ?? []).flatMap(({ id }) => (was.has(id) ? [{ id, instrument: was.get(id)! }] : [])),
     back: changes.leave ?? [],
   };
-}
-
-function Consents({ members }: { members: Member[] }) {
-  return (
-    <Consent aria-label="Consent to filming">
-      <h2>Consent to filming</h2>
-      <ul>
-        {consentLines(members).map(({ names, until }, i) => (
-          <li key={until ?? "none"}>
-            {i === 0 && names.length > 3 ? `${names.length} students` : names.join(", ")}
-            <span>{until ? `until ${dayWords(until)}` : "no letter back yet: not filmed"}</span>
-          </li>
-        ))}
-      </ul>
-    </Consent>
-  );
 }

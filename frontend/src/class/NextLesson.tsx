@@ -3,9 +3,10 @@ import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
-import { usePlanLesson } from "../api/queries";
+import { useCards, usePlanLesson } from "../api/queries";
+import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
-import { Said, TextLine } from "../design/Fields";
+import { ChoiceLine, Said, TextLine } from "../design/Fields";
 import { colour } from "../design/tokens";
 import { dayWords } from "../shared/words";
 import { fitting } from "./words";
@@ -33,9 +34,10 @@ const AFTER_MIN = 6;
 export function NextLesson({ ids, now, onNone }: { ids: number[]; now: Date; onNone: () => void }) {
   const go = useNavigate();
   const plan = usePlanLesson();
+  const cards = useCards().data?.cards ?? [];
   const [asked, setAsked] = useState({
     title: `Lesson of ${dayWords(now.toISOString().slice(0, 10))}`,
-    card: "3-0-4@72x3",
+    card: "",
     minutes: "40",
     each: "1.5",
   });
@@ -46,7 +48,7 @@ export function NextLesson({ ids, now, onNone }: { ids: number[]; now: Date; onN
     plan.mutate(
       {
         title: asked.title,
-        card: asked.card,
+        card_id: Number(asked.card || cards[0]?.id),
         student_ids: ids,
         minutes: Number(asked.minutes),
         each_min: Number(asked.each),
@@ -63,12 +65,11 @@ export function NextLesson({ ids, now, onNone }: { ids: number[]; now: Date; onN
     <Fields onSubmit={send}>
       <h2>The next lesson</h2>
       <TextLine label="What it is called" value={asked.title} onChange={put("title")} isRequired autoFocus />
-      <TextLine
+      <ChoiceLine
         label="Count card"
-        value={asked.card}
+        value={asked.card || String(cards[0]?.id ?? "")}
         onChange={put("card")}
-        isRequired
-        hint="in-pause-out @ tempo x how often: 3-0-4@72x3"
+        options={cards.map(({ id, rung, title, check }) => ({ value: String(id), words: `${rung} ${title}: ${checkWords(check)}` }))}
       />
       <div className="pair">
         <TextLine label="Minutes" value={asked.minutes} onChange={put("minutes")} inputMode="numeric" isRequired />
@@ -79,7 +80,7 @@ export function NextLesson({ ids, now, onNone }: { ids: number[]; now: Date; onN
         first, then the longest ago.
       </p>
       {plan.error && <Said role="alert">{plan.error.message}</Said>}
-      <Action main large type="submit" isDisabled={!fit || plan.isPending}>
+      <Action main large type="submit" isDisabled={!fit || !cards.length || plan.isPending}>
         Open the lesson
       </Action>
       <Action large onPress={onNone}>

@@ -5,13 +5,34 @@ import styled from "styled-components";
 import type { ClassChanges, Member } from "../api/client";
 import { useGiveConsents, useWithdraw } from "../api/queries";
 import { Action } from "../design/Action";
-import { Said, TextLine } from "../design/Fields";
+import { ChoiceLine, Said, TextLine } from "../design/Fields";
 import { colour } from "../design/tokens";
 import { firstName, INSTRUMENTS } from "../shared/words";
+import { PURPOSES, type Purpose } from "./consent";
 
 const Fields = styled(Form)`
   display: grid;
   gap: 12px;
+  fieldset {
+    border: 0;
+    display: grid;
+    gap: 2px;
+  }
+  legend {
+    font-weight: 650;
+    padding-bottom: 4px;
+  }
+  label {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    min-height: 34px;
+  }
+  input[type="checkbox"] {
+    width: 20px;
+    height: 20px;
+    accent-color: ${colour("ink")};
+  }
   select {
     font: inherit;
     color: inherit;
@@ -26,18 +47,28 @@ export function Letters({ members, onDone }: { members: Member[]; onDone: () => 
   const give = useGiveConsents();
   const [by, setBy] = useState("guardian, by letter");
   const [until, setUntil] = useState(() => endOfYear(new Date()));
+  const [yes, setYes] = useState<Purpose[]>(["filming", "keeping"]);
+  const turn = (purpose: Purpose) => setYes(yes.includes(purpose) ? yes.filter((one) => one !== purpose) : [...yes, purpose]);
   const send = (event: FormEvent) => {
     event.preventDefault();
-    give.mutate({ ids: members.map((one) => one.student.id), by, until }, { onSuccess: onDone });
+    give.mutate({ ids: members.map((one) => one.student.id), by, until, purposes: yes }, { onSuccess: onDone });
   };
   return (
     <Fields onSubmit={send}>
       <h2>{members.length === 1 ? `${members[0]!.student.name}'s letter is back` : `${members.length} letters are back`}</h2>
       <p>Only for those whose family has said yes. School policy and local law come first; a withdrawal counts at once.</p>
       <TextLine label="Given by" value={by} onChange={setBy} isRequired autoFocus />
-      <TextLine label="May be filmed until" type="date" value={until} onChange={setUntil} isRequired />
+      <fieldset>
+        <legend>They said yes</legend>
+        {PURPOSES.map(({ purpose, words }) => (
+          <label key={purpose}>
+            <input type="checkbox" checked={yes.includes(purpose)} onChange={() => turn(purpose)} /> {words}
+          </label>
+        ))}
+      </fieldset>
+      <TextLine label="Their yes lasts until" type="date" value={until} onChange={setUntil} isRequired />
       {give.error && <Said role="alert">{give.error.message}</Said>}
-      <Action main large type="submit" isDisabled={give.isPending}>
+      <Action main large type="submit" isDisabled={give.isPending || yes.length === 0}>
         Put it on record
       </Action>
       <Action large onPress={onDone}>
@@ -90,12 +121,14 @@ export function AddStudent({ onAdd, onNone }: { onAdd: (one: NewStudent) => void
 export function Withdrawing({ member, onDone }: { member: Member; onDone: () => void }) {
   const withdraw = useWithdraw();
   const { name, id } = member.student;
+  const [purpose, setPurpose] = useState<Purpose>("filming");
+  const deletes = purpose === "filming" || purpose === "keeping";
   const clips = withdraw.data;
   if (clips !== undefined)
     return (
       <Fields onSubmit={(event: FormEvent) => event.preventDefault()}>
         <Said role="status">
-          {firstName(name)} is not filmed any more.{" "}
+          {purpose === "filming" ? `${firstName(name)} is not filmed any more.` : "It stands on record, and counts from now on."}{" "}
           {clips === 0 ? "There was no clip" : `${clips} ${clips === 1 ? "clip was" : "clips were"} deleted`}; the numbers that were read
           stay with the record.
         </Said>
@@ -107,13 +140,22 @@ export function Withdrawing({ member, onDone }: { member: Member; onDone: () => 
   return (
     <Fields onSubmit={(event: FormEvent) => event.preventDefault()}>
       <h2>{name}&apos;s family takes its consent back</h2>
-      <p>Every clip of {firstName(name)} and every copy of it is deleted from this computer now. This cannot be taken back.</p>
+      <ChoiceLine
+        label="What they take back"
+        value={purpose}
+        options={PURPOSES.map((one) => ({
+          value: one.purpose,
+          words: one.purpose === "filming" ? "to film, and all that hangs on it" : one.words,
+        }))}
+        onChange={(value) => setPurpose(value as Purpose)}
+      />
+      {deletes && <p>Every clip of {firstName(name)} and every copy of it is deleted from this computer now. This cannot be taken back.</p>}
       {withdraw.error && <Said role="alert">{withdraw.error.message}</Said>}
       <Action main large autoFocus onPress={onDone}>
         Keep it as it is
       </Action>
-      <Action large isDisabled={withdraw.isPending} onPress={() => withdraw.mutate(id)}>
-        Delete the clips
+      <Action large isDisabled={withdraw.isPending} onPress={() => withdraw.mutate({ id, purpose })}>
+        {deletes ? "Delete the clips" : "Put it on record"}
       </Action>
     </Fields>
   );

@@ -69,15 +69,6 @@ export function classWords(members: Member[], now: Date): string {
   return `${members.length} ${members.length === 1 ? "student" : "students"}, ${may} may be filmed, ${due} due for a look`;
 }
 
-export type ConsentLine = { names: string[]; until: string | null };
-
-/** Consent to filming: everyone alike is one line, only exceptions are listed by name. */
-export function consentLines(members: Member[]): ConsentLine[] {
-  const byDay = new Map<string | null, string[]>();
-  for (const { student } of members) byDay.set(student.may_film_until, [...(byDay.get(student.may_film_until) ?? []), student.name]);
-  return [...byDay].map(([until, names]) => ({ until, names })).sort((a, b) => b.names.length - a.names.length);
-}
-
 /** How many students a lesson holds, by the same arithmetic as the server's. */
 export const fitting = (minutes: number, each: number, before: number, after: number) =>
   Math.max(Math.floor((minutes - before - after) / each + 1e-9), 0);

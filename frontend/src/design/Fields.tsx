@@ -43,3 +43,37 @@ export function TextLine({ label, complete = "off", hint, ...rest }: Props) {
     </Field>
   );
 }
+
+const Choice = styled.label`
+  display: grid;
+  gap: 5px;
+  font-weight: 650;
+  select {
+    font: inherit;
+    font-weight: 400;
+    color: inherit;
+    background: ${colour("sheet")};
+    border: 1.5px solid ${colour("soft")};
+    border-radius: 6px;
+    min-height: 46px;
+    padding: 0 10px;
+    min-width: 0;
+  }
+`;
+type ChoiceProps = { label: string; value: string; options: { value: string; words: string }[]; onChange: (value: string) => void };
+
+/** One of a few, with its label. */
+export function ChoiceLine({ label, value, options, onChange }: ChoiceProps) {
+  return (
+    <Choice>
+      {label}
+      <select value={value} onChange={(event) => onChange(event.target.value)}>
+        {options.map((one) => (
+          <option key={one.value} value={one.value}>
+            {one.words}
+          </option>
+        ))}
+      </select>
+    </Choice>
+  );
+}

@@ -75,6 +75,7 @@ export function Shell({ children, group, who, onSignOut, onScheme }: Props) {
           Today
         </Tab>
         <Tab to="/class">Class</Tab>
+        <Tab to="/cards">Cards</Tab>
         <Right>
           <span className="desk">{group}</span>
           <Quiet onPress={onScheme}>light or dark</Quiet>

@@ -5,7 +5,7 @@ import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { firstName } from "../shared/words";
-import { PART_WORDS, type Moment } from "./counting";
+import { PART_WORDS, saidAt, type Moment } from "./counting";
 
 const Count = styled.section`
   display: flex;
@@ -22,6 +22,9 @@ const Count = styled.section`
     font-size: min(40vh, 300px);
     font-weight: 800;
     line-height: 0.95;
+  }
+  .number.word {
+    font-size: min(16vh, 96px);
   }
   .then {
     font-size: 18px;
@@ -90,13 +93,14 @@ const Dots = styled.div`
 `;
 
 /** The count, as large as there is room: what to do, the number, a dot a beat, and what comes then. */
-export function Counting({ moment, card }: { moment: Moment; card: Card }) {
+export function Counting({ moment, card, words }: { moment: Moment; card: Card; words: string[] }) {
+  const said = saidAt(moment, words, card.countin_beats);
   const { part, number, of, breath, next } = moment;
   return (
     <Count aria-live="off" className="counting">
       <p className="part">{PART_WORDS[part]}</p>
-      <p className="number" data-testid="count">
-        {part === "done" ? "" : number}
+      <p className={said.length > 2 ? "number word" : "number"} data-testid="count">
+        {said}
       </p>
       {of !== null && of <= 12 && (
         <Dots aria-hidden className="dots">

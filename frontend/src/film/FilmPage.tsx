@@ -174,7 +174,7 @@ function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
       />
       <Beside>
         {moment ? (
-          <Counting moment={moment} card={card} />
+          <Counting moment={moment} card={card} words={seat.check.countin_words} />
         ) : (
           <Before
             seat={seat}

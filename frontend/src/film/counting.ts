@@ -58,3 +58,12 @@ export const PART_WORDS: Record<Part, string> = {
   empty: "stay empty",
   done: "done",
 };
+
+/** What is counted aloud at a moment: the number, or the card's own words of the count-in; one word more than it has beats falls on the first inhale. */
+export function saidAt({ part, number, breath }: Moment, words: string[], countin: number): string {
+  if (part === "done") return "";
+  const first = part === "in" && breath === 0 && number === 1;
+  let word = part === "count-in" ? words[number - 1] : undefined;
+  if (first) word = words[Math.ceil(countin)];
+  return word ?? String(number);
+}

@@ -17,6 +17,7 @@ CheckKind = Literal["counted_breathing", "hold", "posture", "drill", "tone"]
 CheckArea = Literal["all", "breath", "posture", "hold", "sound"]
 GridSource = Literal["clicks", "recorded", "fitted"]
 Side = Literal["low", "high"]
+Purpose = Literal["filming", "keeping", "showing", "lying"]  # of a consent: to film, to keep the clip, to show it in class, to lie down for drills
 FeltQuestion = Literal["where", "easier", "air"]
 Felt = Literal["", "low", "high", "easier", "same", "harder", "enough", "not_enough", "unsure"]
 Instrument = Literal[
@@ -28,6 +29,7 @@ FELT: dict[FeltQuestion, tuple[Felt, ...]] = {
     "where": ("low", "high", "unsure"), "easier": ("easier", "same", "harder"), "air": ("enough", "not_enough", "unsure"),
 }  # fmt: skip
 """What may be answered to what a student is asked before the reading is there."""
+PURPOSES: tuple[Purpose, ...] = get_args(Purpose)
 REGIONS: tuple[Region, ...] = get_args(Region)
 TURN_KINDS: tuple[TurnKind, ...] = get_args(TurnKind)
 SIDE_VIEWS: tuple[View, ...] = ("side-left", "side-right")

@@ -25,7 +25,7 @@ from brevin.jobs.judging import facts_of, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.settings import ROOT, Settings, model_path
-from brevin.store import readings, takes
+from brevin.store import readings, students, takes
 from brevin.store.database import connect
 from brevin.store.records import Leased, LetGo, Looked
 from brevin.store.scope import HOUSE
@@ -134,6 +134,8 @@ class Reader:
         playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
         if not readings.finish(HOUSE, take.id, job.held.token, Looked(job.evidence_name, playable, report, rules)):
             log.info("take %s is gone or has another reader", take.id)
+        elif not students.may(HOUSE, take.student.id, "keeping"):
+            takes.drop_clip(HOUSE, take.id)  # filmed to be read, and no longer
 
     def _end(self, job: _Job) -> None:
         job.child.kill()

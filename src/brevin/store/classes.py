@@ -1,19 +1,19 @@
 """The class as a whole: what a list changes of it, who was seen when, consent for many at once, and the next lesson."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any, cast
 
 from peewee import fn
 
-from brevin.core.kinds import Instrument, State
+from brevin.core.kinds import PURPOSES, Instrument, Purpose, State
 from brevin.core.plan.check import Check
 from brevin.core.plan.rota import Due, Rota, rota
 from brevin.store import changes, lessons, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import Clip, GroupStudent, Student, StudentGroup, Take, VerdictRow
-from brevin.store.records import NotThere, StudentRecord
+from brevin.store.records import ConsentRecord, NotThere, StudentRecord
 from brevin.store.scope import Scope
 
 EVERYBODY = "Everybody"
@@ -48,6 +48,7 @@ class Member:
     seen_at: datetime | None
     state: State | None
     takes: int
+    consents: tuple[ConsentRecord, ...] = ()
 
 
 def members(scope: Scope) -> list[Member]:
@@ -59,7 +60,12 @@ def members(scope: Scope) -> list[Member]:
         )
         seen = {row["student"]: (row["at"], int(row["takes"])) for row in cast(Any, own.group_by(Take.student).dicts())}
         states = _last_states(scope)
-    return [Member(one, seen.get(one.id, (None, 0))[0], states.get(one.id), seen.get(one.id, (None, 0))[1]) for one in here]
+        words = students.consent_records(scope, [one.id for one in here])
+    return [_member(one, seen.get(one.id, (None, 0)), states.get(one.id), words.get(one.id, [])) for one in here]
+
+
+def _member(one: StudentRecord, seen: tuple[datetime | None, int], state: State | None, words: list[ConsentRecord]) -> Member:
+    return Member(one, seen[0], state, seen[1], tuple(words))
 
 
 def _last_states(scope: Scope) -> dict[int, State]:
@@ -106,19 +112,23 @@ def everybody(scope: Scope) -> int:
     return int(row.id if row else StudentGroup.create(programme=scope.programme, name=EVERYBODY).id)
 
 
-def give_consents(scope: Scope, student_ids: Sequence[int], *, given_by: str, from_day: date, until_day: date) -> None:
-    """The letters are back: the same consent to filming for many. Raises NotThere, InvalidInput(bad_days); then nobody's is on record."""
+def give_consents(
+    scope: Scope, student_ids: Sequence[int], *, given_by: str, from_day: date, until_day: date, purposes: Sequence[Purpose] = students.USUAL
+) -> None:  # fmt: skip
+    """The letters are back: the same consent for many. Raises NotThere, InvalidInput(bad_days); then nobody's is on record."""
     with db.connection_context(), db.atomic():
         for student_id in student_ids:
-            students.give_consent(scope, student_id, given_by=given_by, from_day=from_day, until_day=until_day)
+            students.give_consent(scope, student_id, given_by=given_by, from_day=from_day, until_day=until_day, purposes=purposes)
         changes.note(scope, scope.programme, "lesson", "")
 
 
-def withdraw(scope: Scope, student_id: int) -> int:
-    """A family takes its consent back: nobody films from now on, and every clip of the student goes at once. Returns how many. Raises NotThere."""
+def withdraw(scope: Scope, student_id: int, purpose: Purpose = students.FILMING) -> int:
+    """A family takes its consent back. To filming: to all that hangs on it, too. Without the consent to film or to keep, every clip of the student goes at
+    once. Returns how many. Raises NotThere."""
     with db.connection_context(), db.atomic():
-        students.withdraw_consent(scope, student_id)
-        own = [row.take_id for row in Clip.select(Clip.take).join(Take).where((Take.student == student_id) & scope.sees(Take.programme))]
+        students.withdraw_consent(scope, student_id, PURPOSES if purpose == students.FILMING else [purpose])
+        whose = (Take.student == student_id) & scope.sees(Take.programme)
+        own = [row.take_id for row in Clip.select(Clip.take).join(Take).where(whose)] if purpose in students.USUAL else []
         for take_id in own:
             takes.drop_clip(scope, take_id)
         changes.note(scope, scope.programme, "lesson", "")
@@ -156,10 +166,7 @@ def plan_lesson(scope: Scope, student_ids: Sequence[int], wish: LessonWish) -> R
     with db.connection_context(), db.atomic():
         lesson = lessons.add_lesson(scope, title=wish.title, group_id=everybody(scope), starts_at=wish.starts_at, minutes=wish.minutes)
         for place, (student_id, minute) in enumerate(found.placed, start=1):
-            check = Check(
-                kind=wish.check.kind, card=wish.check.card, view=wish.check.view, position=wish.check.position, instrument=instruments[student_id],
-                with_instrument=wish.check.with_instrument,
-            )  # fmt: skip
+            check = replace(wish.check, instrument=instruments[student_id])
             lessons.add_seat(scope, lesson, student_id=student_id, place=place, minute=minute, check=check, side=wish.side)
         changes.note(scope, scope.programme, "lesson", str(lesson))
     return found

@@ -25,6 +25,7 @@ class Programme(Base):
     name = CharField(120)
     time_zone = CharField(64, default="UTC")
     rules = JsonField(default=dict)  # the programme's own layer
+    empty_allowed = BooleanField(default=False)  # cards that ask to stay empty
 
 
 class Person(Base):
@@ -33,14 +34,6 @@ class Person(Base):
     name = CharField(120)
     password_hash = CharField(255)
     active = BooleanField(default=True)
-
-
-class SignedIn(Base):
-    """token_hash: SHA-256 of what the browser's cookie holds."""
-
-    token_hash = CharField(64, primary_key=True)
-    person = ForeignKeyField(Person, on_delete="CASCADE")
-    since = MomentField(default=now)
 
 
 class Membership(Base):
@@ -117,6 +110,20 @@ class AskedCheck(Base):
 
     class Meta:
         indexes = ((("programme", "fingerprint"), True),)
+
+
+class CountCardRow(Base):
+    """A card of the programme's ladder. document: of a check."""
+
+    programme_id: int  # made by the foreign key
+    id = AutoField()
+    programme = ForeignKeyField(Programme, on_delete="CASCADE")
+    rung = IntegerField()
+    title = CharField(64, default="")
+    document = JsonField()
+
+    class Meta:
+        table_name = "count_card"
 
 
 class Lesson(Base):
@@ -296,6 +303,6 @@ class PageChange(Base):
 
 
 ALL = (
-    Programme, Person, Membership, StudentGroup, InstrumentRules, Student, GroupStudent, Consent, AskedCheck, Lesson, Seat, Take, Clip, Report, MeasureRow,
-    VerdictRow, Overrule, CueGiven, FileToGo, PageChange,
+    Programme, Person, Membership, StudentGroup, InstrumentRules, Student, GroupStudent, Consent, AskedCheck, CountCardRow, Lesson, Seat, Take, Clip, Report,
+    MeasureRow, VerdictRow, Overrule, CueGiven, FileToGo, PageChange,
 )  # fmt: skip

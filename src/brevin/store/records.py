@@ -5,7 +5,7 @@ from datetime import date, datetime
 from typing import Literal
 from zoneinfo import ZoneInfo
 
-from brevin.core.kinds import Felt, Instrument, Position, State, View
+from brevin.core.kinds import Felt, Instrument, Position, Purpose, State, View
 from brevin.core.measure import Measure
 from brevin.core.plan.check import Check
 from brevin.core.report import Edits, Verdict
@@ -70,11 +70,33 @@ class StudentRecord:
 
 
 @dataclass(frozen=True)
+class ConsentRecord:
+    """A family's newest word for one purpose. withdrawn_on: when it was taken back."""
+
+    purpose: Purpose
+    given_by: str
+    from_day: date
+    until_day: date
+    withdrawn_on: date | None
+
+
+@dataclass(frozen=True)
 class CheckRecord:
     """A check that a seat or a take refers to."""
 
     id: int
     check: Check
+
+
+@dataclass(frozen=True)
+class CardRecord:
+    """A card of the programme's ladder. title: of its rung; students: whose newest take was on it."""
+
+    id: int
+    rung: int
+    title: str
+    check: Check
+    students: int
 
 
 @dataclass(frozen=True)

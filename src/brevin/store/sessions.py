@@ -5,7 +5,8 @@ import secrets
 from datetime import timedelta
 
 from brevin.store.database import db, now
-from brevin.store.models import Person, SignedIn
+from brevin.store.door_models import SignedIn
+from brevin.store.models import Person
 from brevin.store.scope import Scope
 
 LASTS = timedelta(hours=10)  # a school day

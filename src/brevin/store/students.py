@@ -5,15 +5,16 @@ from datetime import date
 from typing import cast
 
 from brevin.core.errors import InvalidInput
-from brevin.core.kinds import Instrument
+from brevin.core.kinds import PURPOSES, Instrument, Purpose
 from brevin.core.verdict.rules import layer_from
 from brevin.store import programmes
 from brevin.store.database import db, now
 from brevin.store.models import Consent, GroupStudent, Programme, Student, StudentGroup
-from brevin.store.records import NoConsent, NotThere, ProgrammeRecord, StudentRecord
+from brevin.store.records import ConsentRecord, NoConsent, NotThere, ProgrammeRecord, StudentRecord
 from brevin.store.scope import Scope
 
-FILMING = "filming"
+FILMING: Purpose = "filming"
+USUAL: tuple[Purpose, ...] = ("filming", "keeping")  # what a letter asks for at least
 
 
 def add_group(scope: Scope, name: str) -> int:
@@ -41,21 +42,22 @@ def exempt(scope: Scope, student_id: int, criteria: Sequence[str]) -> None:
         Student.update(exempt=sorted(set(criteria))).where(Student.id == student_id).execute()
 
 
-def give_consent(scope: Scope, student_id: int, *, given_by: str, from_day: date, until_day: date) -> None:
-    """Put a guardian's consent to filming on record. Raises NotThere, InvalidInput(bad_days) where it ends before it begins."""
+def give_consent(scope: Scope, student_id: int, *, given_by: str, from_day: date, until_day: date, purposes: Sequence[Purpose] = USUAL) -> None:
+    """Put a guardian's consent on record. Raises NotThere, InvalidInput(bad_days) where it ends before it begins."""
     if until_day < from_day:
         raise InvalidInput("bad_days", wanted="a last day that is not before the first")
     with db.connection_context():
         _row(scope, student_id)
-        Consent.create(student=student_id, purpose=FILMING, given_by=given_by, from_day=from_day, until_day=until_day)
+        for purpose in purposes:
+            Consent.create(student=student_id, purpose=purpose, given_by=given_by, from_day=from_day, until_day=until_day)
 
 
-def withdraw_consent(scope: Scope, student_id: int) -> None:
-    """End every consent of a student to filming, from today of the programme on. Raises NotThere."""
+def withdraw_consent(scope: Scope, student_id: int, purposes: Sequence[Purpose] = PURPOSES) -> None:
+    """End the consents of a student, from today of the programme on. Raises NotThere."""
     with db.connection_context():
         row = _row(scope, student_id)
         day = _today(programmes.programme(Scope(row.programme_id)))
-        Consent.update(withdrawn_on=day).where((Consent.student == student_id) & (Consent.purpose == FILMING)).execute()
+        Consent.update(withdrawn_on=day).where((Consent.student == student_id) & Consent.purpose.in_(list(purposes)) & Consent.withdrawn_on.is_null()).execute()
 
 
 def student(scope: Scope, student_id: int) -> StudentRecord:
@@ -81,15 +83,32 @@ def students(scope: Scope) -> list[StudentRecord]:
         return [student_record(row, until) for row in rows]
 
 
-def consents(scope: Scope, student_ids: Sequence[int]) -> dict[int, date]:
-    """Last day of consent to filming that holds today, by student; one query. "Today" is the programme's. Needs an open connection."""
+def may(scope: Scope, student_id: int, purpose: Purpose) -> bool:
+    """Whether a consent to this holds today."""
+    with db.connection_context():
+        return student_id in consents(scope, [student_id], purpose)
+
+
+def consents(scope: Scope, student_ids: Sequence[int], purpose: Purpose = FILMING) -> dict[int, date]:
+    """Last day of consent to a purpose that holds today, by student; one query. "Today" is the programme's. Needs an open connection."""
     rows = (
         Consent.select(Consent, Student.id, Student.programme, Programme.id, Programme.time_zone)
         .join(Student)
         .join(Programme)
-        .where((Consent.student.in_(list(student_ids) or [0])) & (Consent.purpose == FILMING) & scope.sees(Student.programme))
+        .where((Consent.student.in_(list(student_ids) or [0])) & (Consent.purpose == purpose) & scope.sees(Student.programme))
     )
     return _latest((row.student_id, row.until_day) for row in rows if _holds(row, _today_in(row.student.programme.time_zone)))
+
+
+def consent_records(scope: Scope, student_ids: Sequence[int]) -> dict[int, list[ConsentRecord]]:
+    """The newest word of each family for each purpose, by student; one query. Needs an open connection."""
+    rows = Consent.select().join(Student).where(Consent.student.in_(list(student_ids) or [0]) & scope.sees(Student.programme)).order_by(Consent.id)
+    newest = {(row.student_id, row.purpose): row for row in rows}
+    found: dict[int, list[ConsentRecord]] = {}
+    for (student_id, purpose), row in newest.items():
+        word = ConsentRecord(cast(Purpose, purpose), row.given_by, row.from_day, row.until_day, row.withdrawn_on)
+        found.setdefault(student_id, []).append(word)
+    return found
 
 
 def _holds(row: Consent, today: date) -> bool:

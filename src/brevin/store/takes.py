@@ -16,7 +16,7 @@ from brevin.core.verdict.rules import Rules
 from brevin.store import changes, checks, files, programmes, reports, students
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Clip, Lesson, Seat, Student, Take
-from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NewReport, NotThere, StudentRecord, TakeRecord, TakeState
+from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord, TakeState
 from brevin.store.scope import Scope
 
 MOST_LISTED = 500
@@ -29,9 +29,11 @@ def add(
     """A new take with its clip, waiting to be read: both or neither. Its rules are resolved now. made_at: now where it is not said; sent_as: of a
     recording that must not become two takes.
 
-    Raises NoConsent, NotThere; peewee.IntegrityError where the recording was sent already.
+    Raises NoConsent (to filming, or to lying down), NotThere; peewee.IntegrityError where the recording was sent already.
     """
     student = students.may_film(scope, student_id)
+    if check.position == "lying" and not students.may(scope, student_id, "lying"):
+        raise NoConsent("lying")
     asked = checks.same(scope, check)
     rules = programmes.rules_for(scope, student, instrument=check.instrument, card_rules=checks.check_rules(scope, asked.id))
     with db.connection_context(), db.atomic():

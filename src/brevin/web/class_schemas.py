@@ -5,9 +5,19 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from brevin.core.kinds import AskedPosition, Instrument, State
+from brevin.core.kinds import AskedPosition, Instrument, Purpose, State
 from brevin.core.readiness import About
 from brevin.web.schemas import StudentOut
+
+
+class ConsentOut(BaseModel):
+    """A family's newest word for one purpose; withdrawn_on: when it was taken back."""
+
+    purpose: Purpose
+    given_by: str
+    from_day: date
+    until_day: date
+    withdrawn_on: date | None
 
 
 class MemberOut(BaseModel):
@@ -17,6 +27,7 @@ class MemberOut(BaseModel):
     seen_at: datetime | None
     state: State | None
     takes: int
+    consents: list[ConsentOut]
 
 
 class ClassOut(BaseModel):
@@ -82,6 +93,13 @@ class ConsentsIn(BaseModel):
     student_ids: list[int] = Field(min_length=1, max_length=1000)
     given_by: str = Field(min_length=1, max_length=120)
     until_day: date
+    purposes: list[Purpose] = Field(default=["filming", "keeping"], min_length=1, max_length=4)
+
+
+class WithdrawQuery(BaseModel):
+    """What a family takes back; filming takes all that hangs on it."""
+
+    purpose: Purpose = "filming"
 
 
 class Withdrawn(BaseModel):
@@ -95,7 +113,7 @@ class LessonIn(BaseModel):
 
     title: str = Field(min_length=1, max_length=120)
     student_ids: list[int] = Field(min_length=1, max_length=1000)
-    card: str = Field(max_length=48)
+    card_id: int
     position: AskedPosition = "seated"
     side: Literal["left", "right"] = "right"
     starts_at: datetime | None = None

@@ -1,5 +1,6 @@
 """The class: who is in it, lists in and out, consent for many, the next lesson."""
 
+from dataclasses import replace
 from datetime import timedelta
 
 from flask import Response, request
@@ -7,13 +8,12 @@ from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import INSTRUMENTS
-from brevin.core.plan.check import from_document
 from brevin.core.plan.roster import Known, changes_of, rows_of
 from brevin.edge.tables import MOST_BYTES, csv_of, table_of
-from brevin.store import classes
+from brevin.store import cards, classes
 from brevin.store.database import now
 from brevin.web.auth import member, scope
-from brevin.web.class_schemas import Added, ChangesIn, ClassOut, ConsentsIn, LessonIn, LessonMade, ListOut, MemberOut
+from brevin.web.class_schemas import Added, ChangesIn, ClassOut, ConsentOut, ConsentsIn, LessonIn, LessonMade, ListOut, MemberOut
 from brevin.web.problems import SENTENCES, Refused
 from brevin.web.schemas import Done
 from brevin.web.shapes import answer, list_out, student_out
@@ -25,10 +25,13 @@ SOON = timedelta(minutes=5)  # a lesson without a time of its own begins now
 @routes.get("", responses={200: ClassOut})
 def everybody() -> Response:
     """Everybody who is here, with when they were last seen."""
-    found = [
-        MemberOut(student=student_out(one.student), seen_at=one.seen_at, state=one.state, takes=one.takes) for one in classes.members(scope())
-    ]  # fmt: skip
+    found = [_member_out(one) for one in classes.members(scope())]
     return answer(ClassOut(members=found, instruments=list(INSTRUMENTS)))
+
+
+def _member_out(one: classes.Member) -> MemberOut:
+    words = [ConsentOut(**vars(word)) for word in one.consents]
+    return MemberOut(student=student_out(one.student), seen_at=one.seen_at, state=one.state, takes=one.takes, consents=words)
 
 
 @routes.post("/list", responses={200: ListOut}, description="The body is the file itself.")
@@ -64,16 +67,16 @@ def change(body: ChangesIn) -> Response:
 
 @routes.post("/consent", responses={200: Done})
 def give_consents(body: ConsentsIn) -> Response:
-    """The letters are back: consent to filming for many."""
+    """The letters are back: consent for many, by purpose."""
     today = now().astimezone(member().programme.zone).date()
-    classes.give_consents(scope(), body.student_ids, given_by=body.given_by, from_day=today, until_day=body.until_day)
+    classes.give_consents(scope(), body.student_ids, given_by=body.given_by, from_day=today, until_day=body.until_day, purposes=body.purposes)
     return answer(Done(done=True))
 
 
 @routes.post("/lesson", responses={201: LessonMade})
 def plan_lesson(body: LessonIn) -> Response:
     """The next lesson: who needs a look most comes first, as many as fit."""
-    check = from_document({"card": body.card, "position": body.position})
+    check = replace(cards.card(scope(), body.card_id).check, position=body.position)
     wish = classes.LessonWish(
         title=body.title, starts_at=body.starts_at or now() + SOON, check=check, side=body.side, minutes=body.minutes, each_min=body.each_min,
         before_min=body.before_min, after_min=body.after_min,

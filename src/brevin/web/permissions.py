@@ -17,6 +17,7 @@ NEEDS: dict[str, Permission] = {
     "auth.sign_out": "read", "auth.choose_programme": "read", "events.stream": "read",
     "classroom.everybody": "read", "classroom.look_at_list": "class", "classroom.list_file": "class", "classroom.change": "class",
     "classroom.give_consents": "consent", "classroom.plan_lesson": "class",
+    "cards.ladder": "read", "cards.new_card": "class", "cards.change_card": "class", "cards.delete_card": "class", "cards.allow_empty": "rules",
     "live.ready": "film", "takes.say_felt": "film",
     "lesson.today": "read", "lesson.change_seat": "tick",
     "students.all_students": "read", "students.takes_of": "read", "students.results_of": "read", "students.change_exempt": "rules",

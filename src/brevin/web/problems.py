@@ -33,6 +33,8 @@ SENTENCES: dict[str, str] = {
     "begun": "This program has its first account already. Sign in with it.",
     "not_from_here": "The first account is made on the computer that Brevin runs on.",
     "bad_card": "This is no count card. Write it like 3-0-7@72x4: in, pause, out, at a tempo, how often.",
+    "too_many_in_a_row": "More than {most} breaths in a row make light-headed. Make two cards of it; the program puts the rest between them.",
+    "empty_off": "Staying empty is switched off here. Whoever may change the rules switches it on, below the ladder.",
     "not_allowed": "This cannot be done here.",
     "too_large": "This is larger than can be taken in.",
     "no_picture": "This is no picture that can be looked at.",

@@ -61,6 +61,8 @@ class CheckOut(BaseModel):
     instrument: Instrument
     with_instrument: bool
     asks: FeltQuestion
+    full_breath: bool
+    countin_words: list[str]
 
 
 class StudentOut(BaseModel):

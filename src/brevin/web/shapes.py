@@ -42,6 +42,7 @@ def check_out(record: CheckRecord) -> CheckOut:
     return CheckOut(
         name=check.name, kind=check.kind, card=CardOut(**asdict(check.card)) if check.card else None, view=check.view, position=check.position,
         instrument=check.instrument, with_instrument=check.with_instrument, asks=check.asks,
+        full_breath=check.full_breath, countin_words=list(check.countin_words),
     )  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from flask_openapi3 import APIBlueprint
 from brevin.ops import files as sweeping
 from brevin.store import classes, reports, students, takes
 from brevin.web.auth import scope
-from brevin.web.class_schemas import Withdrawn
+from brevin.web.class_schemas import Withdrawn, WithdrawQuery
 from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList
 from brevin.web.shapes import answer, result_out, student_out, take_out
 
@@ -49,8 +49,8 @@ def give_consent(path: StudentPath, body: ConsentIn) -> Response:
 
 
 @routes.delete("/<int:student_id>/consent", responses={200: Withdrawn})
-def withdraw_consent(path: StudentPath) -> Response:
-    """End every consent to filming; the clips and their copies are deleted at once, and said."""
-    clips = classes.withdraw(scope(), path.student_id)
+def withdraw_consent(path: StudentPath, query: WithdrawQuery) -> Response:
+    """A family takes a consent back; without the one to film or to keep the clips and their copies are deleted at once, and said."""
+    clips = classes.withdraw(scope(), path.student_id, query.purpose)
     sweeping.work_off(current_app.config["BREVIN"])
     return answer(Withdrawn(clips=clips))

@@ -21,6 +21,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The programme's cards from the first rung on. */
+        get: operations["cards_ladder_get"];
+        put?: never;
+        /** One more card. */
+        post: operations["cards_new_card_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{card_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another card in the place of one. */
+        put: operations["cards_change_card__int_card_id__put"];
+        post?: never;
+        /** Delete a card; takes made of it keep what they were asked. */
+        delete: operations["cards_delete_card__int_card_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/empty": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Switch cards that ask to stay empty on or off. */
+        put: operations["cards_allow_empty_empty_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/class": {
         parameters: {
             query?: never;
@@ -64,7 +117,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The letters are back: consent to filming for many. */
+        /** The letters are back: consent for many, by purpose. */
         post: operations["classroom_give_consents_consent_post"];
         delete?: never;
         options?: never;
@@ -312,7 +365,7 @@ export interface paths {
         put?: never;
         /** Put a guardian's consent to filming on record. */
         post: operations["students_give_consent__int_student_id__consent_post"];
-        /** End every consent to filming; the clips and their copies are deleted at once, and said. */
+        /** A family takes a consent back; without the one to film or to keep the clips and their copies are deleted at once, and said. */
         delete: operations["students_withdraw_consent__int_student_id__consent_delete"];
         options?: never;
         head?: never;
@@ -733,6 +786,45 @@ export interface components {
             };
         };
         /**
+         * CardIn
+         * @description card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number.
+         */
+        CardIn: {
+            /**
+             * Asks
+             * @default where
+             * @enum {string}
+             */
+            asks: "where" | "easier" | "air";
+            /** Card */
+            card: string;
+            /**
+             * Countin Words
+             * @default []
+             */
+            countin_words: string[];
+            /**
+             * Full Breath
+             * @default false
+             */
+            full_breath: boolean;
+            /**
+             * Position
+             * @default seated
+             * @enum {string}
+             */
+            position: "seated" | "standing" | "lying" | "auto";
+            /** Rung */
+            rung: number;
+            /** Title */
+            title: string;
+            /**
+             * With Instrument
+             * @default false
+             */
+            with_instrument: boolean;
+        };
+        /**
          * CardOut
          * @description A count card, lengths in beats; exhale_beats null = as long as it lasts.
          */
@@ -794,6 +886,10 @@ export interface components {
              */
             asks: "where" | "easier" | "air";
             card: components["schemas"]["CardOut"] | null;
+            /** Countin Words */
+            countin_words: string[];
+            /** Full Breath */
+            full_breath: boolean;
             /**
              * Instrument
              * @enum {string}
@@ -872,10 +968,43 @@ export interface components {
              */
             until_day: string;
         };
+        /**
+         * ConsentOut
+         * @description A family's newest word for one purpose; withdrawn_on: when it was taken back.
+         */
+        ConsentOut: {
+            /**
+             * From Day
+             * Format: date
+             */
+            from_day: string;
+            /** Given By */
+            given_by: string;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "filming" | "keeping" | "showing" | "lying";
+            /**
+             * Until Day
+             * Format: date
+             */
+            until_day: string;
+            /** Withdrawn On */
+            withdrawn_on: string | null;
+        };
         /** ConsentsIn */
         ConsentsIn: {
             /** Given By */
             given_by: string;
+            /**
+             * Purposes
+             * @default [
+             *       "filming",
+             *       "keeping"
+             *     ]
+             */
+            purposes: ("filming" | "keeping" | "showing" | "lying")[];
             /** Student Ids */
             student_ids: number[];
             /**
@@ -956,6 +1085,11 @@ export interface components {
              */
             turns: components["schemas"]["TurnMoved"][];
         };
+        /** EmptyIn */
+        EmptyIn: {
+            /** Allowed */
+            allowed: boolean;
+        };
         /** ExemptChange */
         ExemptChange: {
             /** Exempt */
@@ -1033,6 +1167,37 @@ export interface components {
             } | null;
         };
         /**
+         * LadderCard
+         * @description title: of its rung; lasts_s: the whole run with its count-in; students: whose newest take was on it.
+         */
+        LadderCard: {
+            check: components["schemas"]["CheckOut"];
+            /** Id */
+            id: number;
+            /** Lasts S */
+            lasts_s: number;
+            /** Rung */
+            rung: number;
+            /** Students */
+            students: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * LadderOut
+         * @description empty_allowed: whether cards may ask to stay empty; after most_in_a_row breaths a student rests for rest_s.
+         */
+        LadderOut: {
+            /** Cards */
+            cards: components["schemas"]["LadderCard"][];
+            /** Empty Allowed */
+            empty_allowed: boolean;
+            /** Most In A Row */
+            most_in_a_row: number;
+            /** Rest S */
+            rest_s: number;
+        };
+        /**
          * LessonIn
          * @description starts_at: now where it is not said; each_min: minutes a student takes.
          */
@@ -1047,8 +1212,8 @@ export interface components {
              * @default 4
              */
             before_min: number;
-            /** Card */
-            card: string;
+            /** Card Id */
+            card_id: number;
             /**
              * Each Min
              * @default 1.5
@@ -1233,6 +1398,8 @@ export interface components {
          * @description seen_at: when the last reading was made; state: the worst of it.
          */
         MemberOut: {
+            /** Consents */
+            consents: components["schemas"]["ConsentOut"][];
             /** Seen At */
             seen_at: string | null;
             /** State */
@@ -1970,6 +2137,167 @@ export interface operations {
             };
         };
     };
+    cards_ladder_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    cards_new_card_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderCard"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    cards_change_card__int_card_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderCard"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    cards_delete_card__int_card_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    cards_allow_empty_empty_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmptyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     classroom_everybody_get: {
         parameters: {
             query?: never;
@@ -2549,7 +2877,9 @@ export interface operations {
     };
     students_withdraw_consent__int_student_id__consent_delete: {
         parameters: {
-            query?: never;
+            query?: {
+                purpose?: "filming" | "keeping" | "showing" | "lying";
+            };
             header?: never;
             path: {
                 student_id: number;

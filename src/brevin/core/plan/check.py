@@ -13,15 +13,17 @@ WORDS: dict[str, tuple[tuple[str, ...], str]] = {
     "instrument": (get_args(Instrument), "none"), "asks": (get_args(FeltQuestion), "where"),
 }  # fmt: skip
 """Keys that hold one word: the words allowed, and the usual one."""
-KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks")
-LATER = {"full_breath": False, "asks": "where"}
+KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks", "countin_words")
+LATER: dict[str, object] = {"full_breath": False, "asks": "where", "countin_words": ()}
 """Keys that came later, with what they are where nothing is said: left out then, so that older checks keep their fingerprint."""
+MOST_WORDS, LONGEST_WORD = 9, 12  # of a count-in, one a beat
 
 
 @dataclass(frozen=True)
 class Check:
     """card: None = no count; view, position: auto = as they are found in the clip; with_instrument: whether it is held in this check;
-    full_breath: whether it asks for the comfortable full breath that others are held against; asks: what the student is asked before the reading is there."""
+    full_breath: whether it asks for the comfortable full breath that others are held against; asks: what the student is asked before the reading is there;
+    countin_words: what is said on each beat of the count-in instead of its number; one word more than it has beats falls on the first inhale."""
 
     kind: CheckKind = "counted_breathing"
     card: CountCard | None = None
@@ -31,6 +33,7 @@ class Check:
     with_instrument: bool = False
     full_breath: bool = False
     asks: FeltQuestion = "where"
+    countin_words: tuple[str, ...] = ()
 
     @property
     def name(self) -> str:
@@ -48,7 +51,7 @@ def from_document(document: Mapping[str, object]) -> Check:
         raise InvalidInput("bad_check", name="card", wanted="a text such as 3-0-7@72x4")
     switches = {key: _switch(document, key) for key in ("with_instrument", "full_breath")}
     words = {key: _one(document, key, *allowed) for key, allowed in WORDS.items()}
-    return Check(card=parse(card) if card else None, **switches, **words)  # type: ignore[arg-type]
+    return Check(card=parse(card) if card else None, countin_words=_said(document.get("countin_words", ())), **switches, **words)  # type: ignore[arg-type]
 
 
 def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usual: str) -> str:
@@ -56,6 +59,13 @@ def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usu
     if word not in allowed:
         raise InvalidInput("bad_check", name=key, wanted="one of " + ", ".join(allowed))
     return str(word)
+
+
+def _said(words: object) -> tuple[str, ...]:
+    fits = isinstance(words, (list, tuple)) and len(words) <= MOST_WORDS and all(isinstance(w, str) and 0 < len(w.strip()) <= LONGEST_WORD for w in words)
+    if not fits:
+        raise InvalidInput("bad_check", name="countin_words", wanted=f"at most {MOST_WORDS} words of at most {LONGEST_WORD} letters")
+    return tuple(word.strip() for word in words)  # type: ignore[attr-defined]
 
 
 def _switch(document: Mapping[str, object], key: str) -> bool:

@@ -4,8 +4,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from brevin.core.errors import InvalidInput
+from brevin.core.plan.card import CountCard
+
 MOST_IN_A_ROW = 6  # counted breaths
 REST_S = 30.0  # of ordinary breathing after them; as much in between begins the row anew
+
+
+def check_limits(card: CountCard, *, empty_allowed: bool) -> None:
+    """Raises InvalidInput: too_many_in_a_row, empty_off (staying empty is switched off unless the programme switched it on)."""
+    if card.cycles > MOST_IN_A_ROW:
+        raise InvalidInput("too_many_in_a_row", most=MOST_IN_A_ROW)
+    if card.empty_beats and not empty_allowed:
+        raise InvalidInput("empty_off")
 
 
 @dataclass(frozen=True)

@@ -1,0 +1,263 @@
+import { useRef, useState } from "react";
+import styled from "styled-components";
+
+import type { LadderCard, LadderOut } from "../api/client";
+import { useAllowEmpty, useCards, useDeleteCard, usePutCard } from "../api/queries";
+import { Action } from "../design/Action";
+import { ChoiceLine, Said, TextLine } from "../design/Fields";
+import { useKeys } from "../design/keys";
+import { Message } from "../design/Message";
+import { useTitle } from "../design/title";
+import { colour } from "../design/tokens";
+import { Clicker } from "../film/clicker";
+import { BigBreath } from "./BigBreath";
+import { draftOf, sumOf, tempoOf, type Draft } from "./draft";
+import { Ladder } from "./Ladder";
+import { Stepper } from "./Stepper";
+import { WholeRun } from "./WholeRun";
+
+const Page = styled.div`
+  display: grid;
+  grid-template-columns: minmax(320px, 440px) minmax(0, 1fr);
+  gap: 40px;
+  padding-top: 16px;
+  h1 {
+    font-size: 24px;
+    font-weight: 800;
+  }
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  @media print {
+    display: block;
+    > aside,
+    button,
+    .desk {
+      display: none;
+    }
+  }
+`;
+const Open = styled.section`
+  display: grid;
+  gap: 10px;
+  align-content: start;
+  min-width: 0;
+`;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  h1 {
+    margin-right: auto;
+  }
+`;
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: 10px 14px;
+`;
+const Quiet = styled.p`
+  aside > & {
+    margin-top: 18px;
+  }
+  color: ${colour("soft")};
+  font-size: 15px;
+`;
+const QUESTIONS = { where: "where did the air go?", easier: "was it easier?", air: "was there enough air?" } as const;
+
+/** The ladder of count cards, and one of them open to be changed. */
+export function CardsPage({ may }: { may: boolean }) {
+  const cards = useCards();
+  useTitle("Count cards");
+  if (cards.isPending) return null;
+  if (!cards.data) return <Message title="The cards did not load" text={cards.error.message} onRetry={() => cards.refetch()} />;
+  return <Cards found={cards.data} may={may} />;
+}
+
+function Cards({ found, may }: { found: LadderOut; may: boolean }) {
+  const [chosen, setChosen] = useState<number | null>(found.cards[0]?.id ?? null);
+  const [adding, setAdding] = useState<LadderCard | null>(null);
+  const card = adding ?? found.cards.find(({ id }) => id === chosen) ?? found.cards[0];
+  const choose = (id: number) => {
+    setAdding(null);
+    setChosen(id);
+  };
+  const step = (by: number) => {
+    const at = found.cards.findIndex(({ id }) => id === card?.id);
+    const next = found.cards[(at + by + found.cards.length) % found.cards.length];
+    if (next) choose(next.id);
+  };
+  useKeys("Count cards", [
+    { key: "ArrowDown", shown: "↓", does: "next card", run: () => step(1) },
+    { key: "ArrowUp", shown: "↑", does: "card before", run: () => step(-1) },
+    { key: "a", does: "add a card like this one", run: () => card && setAdding({ ...card, id: 0 }), off: !may },
+  ]);
+  return (
+    <Page>
+      <aside>
+        <Head>
+          <h1>Count cards</h1>
+          {may && (
+            <Action letter="A" onPress={() => card && setAdding({ ...card, id: 0 })}>
+              Add one
+            </Action>
+          )}
+        </Head>
+        <Ladder cards={found.cards} chosen={adding ? null : (card?.id ?? null)} onChoose={choose} />
+        <EmptySwitch allowed={found.empty_allowed} may={may} />
+      </aside>
+      {card && <OneCard key={adding ? "new" : card.id} card={card} found={found} may={may} onKept={choose} />}
+    </Page>
+  );
+}
+
+type OneCardProps = { card: LadderCard; found: LadderOut; may: boolean; onKept: (id: number) => void };
+
+function OneCard({ card, found, may, onKept }: OneCardProps) {
+  const put = usePutCard();
+  const remove = useDeleteCard();
+  const was = draftOf(card);
+  const [draft, setDraft] = useState<Draft | null>(was);
+  const hear = useHear(draft);
+  const fresh = card.id === 0;
+  const changed = fresh || JSON.stringify(draft) !== JSON.stringify(was);
+  const keep = () => draft && changed && put.mutate({ id: card.id || null, draft }, { onSuccess: (kept) => onKept(kept.id) });
+  useKeys("This card", [
+    { key: "Enter", does: "keep this card", run: keep, off: !may || !changed },
+    { key: "l", does: "hear it: count-in and clicks", run: hear.turn },
+    { key: "p", does: "print it", run: () => window.print() },
+    { key: "z", does: "as it was", run: () => setDraft(was), off: !changed || fresh },
+    { key: "x", does: "delete this card", run: () => remove.mutate(card.id), off: !may || fresh || found.cards.length < 2 },
+  ]);
+  if (!draft) return null;
+  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
+  const setCard = (part: Partial<Draft["card"]>) => set({ card: { ...draft.card, ...part } });
+  return (
+    <Open aria-label="The open card">
+      <Head>
+        <h1>{draft.title || "A new card"}</h1>
+        <Action letter="L" pressed={hear.on} onPress={hear.turn}>
+          {hear.on ? "Stop" : "Hear it"}
+        </Action>
+        <Action letter="P" onPress={() => window.print()}>
+          Print
+        </Action>
+        {may && changed && !fresh && (
+          <Action letter="Z" onPress={() => setDraft(was)}>
+            As it was
+          </Action>
+        )}
+        {may && (
+          <Action main letter="Enter" isDisabled={!changed || put.isPending} onPress={keep}>
+            Keep this card
+          </Action>
+        )}
+      </Head>
+      <Line>
+        <Stepper label="beats a minute" value={draft.card.tempo_bpm} by={2} onChange={(v) => setCard({ tempo_bpm: tempoOf(v) })} />
+        <Stepper
+          label="breaths"
+          value={draft.card.cycles}
+          by={1}
+          onChange={(v) => setCard({ cycles: Math.min(Math.max(v, 1), found.most_in_a_row) })}
+        />
+        <Stepper
+          label="count-in"
+          value={draft.card.countin_beats}
+          by={1}
+          onChange={(v) => setCard({ countin_beats: Math.min(Math.max(v, 1), 8) })}
+        />
+        {may && (
+          <Action
+            pressed={draft.card.exhale_beats === null}
+            onPress={() => setCard({ exhale_beats: draft.card.exhale_beats === null ? 6 : null })}
+          >
+            Out without end
+          </Action>
+        )}
+      </Line>
+      <BigBreath
+        card={draft.card}
+        was={changed ? (was?.card ?? null) : null}
+        emptyAllowed={found.empty_allowed}
+        onChange={(now) => setCard(now)}
+      />
+      <Quiet>
+        <span className="desk">Drag a corner, or choose it with Tab and use the arrow keys: whole beats, with Shift quarters. </span>
+        Light-headed? Stop, breathe normally, sit.
+      </Quiet>
+      <WholeRun card={draft.card} most={found.most_in_a_row} rest_s={found.rest_s} />
+      <Line className="desk">
+        <Stepper label="rung" value={draft.rung} by={1} onChange={(v) => set({ rung: Math.min(Math.max(v, 1), 20) })} />
+        <TextLine label="Name of the rung" value={draft.title} onChange={(title) => set({ title })} />
+        <ChoiceLine
+          label="Asked before the reading"
+          value={draft.asks}
+          options={Object.entries(QUESTIONS).map(([value, words]) => ({ value, words }))}
+          onChange={(asks) => set({ asks: asks as Draft["asks"] })}
+        />
+        <TextLine
+          label="Words of the count-in"
+          hint={wordsHint(draft)}
+          value={draft.words.join(" ")}
+          onChange={(text) => set({ words: text.split(/[\s,]+/).slice(0, 9) })}
+        />
+      </Line>
+      {(put.error ?? remove.error) && <Said role="alert">{(put.error ?? remove.error)?.message}</Said>}
+      {may && !fresh && found.cards.length > 1 && (
+        <Line className="desk">
+          <Action letter="X" onPress={() => remove.mutate(card.id)}>
+            Delete this card
+          </Action>
+        </Line>
+      )}
+    </Open>
+  );
+}
+
+function wordsHint({ words, card }: Draft): string {
+  const said = words.filter(Boolean).length;
+  if (said === 0) return "one a beat, such as one two ready in; none: numbers";
+  return said === card.countin_beats + 1
+    ? `the breath starts on "${words[said - 1]}"`
+    : `${said} words on ${card.countin_beats} beats; one more falls on the first breath`;
+}
+
+/** The run's clicks, to be heard. */
+function useHear(draft: Draft | null) {
+  const clicker = useRef<Clicker | null>(null);
+  const ending = useRef(0);
+  const [on, setOn] = useState(false);
+  const stop = () => {
+    clicker.current?.stop();
+    clearTimeout(ending.current);
+    setOn(false);
+  };
+  const turn = () => {
+    if (on || !draft) return stop();
+    clicker.current ??= new Clicker(false);
+    void clicker.current.context.resume();
+    const beats = Math.ceil((sumOf(draft.card).whole * draft.card.tempo_bpm) / 60);
+    clicker.current.start(60 / draft.card.tempo_bpm, beats, 4);
+    ending.current = window.setTimeout(stop, 1000 * sumOf(draft.card).whole + 600);
+    setOn(true);
+  };
+  return { on, turn };
+}
+
+/** Cards that ask to stay empty are off until somebody switches them on. */
+function EmptySwitch({ allowed, may }: { allowed: boolean; may: boolean }) {
+  const allow = useAllowEmpty();
+  return (
+    <>
+      <Quiet>
+        {allowed
+          ? "Cards may ask to stay empty after breathing out: short, seated, never alone."
+          : "Cards that ask to stay empty are switched off."}
+      </Quiet>
+      {may && <Action onPress={() => allow.mutate(!allowed)}>{allowed ? "Switch them off" : "Switch them on"}</Action>}
+    </>
+  );
+}

@@ -1,0 +1,56 @@
+import type { Card, LadderCard } from "../api/client";
+
+/** A card while it is being changed. */
+export type Draft = { rung: number; title: string; card: Card; asks: LadderCard["check"]["asks"]; words: string[]; fullBreath: boolean };
+export type Handle = "in" | "wait" | "out" | "empty";
+
+const LEAST_BEATS = 0.25;
+const MOST_BEATS = 32;
+const BPM: readonly [number, number] = [30, 200];
+
+export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
+  check.card && { rung, title, card: check.card, asks: check.asks, words: check.countin_words, fullBreath: check.full_breath };
+
+/** The card in its short notation, as it is sent. */
+export function textOf({ inhale_beats, pause_beats, exhale_beats, empty_beats, tempo_bpm, cycles, countin_beats }: Card): string {
+  const empty = empty_beats ? `-${empty_beats}` : "";
+  const countin = countin_beats === 4 ? "" : `+${countin_beats}`;
+  return `${inhale_beats}-${pause_beats}-${exhale_beats ?? "*"}${empty}@${tempo_bpm}x${cycles}${countin}`;
+}
+
+/** Where the parts of one breath begin and end, beats; an open exhale is drawn so long. */
+export const OPEN_BEATS = 12;
+export function marksOf(card: Card) {
+  const full = card.inhale_beats;
+  const leave = full + card.pause_beats;
+  const out = leave + (card.exhale_beats ?? OPEN_BEATS);
+  return { full, leave, out, rest: out + card.empty_beats };
+}
+
+/** The card with one of its corners moved to a beat; every part stays at least as long as it must be. */
+export function moved(card: Card, handle: Handle, to: number): Card {
+  const { full, leave, out } = marksOf(card);
+  const between = (length: number, least: number) => Math.min(Math.max(length, least), MOST_BEATS);
+  if (handle === "in") return { ...card, inhale_beats: between(to, LEAST_BEATS) };
+  if (handle === "wait") return { ...card, pause_beats: between(to - full, 0) };
+  if (handle === "out") return { ...card, exhale_beats: between(to - leave, LEAST_BEATS) };
+  return { ...card, empty_beats: between(to - out, 0) };
+}
+
+/** The nearest whole beat, or quarter. */
+export const snapped = (beat: number, fine: boolean) => (fine ? Math.round(beat * 4) / 4 : Math.max(Math.round(beat), 0));
+
+export const tempoOf = (bpm: number) => Math.min(Math.max(Math.round(bpm), BPM[0]), BPM[1]);
+
+export const breathBeats = (card: Card) => marksOf(card).rest;
+export const secondsOf = (beats: number, card: Card) => (beats * 60) / card.tempo_bpm;
+
+/** Seconds of count-in, breaths and the whole; the exhale without an end is counted as it is drawn. */
+export function sumOf(card: Card) {
+  const countin = secondsOf(card.countin_beats, card);
+  const breaths = secondsOf(card.cycles * breathBeats(card), card);
+  return { countin, breaths, whole: countin + breaths };
+}
+
+/** Minutes that so many students take with this card. change_s: from one chair to the next. */
+export const minutesFor = (students: number, card: Card, change_s: number) => Math.ceil((students * (sumOf(card).whole + change_s)) / 60);

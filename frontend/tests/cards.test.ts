@@ -1,0 +1,42 @@
+import { expect, test } from "vitest";
+
+import type { Card } from "../src/api/client";
+import { minutesFor, moved, snapped, sumOf, textOf } from "../src/cards/draft";
+import { momentAt, saidAt } from "../src/film/counting";
+
+const CARD: Card = { inhale_beats: 4, pause_beats: 0, exhale_beats: 6, empty_beats: 0, tempo_bpm: 60, cycles: 2, countin_beats: 4 };
+
+test("a card is sent in its short notation, and says what is unusual only where it is", () => {
+  expect(textOf(CARD)).toBe("4-0-6@60x2");
+  expect(textOf({ ...CARD, exhale_beats: null, empty_beats: 2, countin_beats: 2, pause_beats: 0.5 })).toBe("4-0.5-*-2@60x2+2");
+});
+
+test("each corner changes its own part, the others stay as long as they are", () => {
+  expect(moved(CARD, "in", 3)).toMatchObject({ inhale_beats: 3, pause_beats: 0, exhale_beats: 6 });
+  expect(moved(CARD, "wait", 5)).toMatchObject({ inhale_beats: 4, pause_beats: 1, exhale_beats: 6 });
+  expect(moved(CARD, "out", 12)).toMatchObject({ exhale_beats: 8 });
+  expect(moved(CARD, "empty", 12)).toMatchObject({ empty_beats: 2, exhale_beats: 6 });
+});
+
+test("no part becomes shorter than it may be, whatever is dragged", () => {
+  expect(moved(CARD, "in", -3).inhale_beats).toBe(0.25);
+  expect(moved(CARD, "wait", 1).pause_beats).toBe(0);
+  expect(moved(CARD, "out", 0).exhale_beats).toBe(0.25);
+  expect(moved(CARD, "out", 900).exhale_beats).toBe(32);
+});
+
+test("whole beats, with Shift quarters", () => {
+  expect([snapped(3.4, false), snapped(3.4, true), snapped(-1, false)]).toEqual([3, 3.5, 0]);
+});
+
+test("the arithmetic of the run", () => {
+  expect(sumOf(CARD)).toEqual({ countin: 4, breaths: 20, whole: 24 });
+  expect(minutesFor(10, CARD, 36)).toBe(10);
+});
+
+test("the words of the count-in are said on its beats, and one more on the first breath", () => {
+  const said = (beat: number, words: string[]) => saidAt(momentAt(CARD, beat), words, CARD.countin_beats);
+  expect([0, 1, 2, 3, 4, 5].map((beat) => said(beat, ["one", "two", "rea", "dy", "in"]))).toEqual(["one", "two", "rea", "dy", "in", "2"]);
+  expect([0, 3, 4, 14].map((beat) => said(beat, ["one", "two", "ready", "go"]))).toEqual(["one", "go", "1", "1"]);
+  expect([0, 4].map((beat) => said(beat, []))).toEqual(["1", "1"]);
+});

@@ -1,0 +1,90 @@
+"""The programme's ladder of count cards."""
+
+from collections import Counter
+from typing import Any
+
+from peewee import Tuple, fn
+
+from brevin.core.plan.check import Check, from_document, to_document
+from brevin.core.plan.ladder import starter
+from brevin.core.plan.limits import check_limits
+from brevin.store.database import db
+from brevin.store.models import AskedCheck, CountCardRow, Programme, Take
+from brevin.store.records import CardRecord, NotThere
+from brevin.store.scope import Scope
+
+
+def cards(scope: Scope) -> list[CardRecord]:
+    """The ladder from its first rung on; a programme without one begins with the usual."""
+    with db.connection_context(), db.atomic():
+        rows = _rows(scope)
+        if not rows and scope.programme_id is not None:
+            for rung, title, check in starter():
+                CountCardRow.create(programme=scope.programme, rung=rung, title=title, document=to_document(check))
+            rows = _rows(scope)
+        on = _on(scope)
+        return [_record(row, on) for row in rows]
+
+
+def card(scope: Scope, card_id: int) -> CardRecord:
+    """One card. Raises NotThere."""
+    with db.connection_context():
+        return _record(_row(scope, card_id), Counter())
+
+
+def put(scope: Scope, card_id: int | None, *, rung: int, title: str, check: Check) -> CardRecord:
+    """A new card, or another in the place of one. The name is the rung's: all its cards get it. Raises NotThere, InvalidInput: too_many_in_a_row, empty_off."""
+    if check.card is not None:
+        check_limits(check.card, empty_allowed=empty_allowed(scope))
+    with db.connection_context(), db.atomic():
+        if card_id is None:
+            card_id = int(CountCardRow.create(programme=scope.programme, rung=rung, title=title, document=to_document(check)).id)
+        else:
+            _row(scope, card_id)
+            CountCardRow.update(rung=rung, title=title, document=to_document(check)).where(CountCardRow.id == card_id).execute()
+        CountCardRow.update(title=title).where((CountCardRow.rung == rung) & scope.sees(CountCardRow.programme)).execute()
+    return card(scope, card_id)
+
+
+def delete(scope: Scope, card_id: int) -> None:
+    """Takes made of it keep what they were asked. Raises NotThere."""
+    with db.connection_context():
+        _row(scope, card_id)
+        CountCardRow.delete().where(CountCardRow.id == card_id).execute()
+
+
+def empty_allowed(scope: Scope) -> bool:
+    """Whether cards may ask to stay empty."""
+    with db.connection_context():
+        row = Programme.get_or_none(Programme.id == scope.programme)
+        return bool(row and row.empty_allowed)
+
+
+def allow_empty(scope: Scope, allowed: bool) -> None:
+    """Switch cards that ask to stay empty on or off."""
+    with db.connection_context():
+        Programme.update(empty_allowed=allowed).where(Programme.id == scope.programme).execute()
+
+
+def _rows(scope: Scope) -> list[CountCardRow]:
+    return list(CountCardRow.select().where(scope.sees(CountCardRow.programme)).order_by(CountCardRow.rung, CountCardRow.id))
+
+
+def _row(scope: Scope, card_id: int) -> CountCardRow:
+    row = CountCardRow.get_or_none((CountCardRow.id == card_id) & scope.sees(CountCardRow.programme))
+    if row is None:
+        raise NotThere(str(card_id))
+    found: CountCardRow = row
+    return found
+
+
+def _on(scope: Scope) -> Counter[str]:
+    """How many students' newest take was of a card, by the card's short name."""
+    newest = Take.select(Take.student, fn.MAX(Take.made_at)).where(scope.sees(Take.programme)).group_by(Take.student)
+    rows: Any = Take.select(AskedCheck.name).join(AskedCheck).where(Tuple(Take.student, Take.made_at).in_(newest)).tuples()
+    return Counter(name for (name,) in rows)
+
+
+def _record(row: CountCardRow, on: Counter[str]) -> CardRecord:
+    check = from_document(row.document)
+    return CardRecord(id=row.id, rung=row.rung, title=row.title, check=check, students=on[check.name])

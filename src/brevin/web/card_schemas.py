@@ -1,0 +1,47 @@
+"""What goes over the wire of the ladder of count cards."""
+
+from pydantic import BaseModel, Field
+
+from brevin.core.kinds import AskedPosition, FeltQuestion
+from brevin.web.schemas import CheckOut
+
+
+class LadderCard(BaseModel):
+    """title: of its rung; lasts_s: the whole run with its count-in; students: whose newest take was on it."""
+
+    id: int
+    rung: int
+    title: str
+    check: CheckOut
+    lasts_s: float
+    students: int
+
+
+class LadderOut(BaseModel):
+    """empty_allowed: whether cards may ask to stay empty; after most_in_a_row breaths a student rests for rest_s."""
+
+    cards: list[LadderCard]
+    empty_allowed: bool
+    most_in_a_row: int
+    rest_s: float
+
+
+class CardPath(BaseModel):
+    card_id: int
+
+
+class CardIn(BaseModel):
+    """card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number."""
+
+    rung: int = Field(ge=1, le=20)
+    title: str = Field(min_length=1, max_length=64)
+    card: str = Field(min_length=1, max_length=48)
+    position: AskedPosition = "seated"
+    with_instrument: bool = False
+    full_breath: bool = False
+    asks: FeltQuestion = "where"
+    countin_words: list[str] = Field(default=[], max_length=9)
+
+
+class EmptyIn(BaseModel):
+    allowed: bool

@@ -1,0 +1,52 @@
+"""The ladder of count cards by mouse and by keyboard, in the browser."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+
+def to_cards(page: Page) -> None:
+    page.keyboard.press("k")
+    page.get_by_role("heading", name="Count cards").wait_for()
+
+
+def test_a_card_is_made_by_its_corners_kept_and_asked_in_the_next_lesson(inside: Page) -> None:
+    to_cards(inside)
+    inside.keyboard.press("a")
+    tip = inside.get_by_role("slider", name="breathe out")
+    tip.focus()
+    inside.keyboard.press("ArrowRight")
+    inside.keyboard.press("Shift+ArrowRight")
+    expect(tip).to_have_attribute("aria-valuetext", "5.25 beats")
+    corner = inside.get_by_role("slider", name="wait before out")
+    place = corner.bounding_box()
+    assert place
+    inside.mouse.move(place["x"] + place["width"] / 2, place["y"] + place["height"] / 2)
+    inside.mouse.down()
+    inside.mouse.move(place["x"] + 70, place["y"], steps=4)
+    inside.mouse.up()
+    expect(corner).to_have_attribute("aria-valuetext", "1 beats")
+    inside.get_by_label("Words of the count-in").fill("one two ready and in")
+    expect(inside.get_by_text('the breath starts on "in"')).to_be_visible()
+    inside.get_by_role("button", name="Keep this card").click()
+    row = inside.get_by_test_id("card-row").filter(has_text="2-1-5.25 at 66")
+    expect(row).to_have_attribute("aria-current", "true")
+    inside.reload()
+    expect(row).to_have_count(1)
+    inside.keyboard.press("b")
+    inside.get_by_role("button", name=re.compile("next lesson", re.I)).click()
+    expect(inside.get_by_label("Count card")).to_contain_text("2-1-5.25 at 66")
+    inside.keyboard.press("Escape")
+
+
+def test_a_changed_card_goes_back_to_what_it_was_and_a_deleted_one_goes(inside: Page) -> None:
+    to_cards(inside)
+    inside.keyboard.press("ArrowDown")
+    inside.get_by_role("slider", name="breathe in").press("ArrowRight")
+    expect(inside.get_by_role("button", name="Keep this card")).to_be_enabled()
+    inside.get_by_role("button", name="As it was").click()
+    expect(inside.get_by_role("button", name="Keep this card")).to_be_disabled()
+    before = inside.get_by_test_id("card-row").count()
+    inside.get_by_test_id("card-row").last.click()
+    inside.get_by_role("button", name="Delete this card").click()
+    expect(inside.get_by_test_id("card-row")).to_have_count(before - 1)

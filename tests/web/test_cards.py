@@ -1,0 +1,66 @@
+"""The ladder over the wire: begun for the teacher, changed by the teacher, kept within what is safe."""
+
+import pytest
+
+from brevin.store import programmes, takes
+from brevin.store.scope import HOUSE, Scope
+from tests.conftest import CHECK
+from tests.store.test_takes import new_take
+from tests.web.conftest import signed_in
+
+CARD = {"rung": 2, "title": "longer out", "card": "3-0-6@76x3", "asks": "air", "countin_words": ["one", "two", "ready", "in"]}
+
+
+def ladder(page) -> list[dict]:
+    return page("GET", "/api/cards").json["cards"]
+
+
+def test_a_programme_begins_with_a_ladder_of_its_own(page, app) -> None:
+    first = ladder(page)
+    assert len(first) > 6 and [card["rung"] for card in first] == sorted(card["rung"] for card in first)
+    assert [card["id"] for card in ladder(page)] == [card["id"] for card in first], "asked twice, begun once"
+    stranger = signed_in(app, Scope(programmes.add_programme(HOUSE, name="Next door").id), "teacher")
+    assert not {card["id"] for card in ladder(stranger)} & {card["id"] for card in first}
+
+
+def test_a_card_is_made_changed_and_deleted_and_says_what_it_asks(page) -> None:
+    made = page("POST", "/api/cards", json=CARD).json
+    assert made["check"]["name"] == "3-0-6@76x3" and made["check"]["asks"] == "air" and made["check"]["countin_words"] == CARD["countin_words"]
+    assert made["lasts_s"] == pytest.approx((4 + 3 * 9) * 60 / 76)
+    changed = page("PUT", f"/api/cards/{made['id']}", json=CARD | {"card": "2-1-6@76x3", "title": "out and out"}).json
+    assert changed["check"]["card"]["pause_beats"] == 1 and {c["title"] for c in ladder(page) if c["rung"] == 2} == {"out and out"}
+    assert page("DELETE", f"/api/cards/{made['id']}").json == {"done": True}
+    assert made["id"] not in [card["id"] for card in ladder(page)]
+
+
+@pytest.mark.parametrize(
+    ("change", "code", "says"),
+    [
+        ({"card": "3-0-6@76x7"}, "too_many_in_a_row", "More than 6 breaths"), ({"card": "3-0-6-2@76x3"}, "empty_off", "switched off"),
+        ({"card": "3-0"}, "bad_card", "3-0-7@72x4"), ({"countin_words": ["a word that is far too long"]}, "bad_card", "count card"),
+    ],
+)  # fmt: skip
+def test_what_is_not_safe_or_no_card_is_refused_in_words(page, change: dict, code: str, says: str) -> None:
+    before = ladder(page)
+    refused = page("POST", "/api/cards", json=CARD | change)
+    assert (refused.status_code, refused.json["code"]) == (422, code) and says in refused.json["message"]
+    assert ladder(page) == before
+
+
+def test_staying_empty_has_a_switch_of_its_own(page) -> None:
+    assert page("GET", "/api/cards").json["empty_allowed"] is False
+    page("PUT", "/api/cards/empty", json={"allowed": True})
+    assert page("POST", "/api/cards", json=CARD | {"card": "3-0-6-2@76x3"}).status_code == 201
+
+
+def test_a_card_tells_how_many_students_were_last_on_it(page, scope, student, clip) -> None:
+    made = page("POST", "/api/cards", json=CARD | {"card": CHECK.name}).json
+    new_take(scope, student, clip)
+    assert {card["id"]: card["students"] for card in ladder(page)}[made["id"]] == 1
+
+
+def test_what_was_felt_answers_the_cards_own_question(page, scope, student, clip) -> None:
+    take = new_take(scope, student, clip)
+    assert page("PUT", f"/api/takes/{take.id}/felt", json={"felt": "high"}).json["felt"] == "high"
+    assert page("PUT", f"/api/takes/{take.id}/felt", json={"felt": "easier"}).status_code == 422
+    assert takes.take_record(scope, take.id).felt == "high"

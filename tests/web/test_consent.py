@@ -1,0 +1,54 @@
+"""Consent by purpose: to film, to keep the clip, to show it, to lie down. What is not allowed does not happen, what is taken back goes at once."""
+
+from dataclasses import replace
+from datetime import timedelta
+
+import pytest
+
+from brevin.ops.settings import Settings
+from brevin.store import classes, database, students, takes
+from brevin.store.records import NoConsent
+from tests.conftest import CHECK
+from tests.store.test_takes import new_take
+
+UNTIL = str((database.now() + timedelta(days=40)).date())
+
+
+def words(page, student_id: int) -> dict[str, dict]:
+    member = next(one for one in page("GET", "/api/class").json["members"] if one["student"]["id"] == student_id)
+    return {word["purpose"]: word for word in member["consents"]}
+
+
+def test_letters_come_back_by_purpose_and_the_newest_word_counts(page, scope) -> None:
+    fresh = students.add_student(scope, name="Zoe Last", instrument="tuba")
+    assert words(page, fresh.id) == {}
+    letter = {"student_ids": [fresh.id], "given_by": "letter", "until_day": UNTIL}
+    assert page("POST", "/api/class/consent", json=letter | {"purposes": ["filming", "showing"]}).status_code == 200
+    assert set(words(page, fresh.id)) == {"filming", "showing"} and words(page, fresh.id)["showing"]["until_day"] == UNTIL
+    assert page("DELETE", f"/api/students/{fresh.id}/consent?purpose=showing").json == {"clips": 0}
+    assert words(page, fresh.id)["showing"]["withdrawn_on"] and words(page, fresh.id)["filming"]["withdrawn_on"] is None
+    assert page("POST", "/api/class/consent", json=letter | {"purposes": ["breathing"]}).status_code == 422
+
+
+@pytest.mark.parametrize("purpose", ["filming", "keeping"])
+def test_whoever_may_not_film_or_keep_any_more_keeps_no_clip(page, scope, store: Settings, student, clip, purpose: str) -> None:
+    take = new_take(scope, student, clip)
+    assert page("DELETE", f"/api/students/{student.id}/consent?purpose={purpose}").json == {"clips": 1}
+    assert takes.take_record(scope, take.id).clip is None and not list(store.clips.iterdir())
+    assert (students.student(scope, student.id).may_film_until is None) == (purpose == "filming")
+
+
+def test_taking_back_filming_takes_back_all_that_hangs_on_it(page, scope, student) -> None:
+    day = database.now().date()
+    classes.give_consents(scope, [student.id], given_by="g", from_day=day, until_day=day, purposes=["showing", "lying"])
+    page("DELETE", f"/api/students/{student.id}/consent")
+    assert all(word["withdrawn_on"] for word in words(page, student.id).values()) and len(words(page, student.id)) == 4
+
+
+def test_lying_down_has_a_consent_of_its_own(scope, student, clip) -> None:
+    lying = replace(CHECK, position="lying")
+    with pytest.raises(NoConsent):
+        takes.add(scope, student_id=student.id, lesson_id=None, check=lying, clip=clip)
+    today = database.now().date()
+    students.give_consent(scope, student.id, given_by="g", from_day=today, until_day=today, purposes=["lying"])
+    assert takes.add(scope, student_id=student.id, lesson_id=None, check=lying, clip=clip).asked.check.position == "lying"

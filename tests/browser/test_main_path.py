@@ -135,3 +135,22 @@ def test_nothing_a_screen_reader_would_stumble_over(inside: Page) -> None:
     found["take"] = Axe().run(inside)
     troubles = {name: [(v["id"], [n["target"] for n in v["nodes"]][:3]) for v in result.response["violations"]] for name, result in found.items()}
     assert troubles == {"today": [], "take": []}, json.dumps(troubles, indent=1)
+
+
+def test_a_chair_is_moved_along_the_line_by_key_and_by_hand(inside: Page) -> None:
+    def names() -> list[str]:
+        return [(chair.get_attribute("aria-label") or "").split(",")[0] for chair in inside.get_by_label("Chairs in lesson order").get_by_role("button").all()]
+
+    before = names()
+    inside.get_by_role("button", name=re.compile(f"^{before[6]}")).click()
+    inside.keyboard.press(",")
+    expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(5)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
+    box = inside.get_by_role("button", name=re.compile(f"^{before[6]}")).bounding_box()
+    step = inside.get_by_role("button", name=re.compile(f"^{before[5]}")).bounding_box()
+    assert box and step
+    inside.mouse.move(box["x"] + 10, box["y"] + 60)
+    inside.mouse.down()
+    inside.mouse.move(step["x"] + 12, step["y"] + 60, steps=5)
+    inside.mouse.up()
+    expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(6)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
+    assert names() == before

@@ -20,7 +20,8 @@ BODIES: dict[str, dict] = {
     "takes.say_felt": {"felt": "low"}, "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
     "classroom.give_consents": {"student_ids": [1], "given_by": "g", "until_day": str(TODAY + timedelta(days=3))},
     "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card_id": 0},
-    "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
+    "lesson.reorder": {"seat_ids": [1]}, "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
+    "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "phone.invite": {"name": "N", "role": "assistant"},
     "cards.allow_empty": {"allowed": True},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
@@ -35,7 +36,8 @@ def things(scope: Scope, student, clip) -> dict[str, object]:
     lesson_of(scope, student.id)
     take = new_take(scope, student, clip)
     read_once(take.id, replace(FOUND, playable=(clip.stored_name, "video/mp4")))
-    return {"take_id": take.id, "student_id": student.id, "seat_id": lessons.last_lesson(scope).seats[0].id, "card_id": cards.cards(scope)[0].id}
+    lesson, card = lessons.last_lesson(scope), cards.cards(scope)[0]
+    return {"take_id": take.id, "student_id": student.id, "seat_id": lesson.seats[0].id, "card_id": card.id, "lesson_id": lesson.id}
 
 
 def routes(app) -> list[tuple[str, str, str]]:
@@ -112,7 +114,7 @@ def test_an_assistant_films_reads_and_ticks(app, scope, student, clip) -> None:
     lesson_of(scope, student.id)
     seat = lessons.last_lesson(scope).seats[0]
     page = signed_in(app, scope, "assistant")
-    assert page("GET", "/api/me").json["may"] == ["film", "read", "tick"]
+    assert page("GET", "/api/me").json["may"] == ["film", "read", "room", "tick"]
     assert page("PATCH", f"/api/seats/{seat.id}", json={"away": "not_today"}).status_code == 200
     take = new_take(scope, student, clip)
     assert page("GET", f"/api/takes/{take.id}").json["check"]["name"] == CHECK.name

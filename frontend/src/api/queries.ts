@@ -65,6 +65,16 @@ export function useSetAway() {
   });
 }
 
+/** Other chairs first; the line is drawn in the new order at once. */
+export function useReorder() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ lessonId, seatIds }: { lessonId: number; seatIds: number[] }) =>
+      body(await client.PUT("/api/lessons/{lesson_id}/order", { params: { path: { lesson_id: lessonId } }, body: { seat_ids: seatIds } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }),
+  });
+}
+
 export function useReadAgain(id: string) {
   const queries = useQueryClient();
   return useMutation({

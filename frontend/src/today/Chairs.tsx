@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState, type PointerEvent } from "react";
 import styled from "styled-components";
 
 import type { Lesson, Seat } from "../api/client";
@@ -9,6 +9,7 @@ import { roundSeconds } from "./waiting";
 
 const WIDTH = 1232;
 const HEIGHT = 172;
+const HELD_PX = 10; // less is a tap
 const RULER = 128;
 const CHAIR = "M0,0 V28 M0,15 H16 V28";
 
@@ -72,16 +73,24 @@ type Props = {
   waits: Map<string, number | null>;
   chalk: boolean;
   onChoose: (seat: Seat) => void;
+  onMove: (seat: Seat, place: number) => void;
 };
 
 /** The lesson as a line of chairs over a ruler of minutes; the mark under a chair is its last verdict, on chalk only filmed or not yet. */
-export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose }: Props) {
+export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose, onMove }: Props) {
   const at = (minute: number) => 8 + (minute / lesson.minutes) * (WIDTH - 16);
   const first = lesson.seats[0]?.minute ?? 0;
   const last = lesson.seats.at(-1);
   const each = lesson.seats.length > 1 ? lesson.seats[1]!.minute - first : 2;
   const names = chairNames(lesson.seats.map((seat) => seat.student.name));
   const line = useRef<HTMLDivElement>(null);
+  const [held, setHeld] = useState<{ seat: Seat; from: number; by: number } | null>(null);
+  const drag = (event: PointerEvent<SVGSVGElement>) => held && setHeld({ ...held, by: drawnX(event) - held.from });
+  const drop = () => {
+    if (held && Math.abs(held.by) > HELD_PX)
+      onMove(held.seat, Math.round((held.seat.minute + (held.by / (WIDTH - 16)) * lesson.minutes - first) / each));
+    setHeld(null);
+  };
   const middle = chosen ? at(chosen.minute + each / 2) / WIDTH : 0;
   useEffect(() => {
     const shown = line.current;
@@ -89,7 +98,14 @@ export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose }: Prop
   }, [middle]);
   return (
     <Scroll ref={line}>
-      <Drawing viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="group" aria-label="Chairs in lesson order">
+      <Drawing
+        onPointerMove={drag}
+        onPointerUp={drop}
+        onPointerCancel={() => setHeld(null)}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        role="group"
+        aria-label="Chairs in lesson order"
+      >
         <Stretch from={at(0)} to={at(first)} words="seats, hands" />
         {last && <Stretch from={at(last.minute + each)} to={at(lesson.minutes)} words="together, then the tune" />}
         {lesson.seats.map((seat, i) => (
@@ -98,7 +114,8 @@ export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose }: Prop
             seat={seat}
             name={names[i] ?? ""}
             left_s={(seat.take && waits.get(seat.take.id)) ?? null}
-            x={at(seat.minute)}
+            x={at(seat.minute) + (held?.seat.id === seat.id && Math.abs(held.by) > HELD_PX ? held.by : 0)}
+            onHold={(event) => setHeld({ seat, from: drawnX(event), by: 0 })}
             wide={at(each) - at(0)}
             chosen={seat.id === chosen?.id}
             sent={sending.includes(seat.id)}
@@ -128,6 +145,13 @@ export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose }: Prop
   );
 }
 
+/** Where a pointer is, in the drawing's own units. */
+function drawnX(event: PointerEvent<SVGElement>): number {
+  const drawing = event.currentTarget.ownerSVGElement ?? (event.currentTarget as unknown as SVGSVGElement);
+  const { left, width } = drawing.getBoundingClientRect();
+  return ((event.clientX - left) / width) * WIDTH;
+}
+
 /** Words at the ruler's ends stay inside the drawing. */
 function anchorOf(minute: number, minutes: number): "start" | "middle" | "end" {
   if (minute === 0) return "start";
@@ -155,9 +179,10 @@ type ChairProps = {
   sent: boolean;
   chalk: boolean;
   onChoose: (seat: Seat) => void;
+  onHold: (event: PointerEvent<SVGElement>) => void;
 };
 
-function Chair({ seat, name, left_s, x, wide, chosen, sent, chalk, onChoose }: ChairProps) {
+function Chair({ seat, name, left_s, x, wide, chosen, sent, chalk, onChoose, onHold }: ChairProps) {
   const ink = chosen ? colour("ground") : colour(seat.take || !seat.away ? "ink" : "soft");
   const words = sent ? "clip on its way" : seatWords(seat);
   return (
@@ -167,6 +192,7 @@ function Chair({ seat, name, left_s, x, wide, chosen, sent, chalk, onChoose }: C
       tabIndex={0}
       aria-pressed={chosen}
       aria-label={`${seat.student.name}, ${words}`}
+      onPointerDown={onHold}
       onClick={() => onChoose(seat)}
       onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && (event.preventDefault(), onChoose(seat))}
     >

@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Lesson, Seat, Today } from "../api/client";
-import { useReport, useSetAway, useToday } from "../api/queries";
+import { useReorder, useReport, useSetAway, useToday } from "../api/queries";
 import { BreathScore } from "../breathscore/BreathScore";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
@@ -15,6 +15,7 @@ import { colour } from "../design/tokens";
 import { dayWords, firstName, instrumentWords } from "../shared/words";
 import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
+import { movedTo } from "./order";
 import { useUploads } from "./uploads";
 import { secondsLeft } from "./waiting";
 
@@ -38,6 +39,11 @@ const Head = styled.div`
   p {
     color: ${colour("soft")};
     font-size: 17px;
+  }
+  a {
+    margin-left: auto;
+    color: ${colour("soft")};
+    font-size: 15px;
   }
 `;
 const Columns = styled.div`
@@ -133,6 +139,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   const go = useNavigate();
   const uploads = useUploads();
   const setAway = useSetAway();
+  const reorder = useReorder();
   const sending = uploads.all.filter((one) => one.trouble === null);
   const free = (seat: Seat) => waiting(seat) && seat.student.may_film_until !== null && !sending.some((one) => one.seat.id === seat.id);
   const nextFree = (except?: Seat) => lesson.seats.find((seat) => free(seat) && seat.id !== except?.id);
@@ -189,6 +196,15 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     const i = lesson.seats.findIndex((s) => s.id === seat?.id);
     choose(lesson.seats[(i + by + lesson.seats.length) % lesson.seats.length]?.id);
   };
+  const move = (of: Seat, place: number) => {
+    const seatIds = movedTo(
+      lesson.seats.map(({ id }) => id),
+      of.id,
+      place,
+    );
+    reorder.mutate({ lessonId: lesson.id, seatIds }, { onError: (error) => setSaid(error.message) });
+  };
+  const nudge = (by: number) => seat && move(seat, lesson.seats.indexOf(seat) + by);
   const film = () => seat && go(`/film/${seat.id}`);
   const mayFilm = seat?.student.may_film_until != null;
   const newest = today.just_read[0];
@@ -198,6 +214,8 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     { key: "n", does: "not here", run: () => mark("not_here") },
     { key: "t", does: "not today", run: () => mark("not_today") },
     { key: "z", does: "take back the last mark", run: takeBack, off: !undo },
+    { key: ",", does: "this chair comes one earlier", run: () => nudge(-1) },
+    { key: ".", does: "this chair comes one later", run: () => nudge(1) },
     { key: "ArrowRight", shown: "→", does: "next chair", run: () => step(1) },
     { key: "ArrowLeft", shown: "←", does: "chair before", run: () => step(-1) },
     {
@@ -213,6 +231,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
       <Head>
         <h1>{lesson.title}</h1>
         <p>{countWords(lesson)}</p>
+        <a href="/api/rota.ics">for the calendar</a>
       </Head>
       <Chairs
         lesson={lesson}
@@ -221,6 +240,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
         waits={secondsOf(today)}
         chalk={chalk}
         onChoose={(one) => choose(one.id)}
+        onMove={move}
       />
       <Columns>
         {seat && (

@@ -1,5 +1,6 @@
 """Lessons: the line of chairs."""
 
+from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 from typing import cast, get_args
 
@@ -11,6 +12,7 @@ from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
 from brevin.store.records import Away, CheckRecord, Facing, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
 from brevin.store.scope import Scope
 
+MOST_COMING = 100
 EARLY = timedelta(minutes=30)  # before it begins a lesson is today's
 
 
@@ -72,6 +74,30 @@ def _lesson_now(scope: Scope) -> Lesson | None:
 def _chairs(row: Lesson) -> list[Seat]:
     joined = Seat.select(Seat, Student, AskedCheck).join(Student).switch(Seat).join(AskedCheck)
     return list(joined.where(Seat.lesson == row.id).order_by(Seat.place))
+
+
+def reorder(scope: Scope, lesson_id: int, seat_ids: Sequence[int]) -> None:
+    """The chairs of a lesson in another order; the minutes stay where they are, and who sits there changes. Raises NotThere, ValueError where the keys are
+    not the lesson's chairs, each once."""
+    with db.connection_context(), db.atomic():
+        lesson = Lesson.get_or_none((Lesson.id == lesson_id) & scope.sees(Lesson.programme))
+        if lesson is None:
+            raise NotThere(str(lesson_id))
+        rows = list(Seat.select().where(Seat.lesson == lesson_id).order_by(Seat.place).for_update())
+        if sorted(seat_ids) != sorted(row.id for row in rows):
+            raise ValueError("not the chairs of this lesson")
+        minutes = [row.minute for row in rows]
+        Seat.update(place=0 - Seat.place).where(Seat.lesson == lesson_id).execute()  # out of the way of those that come
+        for place, (seat_id, minute) in enumerate(zip(seat_ids, minutes, strict=True), start=1):
+            Seat.update(place=place, minute=minute).where(Seat.id == seat_id).execute()
+        changes.note(scope, lesson.programme_id, "lesson", str(lesson_id))
+
+
+def coming(scope: Scope, *, since: datetime) -> list[LessonRecord]:
+    """Lessons that begin after a moment, the next first, with who sits when."""
+    with db.connection_context():
+        rows = list(Lesson.select().where(scope.sees(Lesson.programme) & (Lesson.starts_at >= since)).order_by(Lesson.starts_at).limit(MOST_COMING))
+        return [_record(row, "", _chairs(row), {}, {}, []) for row in rows]
 
 
 def set_away(scope: Scope, seat_id: int, away: Away) -> None:

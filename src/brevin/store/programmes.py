@@ -72,6 +72,13 @@ def add_person(scope: Scope, *, login: str, name: str, password: str, role: Role
     return membership(Scope(scope.programme_id, row.id))
 
 
+def login_taken(scope: Scope, login: str) -> bool:
+    """Whether somebody signs in with this name already. Only the house may ask."""
+    assert scope.programme_id is None
+    with db.connection_context():
+        return bool(Person.select().where(Person.login == login).exists())
+
+
 def join(scope: Scope, *, login: str, role: Role) -> None:
     """Make somebody who signs in already a member of the scope's programme. Raises NotThere."""
     with db.connection_context():

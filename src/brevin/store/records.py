@@ -11,7 +11,7 @@ from brevin.core.plan.check import Check
 from brevin.core.report import Edits, Verdict
 from brevin.core.verdict.headline import Headline
 from brevin.core.verdict.rules import Rules
-from brevin.store.scope import Role
+from brevin.store.scope import Acting
 
 TakeState = Literal["queued", "reading", "read", "failed"]
 Folder = Literal["clips", "evidence"]
@@ -53,7 +53,16 @@ class MemberRecord:
 
     programme: ProgrammeRecord
     person: PersonRecord
-    role: Role
+    role: Acting
+
+
+@dataclass(frozen=True)
+class Opened:
+    """What a one-time code opens: for whom, by whom it was made."""
+
+    programme_id: int
+    person_id: int
+    facts: dict[str, str]
 
 
 @dataclass(frozen=True)

@@ -6,6 +6,8 @@ from typing import Literal
 from peewee import Expression, Field, Value
 
 Role = Literal["owner", "teacher", "assistant"]
+Acting = Literal["owner", "teacher", "assistant", "phone"]
+"""A role, or a phone in the room that films for somebody's session and does nothing else."""
 ROLES: tuple[Role, ...] = ("owner", "teacher", "assistant")
 
 

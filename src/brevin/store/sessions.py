@@ -3,35 +3,41 @@
 import hashlib
 import secrets
 from datetime import timedelta
+from typing import Literal
 
 from brevin.store.database import db, now
 from brevin.store.door_models import SignedIn
 from brevin.store.models import Person
 from brevin.store.scope import Scope
 
+Standing = Literal["own", "phone"]
 LASTS = timedelta(hours=10)  # a school day
 
 
-def begin(scope: Scope, person_id: int) -> str:
-    """A new session; returns what the browser keeps. Those that have run out go."""
+def begin(scope: Scope, person_id: int, *, of_token: str = "") -> str:
+    """A new session; returns what the browser keeps. Those that have run out go. of_token: fingerprint of the session that a paired phone films for."""
     token = secrets.token_urlsafe(32)
     with db.connection_context(), db.atomic():
         SignedIn.delete().where(SignedIn.since < now() - LASTS).execute()
-        SignedIn.create(token_hash=_hash(token), person=person_id, since=now())
+        SignedIn.create(token_hash=fingerprint(token), person=person_id, since=now(), of_token=of_token)
     return token
 
 
-def stands(scope: Scope, token: str) -> bool:
-    """Whether the scope's person is still signed in with this token."""
+def stands(scope: Scope, token: str) -> Standing | None:
+    """How the scope's person is still signed in with this token: at their own browser, or a phone that films for it; None where not any more."""
     with db.connection_context():
-        fits = (SignedIn.token_hash == _hash(token)) & (SignedIn.person == scope.person_id) & (SignedIn.since >= now() - LASTS)
-        return bool(SignedIn.select().where(fits).exists())
+        fits = (SignedIn.token_hash == fingerprint(token)) & (SignedIn.person == scope.person_id) & (SignedIn.since >= now() - LASTS)
+        row = SignedIn.get_or_none(fits)
+        if row is None:
+            return None
+        return "phone" if row.of_token else "own"
 
 
 def end(scope: Scope, token: str) -> None:
-    """Sign out of this browser."""
+    """Sign out of this browser, and of the phones that film for it."""
+    own = fingerprint(token)
     with db.connection_context():
-        SignedIn.delete().where(SignedIn.token_hash == _hash(token)).execute()
+        SignedIn.delete().where((SignedIn.token_hash == own) | (SignedIn.of_token == own)).execute()
 
 
 def end_all(scope: Scope, login: str) -> None:
@@ -40,5 +46,6 @@ def end_all(scope: Scope, login: str) -> None:
         SignedIn.delete().where(SignedIn.person.in_(Person.select(Person.id).where(Person.login == login))).execute()
 
 
-def _hash(token: str) -> str:
+def fingerprint(token: str) -> str:
+    """What is kept of a token."""
     return hashlib.sha256(token.encode()).hexdigest()

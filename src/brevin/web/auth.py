@@ -1,5 +1,7 @@
 """Signing in and out, and which programme is looked at. Every other route asks for it, by one rule in the factory and not by its own care."""
 
+from dataclasses import replace
+
 from flask import Flask, Response, current_app, request, session
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
@@ -43,7 +45,11 @@ def _named() -> str:
 def _load(key: str) -> SignedIn | None:
     try:
         asking = Scope(int(session[PROGRAMME]), int(key))
-        return SignedIn(programmes.membership(asking)) if sessions.stands(asking, str(session[SESSION])) else None
+        standing = sessions.stands(asking, str(session[SESSION]))
+        if standing is None:
+            return None
+        record = programmes.membership(asking)
+        return SignedIn(replace(record, role="phone") if standing == "phone" else record)
     except (KeyError, ValueError, NotThere):  # left the programme, or a cookie from before there were any
         return None
 
@@ -54,6 +60,11 @@ def member() -> MemberRecord:
         raise Refused("signed_out", 401)
     record: MemberRecord = current_user.record
     return record
+
+
+def own_session() -> str:
+    """Fingerprint of the session that asks."""
+    return sessions.fingerprint(str(session[SESSION]))
 
 
 def scope() -> Scope:
@@ -87,7 +98,7 @@ def begin(body: FirstIn) -> Response:
     if request.remote_addr not in HERE:
         raise Refused("not_from_here", 403)
     first = programmes.begin(HOUSE, name=body.programme, time_zone=body.time_zone, owner=body.name, login=body.login, password=body.password)
-    return _enter(first)
+    return enter(first)
 
 
 @routes.post("/sign-in", responses={200: Me})
@@ -103,14 +114,14 @@ def sign_in(body: SignIn) -> Response:
         raise Refused("no_programme", 403)
     if current_app.config["LAN"] and body.password == DEMO_PASSWORD:
         raise Refused("demo_password", 403)
-    return _enter(own[0])
+    return enter(own[0])
 
 
-def _enter(found: MemberRecord) -> Response:
-    """Begin a session in a programme."""
+def enter(found: MemberRecord, *, of_token: str = "") -> Response:
+    """Begin a session in a programme. of_token: fingerprint of the session that a paired phone films for."""
     session[PROGRAMME] = found.programme.id
-    session[SESSION] = sessions.begin(HOUSE, found.person.id)
-    login_user(SignedIn(found))
+    session[SESSION] = sessions.begin(HOUSE, found.person.id, of_token=of_token)
+    login_user(SignedIn(replace(found, role="phone") if of_token else found))
     return answer(_me())
 
 

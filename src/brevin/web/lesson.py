@@ -5,11 +5,14 @@ from datetime import timedelta
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from brevin.edge.calendars import Entry, calendar_of
 from brevin.store import lessons
 from brevin.store.database import now
-from brevin.web.auth import scope
-from brevin.web.schemas import Done, SeatChange, SeatPath, TodayOut
-from brevin.web.shapes import answer, lesson_out, take_out
+from brevin.store.records import LessonRecord, SeatRecord
+from brevin.web.auth import member, scope
+from brevin.web.problems import Refused
+from brevin.web.schemas import Done, LessonPath, OrderIn, SeatChange, SeatPath, TodayOut
+from brevin.web.shapes import answer, in_the_room, lesson_out, take_out
 
 routes = APIBlueprint("lesson", __name__, url_prefix="/api")
 JUST_NOW = timedelta(hours=12)  # a day of lessons
@@ -19,6 +22,8 @@ JUST_NOW = timedelta(hours=12)  # a day of lessons
 def today() -> Response:
     """Everything the Today page shows."""
     found = lessons.today(scope(), since=now() - JUST_NOW)
+    if member().role == "phone":
+        return answer(TodayOut(lesson=in_the_room(lesson_out(found.lesson)) if found.lesson else None, just_read=[], last_time={}, usual_read_s=0.0))
     return answer(
         TodayOut(
             lesson=lesson_out(found.lesson) if found.lesson else None,
@@ -27,6 +32,31 @@ def today() -> Response:
             usual_read_s=found.usual_read_s,
         )
     )
+
+
+@routes.put("/lessons/<int:lesson_id>/order", responses={200: Done})
+def reorder(path: LessonPath, body: OrderIn) -> Response:
+    """The chairs in another order."""
+    try:
+        lessons.reorder(scope(), path.lesson_id, body.seat_ids)
+    except ValueError as why:
+        raise Refused("order_old", 409) from why
+    return answer(Done(done=True))
+
+
+@routes.get("/rota.ics")
+def calendar() -> Response:
+    """Lessons of now and of the weeks to come, with who is filmed when: first names only, since calendars are shared."""
+    found = lessons.coming(scope(), since=now() - JUST_NOW)
+    entries = [Entry(f"lesson-{one.id}@brevin", one.title, one.starts_at, one.minutes, tuple(_line(one, seat) for seat in one.seats)) for one in found]
+    response = Response(calendar_of(entries, name=member().programme.name, made_at=now()), mimetype="text/calendar")
+    response.headers["Content-Disposition"] = "attachment; filename=rota.ics"
+    return response
+
+
+def _line(lesson: LessonRecord, seat: SeatRecord) -> str:
+    at = (lesson.starts_at + timedelta(minutes=seat.minute)).astimezone(member().programme.zone)
+    return f"{at:%H:%M} {seat.student.name.split()[0]}, {seat.student.instrument.replace('_', ' ')}, {seat.asked.check.name}"
 
 
 @routes.patch("/seats/<int:seat_id>", responses={200: Done})

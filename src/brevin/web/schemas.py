@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field, RootModel
 from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Felt, FeltQuestion, Instrument, Side, State, TurnKind
 from brevin.core.report import Report
 from brevin.store.records import Away, Facing, TakeState
-from brevin.store.scope import Role
+from brevin.store.scope import Acting, Role
 from brevin.web.permissions import Permission
 
 
@@ -26,7 +26,7 @@ class Me(BaseModel):
     """Who is signed in; name is null before. may: what this role is allowed to; csrf goes back in the X-CSRFToken header of every change."""
 
     name: str | None
-    role: Role | None
+    role: Acting | None
     programme: ProgrammeOut | None
     programmes: list[ProgrammeOut]
     may: list[Permission]
@@ -151,6 +151,16 @@ class FirstIn(BaseModel):
     name: str = Field(min_length=1, max_length=120)
     login: str = Field(min_length=1, max_length=64)
     password: str = Field(min_length=10, max_length=256)
+
+
+class LessonPath(BaseModel):
+    lesson_id: int
+
+
+class OrderIn(BaseModel):
+    """The lesson's chairs, each once, in the order in which they come."""
+
+    seat_ids: list[int] = Field(max_length=1000)
 
 
 class SeatPath(BaseModel):
@@ -285,7 +295,7 @@ class RulesIn(BaseModel):
 class PersonOut(BaseModel):
     login: str
     name: str
-    role: Role
+    role: Acting
 
 
 class PersonList(BaseModel):

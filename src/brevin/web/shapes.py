@@ -80,6 +80,25 @@ def lesson_out(record: LessonRecord) -> LessonOut:
     return LessonOut(id=record.id, title=record.title, group_name=record.group_name, minutes=record.minutes, seats=[seat_out(s) for s in record.seats])
 
 
+def in_the_room(lesson: LessonOut) -> LessonOut:
+    """A lesson as the class may see it: who is filmed or not yet; no verdict, no exemption, no note."""
+    return lesson.model_copy(update={"seats": [_in_the_room(seat) for seat in lesson.seats]})
+
+
+def _in_the_room(seat: SeatOut) -> SeatOut:
+    return seat.model_copy(update={"student": _named(seat.student), "take": seat.take and take_in_the_room(seat.take)})
+
+
+def take_in_the_room(take: TakeOut) -> TakeOut:
+    """A take as the class may see it: that it is there, and how far it is."""
+    quiet = {"headline": None, "reason_code": "", "reason_text": "", "felt": "", "clip": None}
+    return take.model_copy(update=quiet | {"student": _named(take.student)})
+
+
+def _named(pupil: StudentOut) -> StudentOut:
+    return pupil.model_copy(update={"note": "", "exempt": []})
+
+
 def list_out(found: Changes) -> ListOut:
     """What a class list would change."""
     return ListOut(

@@ -15,12 +15,12 @@ from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
 from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
 from brevin.store import lessons, readings, reports, students, takes
-from brevin.store.records import ClipRecord, NotThere, StudentRecord
-from brevin.web.auth import scope
+from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
+from brevin.web.auth import member, scope
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
 from brevin.web.schemas import CueIn, Done, EditsIn, FeltIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
-from brevin.web.shapes import answer, take_out
+from brevin.web.shapes import answer, take_in_the_room, take_out
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
 
@@ -40,7 +40,7 @@ def all_takes() -> Response:
 def new_take(query: NewTake) -> Response:
     """Take a clip in and let it be read. A recording that came already is answered with its take."""
     if query.sent_as and (known := takes.sent(scope(), query.sent_as)):
-        return answer(take_out(known))
+        return answer(_seen(known))
     student = students.may_film(scope(), query.student_id)
     check = lessons.seat_check(scope(), query.seat_id, student_id=student.id) if query.seat_id is not None else _check(query, student)
     settings = _settings()
@@ -53,9 +53,14 @@ def new_take(query: NewTake) -> Response:
     except Exception:
         (settings.clips / clip.stored_name).unlink(missing_ok=True)  # consent withdrawn meanwhile, or the database away: nothing half-written
         if query.sent_as and (known := takes.sent(scope(), query.sent_as)):
-            return answer(take_out(known))  # it came twice at once
+            return answer(_seen(known))  # it came twice at once
         raise
-    return answer(take_out(record), 201)
+    return answer(_seen(record), 201)
+
+
+def _seen(record: TakeRecord) -> TakeOut:
+    """A take as whoever films may see it."""
+    return take_in_the_room(take_out(record)) if member().role == "phone" else take_out(record)
 
 
 def _check(query: NewTake, student: StudentRecord) -> Check:
@@ -157,7 +162,7 @@ def _criterion(name: str) -> str:
 @routes.put("/<take_id>/felt", responses={200: TakeOut})
 def say_felt(path: TakePath, body: FeltIn) -> Response:
     """What the student says it felt like, before the reading is there."""
-    return answer(take_out(takes.say_felt(scope(), path.take_id, body.felt)))
+    return answer(_seen(takes.say_felt(scope(), path.take_id, body.felt)))
 
 
 @routes.post("/<take_id>/move", responses={200: TakeOut})

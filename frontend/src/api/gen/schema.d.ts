@@ -196,6 +196,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{lesson_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** The chairs in another order. */
+        put: operations["lesson_reorder_lessons__int_lesson_id__order_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live/ready": {
         parameters: {
             query?: never;
@@ -262,6 +279,23 @@ export interface paths {
         put?: never;
         /** Look at another programme of one's own. */
         post: operations["auth_choose_programme_programme_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rota.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lessons of now and of the weeks to come, with who is filmed when: first names only, since calendars are shared. */
+        get: operations["lesson_calendar_rota_ics_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1443,6 +1477,14 @@ export interface components {
              */
             note: string;
         };
+        /**
+         * OrderIn
+         * @description The lesson's chairs, each once, in the order in which they come.
+         */
+        OrderIn: {
+            /** Seat Ids */
+            seat_ids: number[];
+        };
         /** OtherInstrument */
         OtherInstrument: {
             /** Id */
@@ -2495,6 +2537,41 @@ export interface operations {
             };
         };
     };
+    lesson_reorder_lessons__int_lesson_id__order_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     live_ready_ready_post: {
         parameters: {
             query: {
@@ -2641,6 +2718,26 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lesson_calendar_rota_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -35,7 +35,7 @@ DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"
 PASSWORD = "a-long-password"
 MIGRATIONS = sorted(path.stem for path in (ROOT / "src/brevin/store/migrations").glob("0*.py"))
 STALLED_S = 4  # of the running program, so that a test has not to wait as long as a person
-AT_THE_SECOND = ("tests/browser/test_class.py", "tests/browser/test_film.py", "tests/ops/test_killed.py")
+AT_THE_SECOND = ("tests/browser/test_class.py", "tests/browser/test_film.py", "tests/browser/test_phone.py", "tests/ops/test_killed.py")
 ON_THE_RUNNING_PROGRAM = ("tests/browser/", *AT_THE_SECOND)  # folders and files; the longest of all, so they come first
 CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
 

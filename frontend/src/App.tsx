@@ -12,6 +12,10 @@ import { CardsPage } from "./cards/CardsPage";
 import { ClassPage } from "./class/ClassPage";
 import { FilmPage } from "./film/FilmPage";
 import { FirstStart } from "./first/FirstStart";
+import { Invited } from "./people/Invited";
+import { PeoplePage } from "./people/PeoplePage";
+import { JoinPhone } from "./phone/JoinPhone";
+import { PhoneRoom } from "./phone/PhoneRoom";
 import { SignIn } from "./signin/SignIn";
 import { TakePage } from "./take/TakePage";
 import { TodayPage } from "./today/TodayPage";
@@ -20,6 +24,7 @@ import { UploadsProvider, useDropGuard, useUploads } from "./today/uploads";
 /** The door first, then the rooms. */
 export function App() {
   const me = useMe();
+  const at = useLocation().pathname;
   if (me.isPending) return null;
   if (me.error && !me.data)
     return (
@@ -29,8 +34,16 @@ export function App() {
         onRetry={() => me.refetch()}
       />
     );
+  if (at === "/phone") return <JoinPhone />;
+  if (at === "/invited") return <Invited />;
   if (me.data?.empty) return <FirstStart />;
   if (!me.data || me.data.name === null) return <SignIn />;
+  if (me.data.role === "phone")
+    return (
+      <UploadsProvider>
+        <PhoneRoom />
+      </UploadsProvider>
+    );
   return (
     <UploadsProvider>
       <Rooms who={me.data.name} programme={me.data.programme?.name ?? ""} may={me.data.may} />
@@ -61,7 +74,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
   useKeys("Everywhere", [
     { key: "h", does: "home: Today", run: () => go("/") },
     { key: "b", does: "the band: Class", run: () => go("/class") },
-    { key: "k", does: "count cards", run: () => go("/cards") },
+    { key: "j", does: "count cards", run: () => go("/cards") },
     { key: "d", does: "light or dark", run: turn },
     { key: "q", does: "sign out", run: leave },
     { key: "?", does: "this list", run: () => undefined },
@@ -73,13 +86,14 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
       </Routes>
     );
   return (
-    <Shell group={programme} who={who} onSignOut={leave} onScheme={turn}>
+    <Shell group={programme} who={who} people={may.includes("people")} onSignOut={leave} onScheme={turn}>
       {today.error && today.data && (
         <p role="status">What you see is from a moment ago: {today.error.message} Nothing is lost meanwhile.</p>
       )}
       <Routes>
         <Route path="/" element={<TodayPage chalk={chalk} />} />
         <Route path="/class" element={<ClassPage programme={programme} may={may.includes("class")} />} />
+        <Route path="/people" element={<PeoplePage />} />
         <Route path="/cards" element={<CardsPage may={may.includes("class")} />} />
         <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
         <Route path="*" element={<Navigate to="/" replace />} />

@@ -35,7 +35,7 @@ def browser(driver: Playwright) -> Iterator:
 @contextmanager
 def opened(browser, address: str, **context) -> Iterator[Page]:
     """A page in a context of its own; errors of the page fail the test."""
-    held = browser.new_context(viewport={"width": 1280, "height": 800}, **context)
+    held = browser.new_context(**({"viewport": {"width": 1280, "height": 800}} | context))
     shown = held.new_page()
     troubles: list[str] = []
     shown.on("pageerror", lambda error: troubles.append(str(error)))

@@ -4,7 +4,7 @@ from playwright.sync_api import Page, expect
 
 
 def to_cards(page: Page) -> None:
-    page.keyboard.press("k")
+    page.keyboard.press("j")
     page.get_by_role("heading", name="Count cards").wait_for()
 
 

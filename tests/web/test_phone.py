@@ -54,11 +54,20 @@ def test_the_phone_sees_chairs_and_no_verdict_and_films(page, phone: Page, scope
     assert page("GET", f"/api/takes/{sent.json['id']}").json["felt"] == "low"
 
 
+def test_the_chair_in_front_is_the_same_on_both_screens(page, phone: Page, scope, student) -> None:
+    lesson_of(scope, student.id)
+    lesson = lessons.last_lesson(scope)
+    assert page("GET", "/api/today").json["lesson"]["seat_now"] is None
+    assert phone("PUT", f"/api/lessons/{lesson.id}/front", json={"seat_id": lesson.seats[0].id}).json == {"done": True}
+    assert page("GET", "/api/today").json["lesson"]["seat_now"] == lesson.seats[0].id
+    assert phone("PUT", f"/api/lessons/{lesson.id}/front", json={"seat_id": 999_999}).status_code == 404
+
+
 def test_the_phone_reaches_nothing_else(app, phone: Page) -> None:
     for path in ("/api/takes", "/api/students", "/api/class", "/api/rules", "/api/people", "/api/cards", "/api/rota.ics"):
         assert phone("GET", path).json["code"] == "not_yours", path
     assert {endpoint for endpoint in NEEDS if allowed("phone", endpoint)} == {
-        "auth.sign_out", "events.stream", "lesson.today", "lesson.change_seat", "live.ready", "takes.new_take", "takes.say_felt",
+        "auth.sign_out", "events.stream", "lesson.today", "lesson.change_seat", "lesson.put_in_front", "live.ready", "takes.new_take", "takes.say_felt",
     }  # fmt: skip
     assert all(MAY["phone"] < MAY[role] for role in ("assistant", "teacher", "owner"))
 

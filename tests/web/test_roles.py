@@ -20,7 +20,7 @@ BODIES: dict[str, dict] = {
     "takes.say_felt": {"felt": "low"}, "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
     "classroom.give_consents": {"student_ids": [1], "given_by": "g", "until_day": str(TODAY + timedelta(days=3))},
     "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card_id": 0},
-    "lesson.reorder": {"seat_ids": [1]}, "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
+    "lesson.put_in_front": {"seat_id": 0}, "lesson.reorder": {"seat_ids": [1]}, "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
     "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "phone.invite": {"name": "N", "role": "assistant"},
     "cards.allow_empty": {"allowed": True},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
@@ -53,6 +53,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body = dict(BODIES.get(endpoint, {}))
     body |= {"programme_id": programme_id} if endpoint == "auth.choose_programme" else {}
     body |= {"student_id": things["student_id"]} if endpoint == "takes.move" else {}
+    body |= {"seat_id": things["seat_id"]} if "seat_id" in body else {}
     body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
     if endpoint == "takes.new_take":

@@ -224,3 +224,37 @@ export function useAllowEmpty() {
     onSuccess: () => queries.invalidateQueries({ queryKey: ["cards"] }),
   });
 }
+
+/** This chair is in front now, on every screen. */
+export const usePutInFront = () =>
+  useMutation({
+    mutationFn: async ({ lessonId, seatId }: { lessonId: number; seatId: number }) =>
+      body(await client.PUT("/api/lessons/{lesson_id}/front", { params: { path: { lesson_id: lessonId } }, body: { seat_id: seatId } })),
+  });
+
+export const usePair = () => useMutation({ mutationFn: async () => body(await client.POST("/api/phone")) });
+
+export function useJoin() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (code: string) => remembered(body(await client.POST("/api/phone/join", { body: { code } }))),
+    onSuccess: (me) => queries.setQueryData(["me"], me),
+  });
+}
+
+export const usePeople = () => useQuery({ queryKey: ["people"], queryFn: async () => body(await client.GET("/api/people")).people });
+
+export const useInvite = () =>
+  useMutation({
+    mutationFn: async (who: { name: string; role: "owner" | "teacher" | "assistant" }) =>
+      body(await client.POST("/api/invitations", { body: who })),
+  });
+
+export function useAcceptInvitation() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (who: { code: string; name: string; login: string; password: string }) =>
+      remembered(body(await client.POST("/api/invitations/accept", { body: who }))),
+    onSuccess: (me) => queries.setQueryData(["me"], me),
+  });
+}

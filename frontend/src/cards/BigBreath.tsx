@@ -73,7 +73,7 @@ export function BigBreath({ card, was, emptyAllowed, onChange }: BigProps) {
     onChange(moved(card, held.current, snapped(beatAt(event.clientX - left), event.shiftKey)));
   };
   const press = (handle: Handle) => (event: KeyboardEvent) => {
-    const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
     if (!by) return;
     event.preventDefault();
     event.stopPropagation();

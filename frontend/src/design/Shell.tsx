@@ -63,10 +63,10 @@ const Main = styled.main`
   min-width: 0;
 `;
 
-type Props = { children: ReactNode; group: string; who: string; onSignOut: () => void; onScheme: () => void };
+type Props = { children: ReactNode; group: string; who: string; people: boolean; onSignOut: () => void; onScheme: () => void };
 
 /** The frame of every screen. */
-export function Shell({ children, group, who, onSignOut, onScheme }: Props) {
+export function Shell({ children, group, who, people, onSignOut, onScheme }: Props) {
   return (
     <>
       <Bar>
@@ -76,6 +76,7 @@ export function Shell({ children, group, who, onSignOut, onScheme }: Props) {
         </Tab>
         <Tab to="/class">Class</Tab>
         <Tab to="/cards">Cards</Tab>
+        {people && <Tab to="/people">People</Tab>}
         <Right>
           <span className="desk">{group}</span>
           <Quiet onPress={onScheme}>light or dark</Quiet>

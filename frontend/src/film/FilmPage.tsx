@@ -12,6 +12,7 @@ import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import type { Kept } from "../shared/kept";
+import { useInFront } from "../shared/useInFront";
 import { firstName, instrumentWords } from "../shared/words";
 import { useUploads } from "../today/uploads";
 import { Before, Counting } from "./Count";
@@ -129,6 +130,7 @@ function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
   });
   const video = useRef<HTMLVideoElement>(null);
   const readiness = useReadiness(video, camera.stream, seat.check.view === "front" ? "front" : `side-${seat.side}`, recording.running);
+  useInFront(lesson, seat.id, (id) => !recording.running && !filmed && go(`/film/${id}`));
   const run = useRef<RunHandle>(null);
   const moment = useMoment(recording, card, run);
   const { running } = recording;
@@ -152,7 +154,7 @@ function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
     { key: "n", does: "not here: the next chair", run: () => mark("not_here"), off: running || filmed !== null },
     { key: "t", does: "not today: the next chair", run: () => mark("not_today"), off: running || filmed !== null },
     { key: "m", does: "clicks on or off", run: recording.turnSilent },
-    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/")), off: filmed !== null },
+    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/", { state: "chairs" })), off: filmed !== null },
   ]);
   if (filmed) {
     const next = nextAfter(lesson, seat);
@@ -160,7 +162,7 @@ function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
       if (felt) void uploads.sayFelt(filmed, felt);
       go(next ? `/film/${next.id}` : "/");
     };
-    return <Filmed seat={seat} next={next} onFelt={on} onToday={() => go("/")} />;
+    return <Filmed seat={seat} next={next} onFelt={on} onToday={() => go("/", { state: "chairs" })} />;
   }
   return (
     <Page>
@@ -221,7 +223,7 @@ function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
             <Action large letter="T" onPress={() => mark("not_today")}>
               Not today
             </Action>
-            <Action large letter="Esc" onPress={() => go("/")}>
+            <Action large letter="Esc" onPress={() => go("/", { state: "chairs" })}>
               Today
             </Action>
           </>

@@ -15,6 +15,8 @@ import { colour } from "../design/tokens";
 import { dayWords, firstName, instrumentWords } from "../shared/words";
 import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
+import { PairPhone } from "../phone/PairPhone";
+import { useInFront } from "../shared/useInFront";
 import { movedTo } from "./order";
 import { useUploads } from "./uploads";
 import { secondsLeft } from "./waiting";
@@ -150,6 +152,8 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   const chooser = useRef<HTMLInputElement>(null);
   const askedFor = useRef<Seat | null>(null);
   const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats[0];
+  const [pairing, setPairing] = useState(false);
+  useInFront(lesson, seat?.id, (id) => setChosenId(id)); // a paired phone went on, by the teacher's hand or the student's
 
   const choose = (id: number | undefined) => {
     setChosenId(id);
@@ -214,6 +218,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     { key: "n", does: "not here", run: () => mark("not_here") },
     { key: "t", does: "not today", run: () => mark("not_today") },
     { key: "z", does: "take back the last mark", run: takeBack, off: !undo },
+    { key: "p", does: "a phone films", run: () => setPairing(true) },
     { key: ",", does: "this chair comes one earlier", run: () => nudge(-1) },
     { key: ".", does: "this chair comes one later", run: () => nudge(1) },
     { key: "ArrowRight", shown: "→", does: "next chair", run: () => step(1) },
@@ -232,7 +237,11 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
         <h1>{lesson.title}</h1>
         <p>{countWords(lesson)}</p>
         <a href="/api/rota.ics">for the calendar</a>
+        <Action letter="P" onPress={() => setPairing(true)}>
+          A phone films
+        </Action>
       </Head>
+      <PairPhone isOpen={pairing} onClose={() => setPairing(false)} />
       <Chairs
         lesson={lesson}
         chosen={seat}

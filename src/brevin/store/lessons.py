@@ -93,6 +93,18 @@ def reorder(scope: Scope, lesson_id: int, seat_ids: Sequence[int]) -> None:
         changes.note(scope, lesson.programme_id, "lesson", str(lesson_id))
 
 
+def put_in_front(scope: Scope, lesson_id: int, seat_id: int) -> None:
+    """This chair is in front now, on every screen. Raises NotThere."""
+    with db.connection_context(), db.atomic():
+        here = (Seat.id == seat_id) & (Seat.lesson == lesson_id) & scope.sees(Lesson.programme)
+        row = Seat.select(Seat, Lesson).join(Lesson).where(here).first()
+        if row is None:
+            raise NotThere(str(seat_id))
+        if row.lesson.seat_now != seat_id:
+            Lesson.update(seat_now=seat_id).where(Lesson.id == lesson_id).execute()
+            changes.note(scope, row.lesson.programme_id, "lesson", str(lesson_id))
+
+
 def coming(scope: Scope, *, since: datetime) -> list[LessonRecord]:
     """Lessons that begin after a moment, the next first, with who sits when."""
     with db.connection_context():
@@ -132,7 +144,7 @@ def _record(
     row: Lesson, group_name: str, chairs: list[Seat], until: dict[int, date], of_lesson: dict[int, TakeRecord], lately: list[TakeRecord]
 ) -> LessonRecord:
     return LessonRecord(
-        id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes,
+        id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes, seat_now=row.seat_now,
         seats=tuple(
             SeatRecord(
                 id=chair.id, place=chair.place, minute=chair.minute, asked=CheckRecord(chair.asked.id, from_document(chair.asked.document)),

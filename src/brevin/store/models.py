@@ -135,6 +135,7 @@ class Lesson(Base):
     title = CharField(120)
     starts_at = MomentField()
     minutes = IntegerField(default=40)
+    seat_now = IntegerField(null=True)  # key of the chair in front, on every screen
 
 
 class Seat(Base):

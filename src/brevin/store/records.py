@@ -208,11 +208,14 @@ class SeatRecord:
 
 @dataclass(frozen=True)
 class LessonRecord:
+    """seat_now: key of the chair in front, on every screen; None before anybody chose one."""
+
     id: int
     title: str
     group_name: str
     starts_at: datetime
     minutes: int
+    seat_now: int | None
     seats: tuple[SeatRecord, ...]
 
 

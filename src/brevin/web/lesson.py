@@ -11,7 +11,7 @@ from brevin.store.database import now
 from brevin.store.records import LessonRecord, SeatRecord
 from brevin.web.auth import member, scope
 from brevin.web.problems import Refused
-from brevin.web.schemas import Done, LessonPath, OrderIn, SeatChange, SeatPath, TodayOut
+from brevin.web.schemas import Done, InFront, LessonPath, OrderIn, SeatChange, SeatPath, TodayOut
 from brevin.web.shapes import answer, in_the_room, lesson_out, take_out
 
 routes = APIBlueprint("lesson", __name__, url_prefix="/api")
@@ -41,6 +41,13 @@ def reorder(path: LessonPath, body: OrderIn) -> Response:
         lessons.reorder(scope(), path.lesson_id, body.seat_ids)
     except ValueError as why:
         raise Refused("order_old", 409) from why
+    return answer(Done(done=True))
+
+
+@routes.put("/lessons/<int:lesson_id>/front", responses={200: Done})
+def put_in_front(path: LessonPath, body: InFront) -> Response:
+    """This chair is in front now, on every screen."""
+    lessons.put_in_front(scope(), path.lesson_id, body.seat_id)
     return answer(Done(done=True))
 
 

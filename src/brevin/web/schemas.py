@@ -127,10 +127,13 @@ class SeatOut(BaseModel):
 
 
 class LessonOut(BaseModel):
+    """seat_now: the chair in front, on every screen."""
+
     id: int
     title: str
     group_name: str
     minutes: int
+    seat_now: int | None
     seats: list[SeatOut]
 
 
@@ -155,6 +158,10 @@ class FirstIn(BaseModel):
 
 class LessonPath(BaseModel):
     lesson_id: int
+
+
+class InFront(BaseModel):
+    seat_id: int
 
 
 class OrderIn(BaseModel):

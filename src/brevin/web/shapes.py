@@ -77,7 +77,14 @@ def seat_out(record: SeatRecord) -> SeatOut:
 
 def lesson_out(record: LessonRecord) -> LessonOut:
     """A lesson with its chairs."""
-    return LessonOut(id=record.id, title=record.title, group_name=record.group_name, minutes=record.minutes, seats=[seat_out(s) for s in record.seats])
+    return LessonOut(
+        id=record.id,
+        title=record.title,
+        group_name=record.group_name,
+        minutes=record.minutes,
+        seat_now=record.seat_now,
+        seats=[seat_out(s) for s in record.seats],
+    )
 
 
 def in_the_room(lesson: LessonOut) -> LessonOut:

@@ -196,6 +196,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A one-time link for somebody new; it is shown once and kept nowhere. */
+        post: operations["phone_invite_invitations_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Somebody new with a name and password of their own. A name that is taken leaves the link as it was. */
+        post: operations["phone_accept_invitations_accept_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{lesson_id}/front": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** This chair is in front now, on every screen. */
+        put: operations["lesson_put_in_front_lessons__int_lesson_id__front_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{lesson_id}/order": {
         parameters: {
             query?: never;
@@ -262,6 +313,40 @@ export interface paths {
         put?: never;
         /** Somebody new, with a role in this programme. */
         post: operations["people_add_person_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A code for one phone, and where it goes with it. */
+        post: operations["phone_pair_phone_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phone/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The phone's side: the code opens a session that films. */
+        post: operations["phone_join_phone_join_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -987,6 +1072,11 @@ export interface components {
             /** Url */
             url: string | null;
         };
+        /** CodeIn */
+        CodeIn: {
+            /** Code */
+            code: string;
+        };
         /** ConsentIn */
         ConsentIn: {
             /**
@@ -1200,6 +1290,51 @@ export interface components {
                 [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
         };
+        /** InFront */
+        InFront: {
+            /** Seat Id */
+            seat_id: number;
+        };
+        /** InvitationIn */
+        InvitationIn: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "teacher" | "assistant";
+        };
+        /**
+         * InvitationOut
+         * @description link: opens once, until a moment; it is shown now and kept nowhere.
+         */
+        InvitationOut: {
+            /** Link */
+            link: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * InvitedIn
+         * @description name: empty = as it was invited.
+         */
+        InvitedIn: {
+            /** Code */
+            code: string;
+            /** Login */
+            login: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Password */
+            password: string;
+        };
         /**
          * LadderCard
          * @description title: of its rung; lasts_s: the whole run with its count-in; students: whose newest take was on it.
@@ -1290,7 +1425,10 @@ export interface components {
             /** Placed */
             placed: number;
         };
-        /** LessonOut */
+        /**
+         * LessonOut
+         * @description seat_now: the chair in front, on every screen.
+         */
         LessonOut: {
             /** Group Name */
             group_name: string;
@@ -1298,6 +1436,8 @@ export interface components {
             id: number;
             /** Minutes */
             minutes: number;
+            /** Seat Now */
+            seat_now: number | null;
             /** Seats */
             seats: components["schemas"]["SeatOut"][];
             /** Title */
@@ -1418,14 +1558,14 @@ export interface components {
              */
             empty: boolean;
             /** May */
-            may: ("read" | "film" | "tick" | "overrule" | "delete" | "consent" | "class" | "rules" | "people")[];
+            may: ("room" | "read" | "film" | "tick" | "overrule" | "delete" | "consent" | "class" | "rules" | "people")[];
             /** Name */
             name: string | null;
             programme: components["schemas"]["ProgrammeOut"] | null;
             /** Programmes */
             programmes: components["schemas"]["ProgrammeOut"][];
             /** Role */
-            role: ("owner" | "teacher" | "assistant") | null;
+            role: ("owner" | "teacher" | "assistant" | "phone") | null;
         };
         /**
          * MemberOut
@@ -1518,6 +1658,25 @@ export interface components {
              */
             state: "steady" | "watch" | "work" | "unreadable";
         };
+        /**
+         * Pairing
+         * @description code: what is typed on the phone; addresses: where it goes, code included, none without --lan; qr: the first of them as a picture (data address).
+         */
+        Pairing: {
+            /** Addresses */
+            addresses: string[];
+            /** Code */
+            code: string;
+            /** Lan */
+            lan: boolean;
+            /** Qr */
+            qr: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
         /** PersonIn */
         PersonIn: {
             /** Login */
@@ -1547,7 +1706,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "owner" | "teacher" | "assistant";
+            role: "owner" | "teacher" | "assistant" | "phone";
         };
         /**
          * PlayerSeen
@@ -2537,6 +2696,107 @@ export interface operations {
             };
         };
     };
+    phone_invite_invitations_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    phone_accept_invitations_accept_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lesson_put_in_front_lessons__int_lesson_id__front_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lesson_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InFront"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     lesson_reorder_lessons__int_lesson_id__order_put: {
         parameters: {
             query?: never;
@@ -2683,6 +2943,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    phone_pair_phone_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairing"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    phone_join_phone_join_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
                 };
             };
             /** @description Unprocessable Entity */

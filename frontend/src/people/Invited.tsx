@@ -1,0 +1,63 @@
+import { useState, type FormEvent } from "react";
+import { Form } from "react-aria-components";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+
+import { useAcceptInvitation } from "../api/queries";
+import { Action } from "../design/Action";
+import { Said, TextLine } from "../design/Fields";
+import { useTitle } from "../design/title";
+
+const Page = styled.main`
+  min-height: 100dvh;
+  display: grid;
+  place-content: center;
+  gap: 22px;
+  padding: 24px;
+  h1 {
+    font-size: 30px;
+    font-weight: 800;
+  }
+  form {
+    display: grid;
+    gap: 16px;
+    width: min(380px, 86vw);
+  }
+`;
+
+/** Somebody who was invited chooses a name and a password of their own; the link opens once. */
+export function Invited() {
+  const go = useNavigate();
+  const accept = useAcceptInvitation();
+  const [code] = useState(() => location.hash.slice(1));
+  const [asked, setAsked] = useState({ name: "", login: "", password: "" });
+  useTitle("Invited");
+  const put = (key: keyof typeof asked) => (value: string) => setAsked({ ...asked, [key]: value });
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    accept.mutate({ ...asked, code }, { onSuccess: () => go("/", { replace: true }) });
+  };
+  return (
+    <Page>
+      <h1>You are invited</h1>
+      <Form onSubmit={send}>
+        <TextLine label="Your name" hint="Leave it empty to keep the name you were invited by." value={asked.name} onChange={put("name")} />
+        <TextLine label="Name to sign in with" complete="username" value={asked.login} onChange={put("login")} isRequired />
+        <TextLine
+          label="Password"
+          type="password"
+          complete="new-password"
+          minLength={10}
+          hint="10 letters at least"
+          value={asked.password}
+          onChange={put("password")}
+          isRequired
+        />
+        {accept.error && <Said role="alert">{accept.error.message}</Said>}
+        <Action main large type="submit" isDisabled={accept.isPending}>
+          Come in
+        </Action>
+      </Form>
+    </Page>
+  );
+}

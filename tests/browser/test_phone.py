@@ -1,0 +1,51 @@
+"""A phone beside the teacher's page: paired by a code, on the same chair, and nothing of a verdict on it."""
+
+import re
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Page, Playwright, expect
+
+from brevin.bench.take_page import CHROMIUM
+from brevin.ops import demo
+from brevin.standin.device import as_camera
+from tests.browser.conftest import opened
+
+CLIP = demo.CLIPS / "standing-full-early.mp4"
+
+
+@pytest.fixture
+def phone(driver: Playwright, inside: Page, address: str, tmp_path) -> Iterator[Page]:
+    """A second browser that joined with the teacher's code."""
+    code = inside.evaluate(
+        """async () => { const me = await (await fetch('/api/me')).json();
+        return (await (await fetch('/api/phone', {method: 'POST', headers: {'X-CSRFToken': me.csrf}})).json()).code }"""
+    )
+    browser = driver.chromium.launch(executable_path="/usr/bin/chromium", args=[*CHROMIUM, *as_camera(CLIP, tmp_path)])
+    with opened(browser, f"{address}/phone", viewport={"width": 390, "height": 844}) as shown:
+        shown.get_by_label("Code from the teacher's screen").fill(code)
+        shown.get_by_role("button", name="Film with this phone").click()
+        yield shown
+    browser.close()
+
+
+def test_the_phone_is_on_the_chair_that_is_on_and_goes_where_the_teacher_goes(phone: Page, inside: Page) -> None:
+    on = inside.get_by_label("On the chair next").get_by_role("heading")
+    expect(phone.get_by_role("button", name="Start")).to_be_visible()
+    expect(phone.get_by_text(on.inner_text()).first).to_be_visible()
+    inside.get_by_role("button", name=re.compile("^Kwaku")).click()
+    expect(phone.get_by_text("Kwaku Asantewa").first).to_be_visible()
+    phone.get_by_role("button", name="Today").click()
+    phone.get_by_role("button", name=re.compile("^Lazar|^Amaru")).first.click()
+    expect(on).to_have_text(re.compile("Lazar|Amaru"))
+    assert phone.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_nothing_on_the_phone_tells_a_verdict(phone: Page) -> None:
+    expect(phone.get_by_role("button", name="Start")).to_be_visible()
+    phone.get_by_role("button", name="Today").click()
+    expect(phone.get_by_role("button", name=re.compile("filmed")).first).to_be_visible()
+    told = phone.locator("main").inner_text() + phone.evaluate("async () => JSON.stringify(await (await fetch('/api/today')).json())")
+    assert not re.search(r'high breath|full too early|"state":"(work|watch|steady)"', told)
+    phone.goto(phone.url.split("/film")[0] + "/class")
+    expect(phone.get_by_role("button", name="Choose a list")).to_have_count(0)

@@ -12,6 +12,7 @@ import { CardsPage } from "./cards/CardsPage";
 import { ClassPage } from "./class/ClassPage";
 import { FilmPage } from "./film/FilmPage";
 import { FirstStart } from "./first/FirstStart";
+import { MirrorPage } from "./mirror/MirrorPage";
 import { Invited } from "./people/Invited";
 import { PeoplePage } from "./people/PeoplePage";
 import { JoinPhone } from "./phone/JoinPhone";
@@ -62,7 +63,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
   useDropGuard();
   const go = useNavigate();
   const [chalk, setChalk] = useState(() => localStorage.getItem(SCHEME) === "chalk");
-  const filming = useLocation().pathname.startsWith("/film/"); // seen by the class, whatever the teacher's own page looks like
+  const filming = /^\/(film\/|mirror)/.test(useLocation().pathname); // seen by the class, whatever the teacher's own page looks like
   useEffect(() => {
     document.documentElement.dataset.scheme = chalk || filming ? "chalk" : "paper";
   }, [chalk, filming]);
@@ -83,6 +84,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
     return (
       <Routes>
         <Route path="/film/:seat" element={<FilmPage />} />
+        <Route path="/mirror" element={<MirrorPage />} />
       </Routes>
     );
   return (

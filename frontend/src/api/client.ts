@@ -23,6 +23,7 @@ export type ClassChanges = Partial<Schemas["ChangesIn"]>;
 export type FirstIn = Schemas["FirstIn"];
 export type LadderCard = Schemas["LadderCard"];
 export type LadderOut = Schemas["LadderOut"];
+export type MirrorOut = Schemas["MirrorOut"];
 export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
 export type LessonIn = Schemas["LessonIn"];

@@ -81,7 +81,7 @@ export function Consents({ members, programme, now }: { members: Member[]; progr
       <table>
         <thead>
           <tr>
-            <th aria-label="who" />
+            <td />
             {PURPOSES.map(({ purpose, words }) => (
               <th key={purpose} scope="col">
                 {words}

@@ -1,9 +1,8 @@
 import { useEffect, useState, type RefObject } from "react";
 
 import { body, client, type ReadyLine } from "../api/client";
+import { pictureOf } from "../shared/picture";
 
-const SIDE_PX = 640; // of the longer side that is sent: enough for key points
-const SOFT = 0.7;
 const EVERY_MS = { before: 300, filming: 1500 };
 const LATE_MS = 4000; // without an answer, and the lines say that they are not sure
 
@@ -59,13 +58,4 @@ async function ask(camera: string, wanted: ReadyWanted, picture: Blob): Promise<
       signal: AbortSignal.timeout(LATE_MS),
     }),
   ).lines;
-}
-
-async function pictureOf(video: HTMLVideoElement | null, canvas: HTMLCanvasElement): Promise<Blob | null> {
-  if (!video?.videoWidth) return null;
-  const scale = SIDE_PX / Math.max(video.videoWidth, video.videoHeight);
-  canvas.width = Math.round(video.videoWidth * scale);
-  canvas.height = Math.round(video.videoHeight * scale);
-  canvas.getContext("2d")?.drawImage(video, 0, 0, canvas.width, canvas.height);
-  return new Promise((resolve) => canvas.toBlob(resolve, "image/jpeg", SOFT));
 }

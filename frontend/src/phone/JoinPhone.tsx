@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type FormEvent } from "react";
+import { useCallback, useEffect, useState, type FormEvent } from "react";
 import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
@@ -30,14 +30,13 @@ export function JoinPhone() {
   const go = useNavigate();
   const join = useJoin();
   const [code, setCode] = useState(() => location.hash.slice(1));
-  const tried = useRef(false);
+  const [scanned] = useState(code);
   useTitle("This phone films");
-  const enter = (with_: string) => join.mutate(with_, { onSuccess: () => go("/", { replace: true }) });
+  const { mutate } = join;
+  const enter = useCallback((with_: string) => mutate(with_, { onSuccess: () => go("/", { replace: true }) }), [mutate, go]);
   useEffect(() => {
-    if (tried.current || !code) return;
-    tried.current = true;
-    enter(code);
-  });
+    if (scanned) enter(scanned);
+  }, [scanned, enter]);
   const send = (event: FormEvent) => {
     event.preventDefault();
     enter(code);

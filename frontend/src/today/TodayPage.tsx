@@ -218,6 +218,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     { key: "n", does: "not here", run: () => mark("not_here") },
     { key: "t", does: "not today", run: () => mark("not_today") },
     { key: "z", does: "take back the last mark", run: takeBack, off: !undo },
+    { key: "m", does: "the mirror: see oneself breathe", run: () => go("/mirror") },
     { key: "p", does: "a phone films", run: () => setPairing(true) },
     { key: ",", does: "this chair comes one earlier", run: () => nudge(-1) },
     { key: ".", does: "this chair comes one later", run: () => nudge(1) },
@@ -237,6 +238,9 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
         <h1>{lesson.title}</h1>
         <p>{countWords(lesson)}</p>
         <a href="/api/rota.ics">for the calendar</a>
+        <Action letter="M" onPress={() => go("/mirror")}>
+          Mirror
+        </Action>
         <Action letter="P" onPress={() => setPairing(true)}>
           A phone films
         </Action>

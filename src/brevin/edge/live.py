@@ -51,7 +51,7 @@ class Now:
         scale = WORK_SIDE_PX / max(grey.shape)
         bodies = self._network.see(rgb, with_masks=False).bodies
         self.size_px = (grey.shape[1] * scale, grey.shape[0] * scale)
-        sample = PoseSample(t_s=t_s, bodies=tuple(_larger(body, scale) for body in bodies), light=float(np.percentile(grey[::8, ::8], 75)))
+        sample = PoseSample(t_s=t_s, bodies=tuple(larger(body, scale) for body in bodies), light=float(np.percentile(grey[::8, ::8], 75)))
         light, detail = _light(grey, bodies)
         if self._seen and not 0.0 < t_s - self._seen[-1][0].t_s < WINDOW_S:  # another camera, or one that slept
             self._seen.clear()
@@ -107,5 +107,6 @@ def _light(grey: Grey, bodies: tuple[Body, ...]) -> tuple[float, float]:
     return float(np.median(part)), float(part.std())
 
 
-def _larger(body: Body, scale: float) -> Body:
+def larger(body: Body, scale: float) -> Body:
+    """A body as it would be in a picture so many times as large."""
     return Body(points_px=body.points_px * scale, visibility=body.visibility, world=body.world)

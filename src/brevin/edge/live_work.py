@@ -1,7 +1,9 @@
 """What is done with a camera's pictures in a limited child that stays: one picture in, its reading out, in turn. Nothing is kept."""
 
+import json
 from collections import OrderedDict
 from dataclasses import asdict
+from functools import cache
 from multiprocessing.connection import Connection
 from pathlib import Path
 from typing import Any
@@ -14,28 +16,39 @@ MOST_CAMERAS = 6
 
 
 def watch(told: Told, asked: Connection, model: str) -> None:
-    """Answer until the asker closes its end. Each question is a record (camera, t_s, wanted) as JSON, then the picture as it was sent."""
-    import json
-
-    from brevin.core.readiness import readiness
-    from brevin.edge.live import Now, picture_of
+    """Answer until the asker closes its end. Each question is a record (kind, camera, t_s, wanted) as JSON, then the picture as it was sent. kind: ready =
+    whether filming now would give a readable clip; mirror = the three lanes of the last seconds."""
+    from brevin.edge.live import Now
+    from brevin.edge.mirror import Mirror
     from brevin.edge.pose_model import PoseModel
 
-    network = PoseModel(Path(model), masks=False)
-    cameras: OrderedDict[str, Now] = OrderedDict()
+    networks = {kind: cache(lambda masks=kind == "mirror": PoseModel(Path(model), masks=masks)) for kind in ("ready", "mirror")}
+    cameras: OrderedDict[tuple[str, str], Any] = OrderedDict()
     while True:
         try:
             question: dict[str, Any] = json.loads(asked.recv_bytes())
             content = asked.recv_bytes()
         except EOFError:
             return
-        now = cameras.setdefault(question["camera"], Now(network))
-        cameras.move_to_end(question["camera"])
+        kind = question["kind"]
+        key = (kind, question["camera"])
+        if key not in cameras:
+            cameras[key] = Mirror(networks[kind]()) if kind == "mirror" else Now(networks[kind]())
+        cameras.move_to_end(key)
         while len(cameras) > MOST_CAMERAS:
             cameras.popitem(last=False)
-        try:
-            now.see(picture_of(content), float(question["t_s"]))
-            answer: dict[str, Any] = {"lines": [asdict(line) for line in readiness(now.stretch(), size_px=now.size_px, wanted=question["wanted"])]}
-        except InvalidInput as why:
-            answer = {"refused": why.code}
-        asked.send_bytes(json.dumps(answer).encode())
+        asked.send_bytes(json.dumps(_answer(kind, cameras[key], question, content)).encode())
+
+
+def _answer(kind: str, camera: Any, question: dict[str, Any], content: bytes) -> dict[str, Any]:
+    from brevin.core.readiness import readiness
+    from brevin.edge.live import picture_of
+
+    try:
+        picture = picture_of(content)
+        found = camera.see(picture, float(question["t_s"]))
+    except InvalidInput as why:
+        return {"refused": why.code}
+    if kind == "mirror":
+        return dict(found)
+    return {"lines": [asdict(line) for line in readiness(camera.stretch(), size_px=camera.size_px, wanted=question["wanted"])]}

@@ -45,6 +45,10 @@ class Texture:
         self._error.append(np.where(status[:, 0] == 1, miss[:, 0], 255.0))
         self._guess = np.where(status == 1, found, self._start).astype(np.float32)
 
+    def keep_latest(self, pictures: int) -> None:
+        """Forget all but the latest pictures."""
+        self._place, self._error = self._place[-pictures:], self._error[-pictures:]
+
     def points(self, *, latest: int | None = None) -> Points:
         """What was followed so far: of all pictures, or moves of the ``latest`` only, with the errors of all."""
         since = 0 if latest is None else max(len(self._place) - latest, 0)

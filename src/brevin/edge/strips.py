@@ -6,6 +6,7 @@ where the reference fits with the least squared difference, weighted toward the 
 """
 
 import numpy as np
+from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
 from brevin.core.track import Floats, Strips
@@ -19,6 +20,7 @@ SEARCH_PX = 22  # farthest travel looked for, 11 % of trunk
 AROUND_PX = REACH_PX + SEARCH_PX + 4  # what is looked at on either side of the edge
 EDGE_SIGMA_PX = 5.0  # weight falls off this far from the edge
 SETTLE_PX = 14  # how far from the mask's border the real edge is looked for
+LINES_TOGETHER = 128  # strips times pictures fitted at once: as many as the processor has at hand
 STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
 
 Film = NDArray[np.uint8]
@@ -27,13 +29,14 @@ Film = NDArray[np.uint8]
 class Outline:
     """The strips along one side of a trunk. mask: [HEIGHT, WIDTH], 0 to 1; reference: [HEIGHT, WIDTH] grey; outward: 1 = front, -1 = back.
 
-    Strips whose outline is not in the film are left out.
+    step_pct: one strip every so many percent of the trunk's height. Strips whose outline is not in the film are left out.
     """
 
-    def __init__(self, mask: NDArray[np.float32], reference: Floats, *, outward: int) -> None:
-        self._up_pct, self._edges = _outline(mask, reference, outward=outward)
+    def __init__(self, mask: NDArray[np.float32], reference: Floats, *, outward: int, step_pct: float = STEP_PCT) -> None:
+        self._up_pct, self._edges = _outline(mask, reference, outward=outward, step_pct=step_pct)
         self._reference, self._outward = reference, outward
-        self._seen: list[list[tuple[Floats, Floats, float, Floats]]] = []
+        self._contrast = np.zeros(len(self._edges))
+        self._seen: list[tuple[Floats, Floats, Floats]] = []  # travel, misfit and contrast of some pictures, each [n, k]
         self._pictures = 0
 
     def see(self, film: Film, risen_pct: Floats) -> None:
@@ -43,34 +46,43 @@ class Outline:
         same place of the body.
         """
         self._pictures += len(film)
-        where = zip(self._up_pct, self._edges, strict=True)
-        self._seen.append([_one(film, self._reference, up_pct=h, edge=e, outward=self._outward, risen_pct=risen_pct) for h, e in where])
+        each = max(LINES_TOGETHER // len(film), 1)
+        starts = range(0, len(self._edges), each)
+        found = [_some(film, self._reference, self._up_pct[i : i + each], self._edges[i : i + each], self._outward, risen_pct) for i in starts]
+        if found:
+            self._contrast = np.concatenate([some[2] for some in found])
+            self._seen.append((*(np.concatenate([some[part] for some in found], axis=1) for part in (0, 1, 3)),))  # type: ignore[arg-type]
 
     def strips(self) -> Strips:
         """What was followed so far."""
         return Strips(
             up_pct=self._up_pct, edge_pct=np.asarray(self._edges) / PX_PER_PCT + BACK_PCT, travel_pct=self._all(0) / PX_PER_PCT,
-            misfit=self._all(1), clear=np.array([strip[2] for strip in self._seen[0]] if self._seen else np.zeros(len(self._edges))),
+            misfit=self._all(1), clear=self._contrast,
         )  # fmt: skip
+
+    def keep_latest(self, pictures: int) -> None:
+        """Forget all but the latest pictures, seen one by one."""
+        self._seen = self._seen[-pictures:]
+        self._pictures = min(self._pictures, pictures)
 
     def contrast(self) -> Floats:
         """Contrast of the outline in each picture, grey levels: [n], median over the strips."""
-        return np.median(self._all(3), axis=1) if len(self._edges) else np.zeros(self._pictures)
+        return np.median(self._all(2), axis=1) if len(self._edges) else np.zeros(self._pictures)
 
     def _all(self, part: int) -> Floats:
         """One part of what was found, all pictures: [n, k]."""
         if not len(self._edges) or not self._seen:
             return np.zeros((self._pictures, len(self._edges)))
-        return np.concatenate([np.column_stack([strip[part] for strip in some]) for some in self._seen])
+        return np.concatenate([some[part] for some in self._seen])
 
 
-def _outline(mask: NDArray[np.float32], reference: Floats, *, outward: int) -> tuple[Floats, Floats]:
+def _outline(mask: NDArray[np.float32], reference: Floats, *, outward: int, step_pct: float) -> tuple[Floats, Floats]:
     """Height and column of the outline for each strip: the first way out of the mask from the axis, settled on the strongest edge."""
     heights: list[float] = []
     edges: list[float] = []
     axis = int(column(0.0))
     slope = np.abs(np.gradient(reference, axis=1))
-    for up_pct in np.arange(LOWEST_PCT, HIGHEST_PCT + 1e-6, STEP_PCT):
+    for up_pct in np.arange(LOWEST_PCT, HIGHEST_PCT + 1e-6, step_pct):
         line = _band(mask[None], up_pct)[0]
         ray = line[axis:] if outward > 0 else line[axis::-1]
         out = np.flatnonzero(ray < 0.5)
@@ -103,51 +115,48 @@ def _risen_band(film: Film, up_pct: float, risen_pct: Floats) -> Floats:
     return (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1)
 
 
-def _one(film: Film, reference: Floats, *, up_pct: float, edge: float, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, float, Floats]:
-    """Travel outward in px [n], misfit [n], contrast of one strip in the reference and in each picture [n]."""
+def _some(film: Film, reference: Floats, up_pct: Floats, edges: Floats, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, Floats, Floats]:
+    """Some strips in some pictures: travel outward in px [n, k], misfit [n, k], contrast in the reference [k] and in each picture [n, k]."""
     offsets = np.arange(-REACH_PX, REACH_PX + 1)
     weight = np.exp(-0.5 * (offsets / EDGE_SIGMA_PX) ** 2)
     weight /= weight.sum()
-    template = _band(reference[None], up_pct)[0][int(edge) + offsets]
-    lines = _risen_band(film[:, :, int(edge) - AROUND_PX : int(edge) + AROUND_PX + 1], up_pct, risen_pct)
-    coarse = _whole_pixels(lines, template, weight)
-    shift, misfit, seen = _fraction(lines, template, weight, shift=coarse)
-    contrast = float(np.sqrt(weight @ (template - weight @ template) ** 2))
-    return shift * outward, misfit / max(contrast, 1e-6), contrast, seen
+    around = [slice(int(edge) - AROUND_PX, int(edge) + AROUND_PX + 1) for edge in edges]
+    templates = np.stack([_band(reference[None], up)[0][int(edge) + offsets] for up, edge in zip(up_pct, edges, strict=True)])
+    lines = np.concatenate([_risen_band(film[:, :, where], up, risen_pct) for up, where in zip(up_pct, around, strict=True)])
+    each = np.repeat(templates, len(film), axis=0)
+    coarse = _whole_pixels(lines, each, weight)
+    shift, misfit, seen = (part.reshape(len(edges), len(film)).T for part in _fraction(lines, each, weight, shift=coarse))
+    contrast = np.sqrt((templates - (templates @ weight)[:, None]) ** 2 @ weight)
+    return shift * outward, misfit / np.maximum(contrast, 1e-6), contrast, seen
 
 
-def _whole_pixels(lines: Floats, template: Floats, weight: Floats) -> Floats:
+def _whole_pixels(lines: Floats, templates: Floats, weight: Floats) -> Floats:
     """The whole shift with the least weighted squared difference, all shifts at once: the square is multiplied out into three products."""
     shifts = np.arange(-SEARCH_PX, SEARCH_PX + 1)
     near = lines[:, AROUND_PX - SEARCH_PX - REACH_PX : AROUND_PX + SEARCH_PX + REACH_PX + 1]
-    wanted = template - weight @ template
-    plain, matched = _sliding(weight, len(shifts)), _sliding(weight * wanted, len(shifts))
-    cost = (near**2) @ plain - (near @ plain) ** 2 - 2.0 * (near @ matched) + weight @ wanted**2
+    wanted = templates - (templates @ weight)[:, None]
+    windows = sliding_window_view(near, templates.shape[1], axis=1)
+    squares = sliding_window_view(near**2, templates.shape[1], axis=1) @ weight
+    matched = np.einsum("lsw,lw->ls", windows, weight * wanted)
+    cost = squares - (windows @ weight) ** 2 - 2.0 * matched + (wanted**2 @ weight)[:, None]
     cost *= 1.0 + 0.01 * np.abs(shifts)  # of two equal fits the nearer one
     return shifts[np.argmin(cost, axis=1)].astype(float)
 
 
-def _sliding(kernel: Floats, places: int) -> Floats:
-    """Matrix that takes the kernel's sum at each place of a line: [places + len(kernel) - 1, places]."""
-    out = np.zeros((places + len(kernel) - 1, places))
-    for i in range(places):
-        out[i : i + len(kernel), i] = kernel
-    return out
-
-
-def _fraction(lines: Floats, template: Floats, weight: Floats, *, shift: Floats) -> tuple[Floats, Floats, Floats]:
+def _fraction(lines: Floats, templates: Floats, weight: Floats, *, shift: Floats) -> tuple[Floats, Floats, Floats]:
     """Gauss-Newton from whole pixels on; returns the shift, the root mean square misfit and the contrast there, grey levels."""
-    wanted = template - weight @ template
-    slope_wanted = np.gradient(template)
+    wanted = templates - (templates @ weight)[:, None]
+    slope_wanted = np.gradient(templates, axis=1)
+    length = templates.shape[1]
     start = shift.copy()
     for _ in range(STEPS):
-        window = _sample(lines, AROUND_PX - REACH_PX + shift, len(template))
+        window = _sample(lines, AROUND_PX - REACH_PX + shift, length)
         slope = 0.5 * (np.gradient(window, axis=1) + slope_wanted)
         slope = slope - (slope @ weight)[:, None]
         gap = wanted - (window - (window @ weight)[:, None])
         step = ((gap * slope) @ weight) / np.maximum((slope**2) @ weight, 1e-3)
         shift = np.clip(shift + np.clip(step, -1.0, 1.0), start - 2.0, start + 2.0)
-    window = _sample(lines, AROUND_PX - REACH_PX + shift, len(template))
+    window = _sample(lines, AROUND_PX - REACH_PX + shift, length)
     level = window - (window @ weight)[:, None]
     gap = wanted - level
     return shift, np.sqrt((gap**2) @ weight), np.sqrt((level**2) @ weight)

@@ -6,7 +6,6 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from brevin.core.kinds import AskedPosition, Instrument, Purpose, State
-from brevin.core.readiness import About
 from brevin.web.schemas import StudentOut
 
 
@@ -128,25 +127,3 @@ class LessonMade(BaseModel):
 
     placed: int
     left: list[int]
-
-
-class ReadyQuery(BaseModel):
-    """camera: a name of the page's own for its camera; t_s: when the picture was taken, on the page's clock; wanted: from where the check is filmed."""
-
-    camera: str = Field(pattern="^[0-9a-f-]{36}$")
-    t_s: float = Field(ge=0, allow_inf_nan=False)
-    wanted: Literal["side-left", "side-right", "front"] = "side-right"
-
-
-class ReadyLine(BaseModel):
-    """state: steady, watch, or unreadable where filming now would be in vain; do: what to do about it."""
-
-    about: About
-    state: State
-    code: str
-    title: str
-    do: str
-
-
-class ReadyOut(BaseModel):
-    lines: list[ReadyLine]

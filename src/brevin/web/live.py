@@ -14,7 +14,7 @@ from brevin.edge import talk
 from brevin.edge.limited import Children, Died
 from brevin.edge.live_work import LIVE_LIMITS, watch
 from brevin.ops.settings import ROOT, model_path
-from brevin.web.class_schemas import ReadyLine, ReadyOut, ReadyQuery
+from brevin.web.live_schemas import LiveQuery, MirrorOut, ReadyLine, ReadyOut, ReadyQuery
 from brevin.web.problems import Refused
 from brevin.web.shapes import answer
 
@@ -74,14 +74,25 @@ class Watcher:
 @routes.post("/ready", responses={200: ReadyOut}, description="The body is one picture, JPEG.")
 def ready(query: ReadyQuery) -> Response:
     """Whether filming now would give a readable clip: light, player, camera. The picture is not kept."""
+    found = _asked({"kind": "ready", "camera": query.camera, "t_s": query.t_s, "wanted": query.wanted})
+    return answer(ReadyOut(lines=[ReadyLine(**one, **READY[one["code"]]._asdict()) for one in found["lines"]]))
+
+
+@routes.post("/mirror", responses={200: MirrorOut}, description="The body is one picture, JPEG.")
+def mirror(query: LiveQuery) -> Response:
+    """The three lanes of the last seconds. Neither picture nor lanes are kept."""
+    found = _asked({"kind": "mirror", "camera": query.camera, "t_s": query.t_s})
+    state = found.pop("state")
+    words = READY.get(state, READY["looking"])
+    return answer(MirrorOut(state="seen" if state == "seen" else "wait", title=words.title, do=words.do, **found))
+
+
+def _asked(question: dict[str, object]) -> dict[str, Any]:
     picture = request.stream.read(MOST_BYTES + 1)
     if len(picture) > MOST_BYTES:
         raise Refused("too_large", 413)
     watcher: Watcher = current_app.config["WATCHER"]
-    found = watcher.ask({"camera": query.camera, "t_s": query.t_s, "wanted": query.wanted}, picture)
+    found = watcher.ask(question, picture)
     if "refused" in found:
         raise Refused(found["refused"], 422)
-    lines = [
-        ReadyLine(about=one["about"], state=one["state"], code=one["code"], title=READY[one["code"]].title, do=READY[one["code"]].do) for one in found["lines"]
-    ]
-    return answer(ReadyOut(lines=lines))
+    return found

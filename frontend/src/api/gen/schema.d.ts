@@ -264,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/live/mirror": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The three lanes of the last seconds. Neither picture nor lanes are kept.
+         * @description The body is one picture, JPEG.
+         */
+        post: operations["live_mirror_mirror_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live/ready": {
         parameters: {
             query?: never;
@@ -1583,6 +1603,49 @@ export interface components {
             takes: number;
         };
         /**
+         * MirrorOut
+         * @description state: wait until a player is followed, with what to do; t_s: on the page's clock; lanes in percent of trunk, empty where a region is hidden; at: where
+         *     each lane's mark stands in the picture, shares of its width and height.
+         */
+        MirrorOut: {
+            /**
+             * Abdomen
+             * @default []
+             */
+            abdomen: number[];
+            /**
+             * At
+             * @default {}
+             */
+            at: {
+                [key: string]: number[];
+            };
+            /**
+             * Chest
+             * @default []
+             */
+            chest: number[];
+            /** Do */
+            do: string;
+            /**
+             * Shoulder
+             * @default []
+             */
+            shoulder: number[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "wait" | "seen";
+            /**
+             * T S
+             * @default []
+             */
+            t_s: number[];
+            /** Title */
+            title: string;
+        };
+        /**
          * MovedTurn
          * @description A turn moved by hand. was_s: where the reading had put it; t_s: where it is now.
          */
@@ -2819,6 +2882,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    live_mirror_mirror_post: {
+        parameters: {
+            query: {
+                camera: string;
+                t_s: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MirrorOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -8,15 +8,14 @@ from brevin.core.track import Floats, Strips
 TRUNK_EDGE = (4.0, 30.0)  # front outline ahead of the axis: outside it is an arm, the instrument or a thigh
 EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm begins
 NEIGHBOUR_PCT = 4.0
+NOWHERE = 99.0
 ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 
 
 def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
     """Strips whose outline is the trunk's own: clear, alike over time, at the trunk's depth, with no arm across and no sudden step outward."""
     free = followed_strips(front) & (front.edge_pct > TRUNK_EDGE[0]) & (front.edge_pct < TRUNK_EDGE[1])
-    for i, (height, edge) in enumerate(zip(front.up_pct, front.edge_pct, strict=True)):
-        if free[i] and _arm_across(height, edge, arms_pct):
-            free[i] = False
+    free &= distance(np.column_stack([front.edge_pct, front.up_pct]), arms_pct) >= 0.6 * ARM_REACH  # no piece of an arm lies on the outline there
     kept: list[float] = []
     for i in (int(k) for k in np.flatnonzero(free)):
         if kept and front.edge_pct[i] - np.median(kept[-4:]) > EDGE_JUMP:
@@ -32,12 +31,13 @@ def _has_neighbour(up_pct: Floats, free: np.ndarray) -> np.ndarray:
     return np.array([np.sum(np.abs(heights - h) < NEIGHBOUR_PCT) > 1 for h in up_pct], bool)
 
 
-def _arm_across(height: float, edge: float, arms_pct: Floats) -> bool:
-    """Whether a piece of an arm lies on the outline at this height: within its own width of the edge's place."""
-    return bool(len(arms_pct)) and min(distance(np.array([edge, height]), a, b) for a, b in arms_pct) < 0.6 * ARM_REACH
-
-
-def distance(point: Floats, a: Floats, b: Floats) -> float:
-    """From a point to the piece of a line between two others, all [2], in their unit."""
-    along = np.clip(((point - a) @ (b - a)) / max(float((b - a) @ (b - a)), 1e-9), 0.0, 1.0)
-    return float(np.hypot(*(point - a - along * (b - a))))
+def distance(points: Floats, pieces: Floats) -> Floats:
+    """From each point [p, 2] to the nearest piece of a line between two others [m, 2, 2], in their unit: [p]; far away where there is none."""
+    if not len(pieces):
+        return np.full(len(points), NOWHERE)
+    start, way = pieces[:, 0], pieces[:, 1] - pieces[:, 0]
+    off = points[:, None] - start[None]
+    along = np.clip((off * way).sum(axis=2) / np.maximum((way**2).sum(axis=1), 1e-9), 0.0, 1.0)
+    gap = off - along[..., None] * way
+    nearest: Floats = np.hypot(gap[..., 0], gap[..., 1]).min(axis=1)
+    return nearest

@@ -75,7 +75,7 @@ def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]
     points = sighting.points
     assert points is not None
     at = points.at_pct
-    away = np.array([min((distance(p, a, b) for a, b in sighting.arms_pct), default=99.0) for p in at])
+    away = distance(at, sighting.arms_pct)
     depth = profile.depth_share(at[:, 0], front_pct=front_pct)
     use = points.on_body & followed_points(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct - EDGE_CLEAR)
     return use, depth[use]

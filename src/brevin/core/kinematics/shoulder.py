@@ -35,7 +35,8 @@ def _on_shoulder(at: Floats, arms_pct: Floats, *, both: bool) -> np.ndarray:
     if both:
         return cap & (np.abs(at[:, 0]) > 14.0)
     upper = arms_pct[[0, 3]] if len(arms_pct) >= 4 else arms_pct
-    hanging = np.array([min((distance(p, a, a + 0.7 * (b - a)) for a, b in upper), default=99.0) < 6.0 for p in at])
+    upper = np.stack([upper[:, 0], upper[:, 0] + 0.7 * (upper[:, 1] - upper[:, 0])], axis=1)  # the elbow's end swings by itself
+    hanging = distance(at, upper) < 6.0
     return cap | (hanging & (at[:, 1] > 55.0))
 
 

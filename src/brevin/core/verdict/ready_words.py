@@ -11,6 +11,7 @@ class ReadyWords(NamedTuple):
 
 
 READY: dict[str, ReadyWords] = {
+    "looking": ReadyWords("one moment", "sit still until the lines come"),
     "light_good": ReadyWords("light", "good"),
     "too_dark": ReadyWords("too dark", "turn on a light, or turn toward the window"),
     "no_person": ReadyWords("nobody in the picture", "head to knees inside the corners"),

@@ -1,0 +1,187 @@
+import { useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+
+import type { Card } from "../api/client";
+import { useCards, useToday } from "../api/queries";
+import { Action } from "../design/Action";
+import { useKeys } from "../design/keys";
+import { useTitle } from "../design/title";
+import { colour, onClip } from "../design/tokens";
+import { PART_WORDS } from "../film/counting";
+import { useCamera } from "../film/useCamera";
+import { useRest } from "../film/useRest";
+import { Stage } from "./Stage";
+import { useCount } from "./useCount";
+import { useMirror } from "./useMirror";
+
+const Page = styled.main`
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  gap: 16px;
+  height: 100dvh;
+  padding: 24px;
+`;
+const Whole = styled.div`
+  position: relative;
+  min-height: 0;
+`;
+const Count = styled.div`
+  position: absolute;
+  left: 0;
+  top: 0;
+  width: 58%;
+  height: 38%;
+  display: flex;
+  align-items: flex-end;
+  gap: 3vw;
+  .number {
+    font-size: min(34vh, 250px);
+    font-weight: 800;
+    line-height: 0.8;
+  }
+  .part {
+    font-size: min(12vh, 84px);
+    font-weight: 800;
+    line-height: 1;
+  }
+  .then {
+    font-size: 26px;
+    color: ${colour("soft")};
+    align-self: center;
+  }
+  h1 {
+    font-size: 40px;
+    font-weight: 800;
+    align-self: center;
+  }
+`;
+const Video = styled.video`
+  position: absolute;
+  right: 0;
+  top: 0;
+  width: 36%;
+  height: 100%;
+  object-fit: cover;
+  transform: scaleX(-1);
+  border-radius: 6px;
+  background: ${onClip.dark};
+`;
+const Foot = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 12px;
+  p {
+    font-size: 18px;
+    color: ${colour("soft")};
+    margin-right: auto;
+    b {
+      color: ${colour("ink")};
+    }
+  }
+`;
+const SHORT: Record<string, string> = { in: "in", out: "out", pause: "wait", empty: "stay empty", "count-in": "ready", done: "" };
+const USUAL: Card = { inhale_beats: 3, pause_beats: 0, exhale_beats: 4, empty_beats: 0, tempo_bpm: 72, cycles: 3, countin_beats: 4 };
+const SLOWER = 0.9;
+const REST_S = 30;
+
+/** See oneself breathe: lanes beside the picture, time running into the body; nothing is stored, nobody is named, nothing is judged. */
+export function MirrorPage() {
+  const go = useNavigate();
+  const today = useToday();
+  const cards = useCards();
+  const camera = useCamera();
+  const video = useRef<HTMLVideoElement>(null);
+  const mirrored = useMirror(video, camera.stream);
+  const [silent, setSilent] = useState(false);
+  const [slower, setSlower] = useState(1);
+  const [restUntil_ms, setRest] = useState(0);
+  const rest_s = useRest(restUntil_ms);
+  useTitle("Mirror");
+  useEffect(() => {
+    if (video.current) video.current.srcObject = camera.stream;
+  }, [camera.stream]);
+  const lesson = today.data?.lesson;
+  const seat = lesson?.seats.find(({ id }) => id === lesson.seat_now);
+  const plain = seat?.check.card ?? cards.data?.cards[0]?.check.card ?? USUAL;
+  const [card, setCard] = useState<Card | null>(null);
+  const counted = card ?? { ...plain, tempo_bpm: Math.round(plain.tempo_bpm * slower) };
+  const count = useCount(counted, silent, () => setRest(Date.now() + 1000 * REST_S));
+  const turn = () => {
+    if (!count.running && rest_s > 0) return;
+    setCard(count.running ? null : counted);
+    count.turn();
+  };
+  const goSlower = () => setSlower((now) => Math.max(now * SLOWER, 0.5));
+  useKeys("Mirror", [
+    { key: " ", shown: "space", does: "count, or stop counting", run: turn },
+    { key: "m", does: "clicks on or off", run: () => setSilent(!silent) },
+    { key: "s", does: "slower", run: goSlower, off: count.running },
+    { key: "Escape", shown: "Esc", does: "close", run: () => go("/") },
+  ]);
+  const { shown } = mirrored;
+  return (
+    <Page>
+      <Whole>
+        <Video ref={video} autoPlay muted playsInline aria-label="Yourself, as in a mirror" />
+        <Stage video={video} shown={shown} card={counted} began_ms={count.began_ms} />
+        <Count aria-live="off">
+          {count.moment ? (
+            <>
+              <span className="part">{SHORT[count.moment.part] ?? PART_WORDS[count.moment.part]}</span>
+              <span className="number" data-testid="count">
+                {count.moment.number || ""}
+              </span>
+              <span className="then">
+                {count.moment.breath >= 0 && `breath ${count.moment.breath + 1} of ${counted.cycles}`}
+                {count.moment.next && (
+                  <>
+                    <br />
+                    then {SHORT[count.moment.next.part]} {count.moment.next.beats ?? ""}
+                  </>
+                )}
+              </span>
+            </>
+          ) : (
+            <h1>{waitWords(camera.trouble, shown?.state === "seen", shown?.title ?? "", shown?.do ?? "", rest_s)}</h1>
+          )}
+        </Count>
+      </Whole>
+      <Foot>
+        <p data-testid="behind" data-behind={mirrored.behind_s.toFixed(3)}>
+          <b>Nothing is stored.</b> Light-headed? Stop, breathe normally, sit.
+        </p>
+        {camera.trouble && (
+          <Action large onPress={camera.retry}>
+            Try again
+          </Action>
+        )}
+        <Action large letter="M" pressed={silent} onPress={() => setSilent(!silent)}>
+          Click off
+        </Action>
+        <Action large letter="S" isDisabled={count.running} onPress={goSlower}>
+          Slower
+        </Action>
+        <Action large letter="space" isDisabled={!count.running && rest_s > 0} onPress={turn}>
+          {countWords(count.running, rest_s)}
+        </Action>
+        <Action large main letter="Esc" onPress={() => go("/")}>
+          Close
+        </Action>
+      </Foot>
+    </Page>
+  );
+}
+
+function countWords(running: boolean, rest_s: number): string {
+  if (running) return "Stop";
+  return rest_s > 0 ? `Rest ${rest_s} s` : "Count";
+}
+
+function waitWords(trouble: string | null, seen: boolean, title: string, doing: string, rest_s: number): string {
+  if (trouble) return trouble;
+  if (rest_s > 0) return "Breathe as usual for a while.";
+  if (seen) return "Breathe, and watch where it moves.";
+  return title ? `${title}: ${doing}` : "One moment";
+}

@@ -1,0 +1,142 @@
+import { useEffect, useState, type RefObject } from "react";
+import styled from "styled-components";
+
+import type { Card, MirrorOut } from "../api/client";
+import { LANE_WORDS } from "../breathscore/layout";
+import { colour, onClip } from "../design/tokens";
+import { useWidth } from "../design/useWidth";
+import { askedOf, lanesOf, type Drawn, type LanesPlace } from "./lanes";
+
+const Over = styled.div`
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+  svg {
+    display: block;
+  }
+  text {
+    fill: ${colour("ink")};
+    font-size: 24px;
+  }
+`;
+type StageProps = { video: RefObject<HTMLVideoElement | null>; shown: MirrorOut | null; card: Card; began_ms: number | null };
+type Size = { width: number; height: number };
+const PICTURE_SHARE = 0.36;
+const COUNT_HALF = 20;
+const AHEAD_PX = 70; // of the breath that is going on, after now
+
+/** Over the whole mirror: the lanes at the left, and a dotted lead from each pen's tip to its mark on the body. */
+export function Stage({ video, shown, card, began_ms }: StageProps) {
+  const { ref, width } = useWidth<HTMLDivElement>();
+  const height = useHeight(ref);
+  const place: LanesPlace = { left: 150, right: width * 0.56, top: height * 0.42 + 50, bottom: height - 10 };
+  if (!shown || shown.state !== "seen") return <Over ref={ref} />;
+  const lanes = lanesOf(shown, place);
+  const now_s = shown.t_s.at(-1) ?? 0;
+  const asked = askedOf(card, began_ms, now_s, place);
+  const middle = height * 0.42 + 16;
+  return (
+    <Over ref={ref}>
+      <svg width={width} height={height} role="img" aria-label="Shoulders, chest and abdomen as they move now" data-testid="lanes">
+        <clipPath id="shown">
+          <rect x={place.left} y="0" width={place.right - place.left + AHEAD_PX} height={height} />
+        </clipPath>
+        {asked.map(({ from, full, leave, to }) => {
+          const [a, b] = [Math.max(from, place.left), Math.min(full, place.right)];
+          return (
+            <g key={from} clipPath="url(#shown)">
+              {b > a && <rect x={a} y={middle - 26} width={b - a} height={height - middle + 26} fill={colour("wash")} />}
+              <path d={`M${from},${middle} L${full},${middle - COUNT_HALF} V${middle + COUNT_HALF} Z`} fill={colour("ink")} />
+              <path
+                d={`M${leave},${middle - COUNT_HALF} L${to},${middle} L${leave},${middle + COUNT_HALF} Z`}
+                fill="none"
+                stroke={colour("ink")}
+                strokeWidth="2"
+              />
+            </g>
+          );
+        })}
+        {lanes.map((one) => (
+          <LaneNow key={one.lane} one={one} place={place} />
+        ))}
+        <path d={`M${place.right},${middle - 30} V${height}`} stroke={colour("ink")} strokeWidth="4" />
+        {lanes.map((one) => {
+          const at = placeOn(video.current, shown.at[one.lane], { width, height });
+          return one.tip && at && <Lead key={one.lane} one={one} at={at} />;
+        })}
+      </svg>
+    </Over>
+  );
+}
+
+function LaneNow({ one, place }: { one: Drawn; place: LanesPlace }) {
+  const line = one.points.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" L");
+  const look = one.lane === "chest" ? { strokeWidth: 4 } : { strokeWidth: 2.5, strokeDasharray: "9 6" };
+  return (
+    <g>
+      <text x={place.left - 16} y={one.base - 4} textAnchor="end">
+        {LANE_WORDS[one.lane]}
+      </text>
+      <path
+        d={`M${place.left},${one.base} H${place.right}`}
+        stroke={colour("hair")}
+        strokeWidth="1.5"
+        strokeDasharray={line ? undefined : "3 6"}
+      />
+      {line && one.lane === "abdomen" && (
+        <path d={`M${one.points[0]!.x},${one.base} L${line} L${one.tip!.x},${one.base} Z`} fill={colour("ink")} />
+      )}
+      {line && one.lane !== "abdomen" && <path d={`M${line}`} fill="none" stroke={colour("ink")} strokeLinejoin="round" {...look} />}
+      {one.tip && <circle cx={one.tip.x} cy={one.tip.y} r="7" fill={colour("ink")} />}
+    </g>
+  );
+}
+
+function Lead({ one, at }: { one: Drawn; at: { x: number; y: number } }) {
+  const { tip, lane } = one;
+  const half = (at.x - tip!.x) / 2;
+  return (
+    <g>
+      <path
+        d={`M${tip!.x},${tip!.y} C${tip!.x + half},${tip!.y} ${at.x - half},${at.y} ${at.x - 18},${at.y}`}
+        fill="none"
+        stroke={onClip.light}
+        strokeWidth="2.5"
+        strokeDasharray="2 6"
+        strokeLinecap="round"
+      />
+      <rect
+        x={at.x - 16}
+        y={at.y - 11}
+        width="32"
+        height="22"
+        fill={lane === "abdomen" ? onClip.light : "none"}
+        stroke={onClip.light}
+        strokeWidth={lane === "chest" ? 4 : 2.5}
+        strokeDasharray={lane === "shoulder" ? "6 4" : undefined}
+      />
+    </g>
+  );
+}
+
+/** Where a place of the picture is drawn: the picture covers its box at the right, cut at the sides, flipped as a mirror. */
+function placeOn(video: HTMLVideoElement | null, at: number[] | undefined, { width, height }: Size) {
+  if (!video?.videoWidth || !at) return null;
+  const box = { left: width * (1 - PICTURE_SHARE), width: width * PICTURE_SHARE, height };
+  const scale = Math.max(box.width / video.videoWidth, box.height / video.videoHeight);
+  const x = box.width / 2 + (at[0]! - 0.5) * video.videoWidth * scale;
+  const y = box.height / 2 + (at[1]! - 0.5) * video.videoHeight * scale;
+  return { x: box.left + box.width - x, y };
+}
+
+function useHeight(ref: RefObject<HTMLDivElement | null>): number {
+  const [height, setHeight] = useState(600);
+  useEffect(() => {
+    const box = ref.current;
+    if (!box) return;
+    const watching = new ResizeObserver(() => setHeight(box.clientHeight));
+    watching.observe(box);
+    return () => watching.disconnect();
+  }, [ref]);
+  return height;
+}

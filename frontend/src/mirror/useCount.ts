@@ -1,0 +1,56 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+
+import type { Card } from "../api/client";
+import { Clicker } from "../film/clicker";
+import { beatsOf, momentAt, type Moment } from "../film/counting";
+
+const METRE = 4;
+const OPEN_BEATS = 64;
+
+/** began_ms: when the count-in began, on the page's clock; null where nothing is counted. */
+export type Count = { moment: Moment | null; began_ms: number | null; running: boolean; turn: () => void };
+
+/** Counts a card aloud, again and again on demand; nothing is recorded. onDone: called when it is through. */
+export function useCount(card: Card, silent: boolean, onDone: () => void): Count {
+  const clicker = useRef<Clicker | null>(null);
+  const [began_ms, setBegan] = useState<number | null>(null);
+  const [moment, setMoment] = useState<Moment | null>(null);
+  const done = useRef(onDone);
+  useEffect(() => {
+    done.current = onDone;
+    if (clicker.current) clicker.current.silent = silent;
+  });
+  const stop = useCallback(() => {
+    clicker.current?.stop();
+    setBegan(null);
+    setMoment(null);
+  }, []);
+  useEffect(
+    () => () => {
+      clicker.current?.close();
+      clicker.current = null;
+    },
+    [],
+  );
+  useEffect(() => {
+    if (began_ms === null) return;
+    const beat_ms = 60_000 / card.tempo_bpm;
+    const whole = beatsOf(card) ?? OPEN_BEATS;
+    const ticking = setInterval(() => {
+      const beat = (performance.now() - began_ms) / beat_ms;
+      if (beat < whole) return setMoment(momentAt(card, Math.max(beat, 0)));
+      stop();
+      done.current();
+    }, 40);
+    return () => clearInterval(ticking);
+  }, [began_ms, card, stop]);
+  const turn = () => {
+    if (began_ms !== null) return stop();
+    clicker.current ??= new Clicker(silent);
+    const clicks = clicker.current;
+    void clicks.context.resume();
+    const first_s = clicks.start(60 / card.tempo_bpm, Math.ceil(beatsOf(card) ?? OPEN_BEATS), METRE);
+    setBegan(performance.now() + 1000 * (first_s - clicks.now_s));
+  };
+  return { moment, began_ms, running: began_ms !== null, turn };
+}

@@ -3,8 +3,8 @@ import { useEffect, useState, type RefObject } from "react";
 import { body, client, type MirrorOut } from "../api/client";
 import { pictureOf } from "../shared/picture";
 
-const LEAST_MS = 70; // between two pictures: no more than fourteen a second
-const AFTER_TROUBLE_MS = 400;
+const EVERY_MS = 55; // between two pictures, where the answers keep up
+const MOST_UNANSWERED = 2; // one is looked at while the next is on its way
 
 /** What the mirror shows: the lanes of the last seconds on the page's own clock, and how far behind they are. */
 export type Mirrored = { shown: MirrorOut | null; behind_s: number };
@@ -16,26 +16,27 @@ export function useMirror(video: RefObject<HTMLVideoElement | null>, stream: Med
     if (!stream) return;
     const camera = crypto.randomUUID();
     const canvas = document.createElement("canvas");
-    let [left, waiting] = [false, 0];
+    let unanswered = 0;
+    let newest_ms = 0;
     const look = async () => {
+      if (unanswered >= MOST_UNANSWERED) return;
+      unanswered += 1;
       const taken_ms = performance.now();
-      let rest = LEAST_MS;
       try {
         const picture = await pictureOf(video.current, canvas);
-        if (picture) {
-          const shown = await ask(camera, taken_ms / 1000, picture);
-          if (!left) setFound({ shown, behind_s: (performance.now() - taken_ms) / 1000 });
-        }
+        if (!picture) return;
+        const shown = await ask(camera, taken_ms / 1000, picture);
+        if (taken_ms < newest_ms) return; // overtaken by a later one
+        newest_ms = taken_ms;
+        setFound({ shown, behind_s: (performance.now() - taken_ms) / 1000 });
       } catch {
-        rest = AFTER_TROUBLE_MS;
+        return; // the next picture is asked about soon
+      } finally {
+        unanswered -= 1;
       }
-      if (!left) waiting = window.setTimeout(() => void look(), Math.max(rest - (performance.now() - taken_ms), 0));
     };
-    void look();
-    return () => {
-      left = true;
-      clearTimeout(waiting);
-    };
+    const looking = setInterval(() => void look(), EVERY_MS);
+    return () => clearInterval(looking);
   }, [video, stream]);
   return found;
 }

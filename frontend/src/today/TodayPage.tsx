@@ -91,7 +91,7 @@ const Facts = styled.ul`
 const Actions = styled.div`
   display: flex;
   flex-wrap: wrap;
-  gap: 12px;
+  gap: 8px;
 `;
 const Said = styled.p`
   border-left: 4px solid ${colour("ink")};

@@ -42,7 +42,13 @@ def main() -> int:
         page.keyboard.press("b")
         page.locator("section[aria-label=clarinet]").wait_for()
         _shoot(page, "class")
+        page.keyboard.press("j")
+        page.get_by_test_id("card-row").nth(2).click()
+        page.get_by_role("slider", name="breathe out").press("ArrowRight")
+        page.mouse.move(5, 5)
+        _shoot(page, "cards")
         page.keyboard.press("h")
+        _mirror(page)
         _film(page)
         page.keyboard.press("d")
         page.keyboard.press("h")
@@ -78,7 +84,9 @@ def _film(page: Any) -> None:
     """In the middle of the first breath; then dropped, so that it is nobody's try."""
     page.get_by_role("heading", name="Just read").wait_for()
     page.keyboard.press("f")
-    page.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
+    page.get_by_text("right side to the camera").last.wait_for()
+    page.wait_for_timeout(1500)
+    _shoot(page, "film-ready")
     page.keyboard.press(" ")
     page.get_by_text("breathe in").wait_for()
     page.wait_for_timeout(1900)
@@ -87,6 +95,19 @@ def _film(page: Any) -> None:
     page.get_by_role("button", name="Start").wait_for()
     page.keyboard.press("Escape")
     page.get_by_role("heading", name="Just read").wait_for()
+
+
+def _mirror(page: Any) -> None:
+    """In the middle of the second breath."""
+    page.get_by_role("heading", name="Just read").wait_for()
+    page.keyboard.press("m")
+    page.get_by_test_id("lanes").wait_for()
+    page.wait_for_timeout(2000)
+    page.keyboard.press(" ")
+    page.get_by_text("breath 2 of").wait_for()
+    page.wait_for_timeout(2600)
+    _shoot(page, "mirror")
+    page.keyboard.press("Escape")
 
 
 def _shoot(page: Any, name: str) -> None:

@@ -37,11 +37,12 @@ class Served:
 
 
 @contextmanager
-def served() -> Iterator[Served]:
-    """The server, for as long as it is needed."""
+def served(*, empty: bool = False) -> Iterator[Served]:
+    """The server, for as long as it is needed. empty: without the demo school."""
     port = free_port()
     with tempfile.TemporaryDirectory(prefix="brevin-bench-") as data:
-        server = subprocess.Popen([str(ROOT / "start"), "--port", str(port), "--data", data], stdout=subprocess.DEVNULL, start_new_session=True)
+        command = [str(ROOT / "start"), "--port", str(port), "--data", data, *(["--no-demo"] if empty else [])]
+        server = subprocess.Popen(command, stdout=subprocess.DEVNULL, start_new_session=True)
         try:
             _wait(f"http://127.0.0.1:{port}/")
             yield Served(f"http://127.0.0.1:{port}", Path(data))

@@ -10,7 +10,7 @@ from typing import Any
 from brevin.edge.limited import Limits, Told
 
 PROBE_LIMITS = Limits(memory_mb=1200, cpu_s=20, wall_s=20.0, file_mb=1, open_files=32)
-READ_LIMITS = Limits(memory_mb=2600, cpu_s=900, wall_s=600.0, file_mb=2000, behind=5)  # pages and the live view come first
+READ_LIMITS = Limits(memory_mb=2600, cpu_s=900, wall_s=600.0, file_mb=2000, behind=12)  # pages and the live view come first
 PRELOAD_PROBE = ("brevin.edge.video",)
 PRELOAD_READ = ("brevin.core.evidence", "brevin.edge.look", "brevin.edge.transcode", "mediapipe.tasks.python.vision")
 

@@ -26,7 +26,7 @@ FIRST_POSES = 4  # pick the player
 REFERENCE_FRAMES = 8  # averaged into the reference
 LOOKED_AT_EVERY_S = 1.0  # whether the player still sits there
 GONE_PCT = 9.0  # of trunk: further than this from the place of the reference it begins anew
-MOST_FRAMES = 120
+MOST_FRAMES = 100
 STEP_PCT = 6.0  # between strips: half as many as a reading's, so that ten pictures a second are followed
 AT_PCT = {"abdomen": (22.0, 30.0), "chest": (20.0, 72.0), "shoulder": (0.0, 100.0)}
 """Where each lane's mark stands on the body, percent of trunk: forward, up."""
@@ -65,7 +65,7 @@ class Mirror:
             return self._look(rgb, grey, t_s, scale)
         one = self._followed
         if t_s <= one.t_s[-1]:
-            return {"state": "late"}
+            return self._lanes(one, grey.shape)  # overtaken by a later one: what is known stands
         if t_s - self._looked_s > LOOKED_AT_EVERY_S:
             self._looked_s = t_s
             if not self._still_there(rgb, t_s, scale):

@@ -1,0 +1,54 @@
+"""From one student to the next: taps and seconds between two filmings, and how soon the reading is there, in a real browser with a stand-in camera."""
+
+import tempfile
+import time
+from pathlib import Path
+from typing import Any
+
+from brevin.bench import Measured
+from brevin.bench.filming import film, sign_in, studio
+from brevin.bench.served import READ_WITHIN_S, Client, served
+
+PAIRS = 3
+
+
+def measure() -> Measured:
+    """Seconds and taps from a filming's end to the next one's start, and from its end to its reading as a share of the clip's length; the worst of several."""
+    with served() as server, tempfile.TemporaryDirectory() as folder, studio(server.address, Path(folder)) as page:
+        sign_in(page)
+        client = Client(server.address)
+        page.keyboard.press("f")
+        film(page)
+        between, taps, shares = [], [], []
+        for _ in range(PAIRS):
+            ended = time.monotonic()
+            taps.append(_on_to_the_next(page))
+            between.append(time.monotonic() - ended)
+            shares.append(_read_after(client, ended))
+            page.get_by_text("Filmed, and on its way").wait_for()
+    return Measured(
+        "class-time", {"between_worst_s": max(between), "taps": max(taps), "read_share_of_clip": max(shares)},
+        {"between_worst_s": ("<=", 10.0), "taps": ("<=", 2), "read_share_of_clip": ("<=", 1 / 3)},
+    )  # fmt: skip
+
+
+def _on_to_the_next(page: Any) -> int:
+    """The student's guess brings the next chair, a tap starts it. Returns the taps."""
+    page.keyboard.press("1")
+    page.get_by_role("button", name="Start").wait_for()
+    page.wait_for_function("() => !document.querySelector('button.start')?.disabled")
+    page.keyboard.press(" ")
+    page.get_by_text("ready").wait_for()
+    return 2
+
+
+def _read_after(client: Client, ended: float) -> float:
+    """Share of the newest clip's length that went by from its end until it was read."""
+    until = time.monotonic() + READ_WITHIN_S
+    while time.monotonic() < until:
+        newest = client("GET", "/api/takes")["takes"][0]
+        if newest["state"] == "read":
+            took_s = time.monotonic() - ended
+            return took_s / float(client("GET", f"/api/takes/{newest['id']}/report")["clip"]["duration_s"])
+        time.sleep(0.1)
+    raise RuntimeError("the clip was not read in time")

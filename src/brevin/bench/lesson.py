@@ -110,8 +110,8 @@ data folder. The browser, which draws and codes without a graphics card here, sh
 
 - From the empty program over account, class list of {len(each)}, letters and plan to the first chair: {told["set_up_min"]} minutes, typed by a script; a person
   takes longer at the keyboard.
-- A student takes {told["student_median_s"]} s (median), of which {told["filming_median_s"]} s are count-in and filming. At most {told["between_worst_s"]} s and two taps (the
-  guess, Start) lie between one filming's end and the next one's start.
+- A student takes {told["student_median_s"]} s (median), of which {told["filming_median_s"]} s are count-in and filming. Between one filming's end and the next
+  one's start lie two taps (the guess, Start) and at most {told["between_worst_s"]} s.
 - The last verdict was there {told["last_verdict_s"]} s after the last filming; {figures["read"]:.0f} of {len(each)} were read.
 
 | student | in all, s | filming, s | between, s |

@@ -97,6 +97,22 @@ def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None
     expect(stage.get_by_test_id("upload-row")).to_have_count(0)
 
 
+def test_a_consent_that_is_taken_back_while_filming_leaves_nothing_in_the_browser(stage: Page) -> None:
+    to_film(stage, "Iolana")
+    stage.keyboard.press(" ")
+    expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
+    stage.route("**/api/takes?*", lambda route: route.fulfill(status=409, json={"code": "no_consent", "message": "No consent."}))
+    stage.reload()
+    stage.goto(stage.url.split("/film")[0])
+    row = stage.get_by_test_id("upload-row")
+    row.get_by_role("button", name="Send it again").click()
+    expect(row).to_contain_text("deleted in this browser")
+    expect(row.get_by_role("button", name="Send it again")).to_have_count(0)
+    stage.reload()
+    stage.get_by_role("heading", name="Just read").wait_for()
+    expect(stage.get_by_test_id("upload-row")).to_have_count(0)
+
+
 def test_a_lost_count_starts_again_and_is_no_try(stage: Page) -> None:
     to_film(stage, "Declan")
     stage.keyboard.press(" ")

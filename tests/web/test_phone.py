@@ -10,7 +10,7 @@ from brevin.store.scope import HOUSE
 from brevin.web.permissions import MAY, NEEDS, allowed
 from tests.conftest import DEMO_CLIP
 from tests.store.test_takes import lesson_of, new_take, read_once
-from tests.web.conftest import Page
+from tests.web.conftest import Page, signed_in
 
 
 @pytest.fixture
@@ -54,13 +54,15 @@ def test_the_phone_sees_chairs_and_no_verdict_and_films(page, phone: Page, scope
     assert page("GET", f"/api/takes/{sent.json['id']}").json["felt"] == "low"
 
 
-def test_the_chair_in_front_is_the_same_on_both_screens(page, phone: Page, scope, student) -> None:
+def test_the_chair_in_front_is_the_same_on_both_screens_and_on_no_others(app, page, phone: Page, scope, student) -> None:
     lesson_of(scope, student.id)
     lesson = lessons.last_lesson(scope)
     assert page("GET", "/api/today").json["lesson"]["seat_now"] is None
-    assert phone("PUT", f"/api/lessons/{lesson.id}/front", json={"seat_id": lesson.seats[0].id}).json == {"done": True}
-    assert page("GET", "/api/today").json["lesson"]["seat_now"] == lesson.seats[0].id
+    assert phone("PUT", f"/api/lessons/{lesson.id}/front", json={"seat_id": lesson.seats[0].id}).json["number"] == 1
+    assert page("GET", "/api/today").json["lesson"]["seat_now"] == {"seat_id": lesson.seats[0].id, "number": 1}
     assert phone("PUT", f"/api/lessons/{lesson.id}/front", json={"seat_id": 999_999}).status_code == 404
+    other = signed_in(app, scope, "teacher")
+    assert other("GET", "/api/today").json["lesson"]["seat_now"] is None, "another teacher's page does not jump"
 
 
 def test_the_phone_reaches_nothing_else(app, phone: Page) -> None:

@@ -225,7 +225,7 @@ export function useAllowEmpty() {
   });
 }
 
-/** This chair is in front now, on every screen. */
+/** This chair is in front now, on this page and the phones that film for it. */
 export const usePutInFront = () =>
   useMutation({
     mutationFn: async ({ lessonId, seatId }: { lessonId: number; seatId: number }) =>

@@ -103,7 +103,7 @@ export function MirrorPage() {
     if (video.current) video.current.srcObject = camera.stream;
   }, [camera.stream]);
   const lesson = today.data?.lesson;
-  const seat = lesson?.seats.find(({ id }) => id === lesson.seat_now);
+  const seat = lesson?.seats.find(({ id }) => id === lesson.seat_now?.seat_id);
   const plain = seat?.check.card ?? cards.data?.cards[0]?.check.card ?? USUAL;
   const [card, setCard] = useState<Card | null>(null);
   const counted = card ?? { ...plain, tempo_bpm: Math.round(plain.tempo_bpm * slower) };

@@ -60,20 +60,20 @@ function ChairsHere() {
   const lesson = today.data?.lesson;
   if (!lesson) return <Message quiet title="No lesson yet" text="The chairs come here as soon as the teacher opens a lesson." />;
   const waits = lesson.seats.filter((seat) => seat.take === null && !seat.away && seat.student.may_film_until !== null);
-  const first = waits.find(({ id }) => id === lesson.seat_now) ?? waits[0];
+  const first = waits.find(({ id }) => id === lesson.seat_now?.seat_id) ?? waits[0];
   if (fresh && first) return <Navigate to={`/film/${first.id}`} replace />;
   return (
     <Page>
       <h1>{lesson.title}</h1>
       {uploads.all.length > 0 && (
         <p role="status">
-          {uploads.all.some((one) => one.trouble)
+          {uploads.all.some((one) => one.trouble && one.again)
             ? "A clip waits on this phone: the line is gone. It is sent as soon as it is back."
             : "Sending."}
         </p>
       )}
       {uploads.all
-        .filter((one) => one.trouble)
+        .filter((one) => one.trouble && one.again)
         .map((one) => (
           <Action key={one.key} large main onPress={() => uploads.again(one)}>
             Send {one.seat.student.name}&apos;s clip again

@@ -69,7 +69,7 @@ export function JustRead({ takes, usual_s, chalk }: { takes: Take[]; usual_s: nu
             <span className="line">
               <span role="alert">{chalk ? "not taken yet" : one.trouble}</span>
               <span className="actions">
-                <Action onPress={() => uploads.again(one)}>Send it again</Action>
+                {one.again && <Action onPress={() => uploads.again(one)}>Send it again</Action>}
                 <Action onPress={() => uploads.forget(one)}>Leave it</Action>
               </span>
             </span>

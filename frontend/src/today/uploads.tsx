@@ -1,11 +1,21 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 
-import { body, client, upload, type Felt, type Seat } from "../api/client";
+import { body, client, Refusal, upload, type Felt, type Seat } from "../api/client";
 import { allKept, fileOf, keep, letGo, type Kept } from "../shared/kept";
 
-/** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. */
-export type Upload = { key: number; seat: Seat; lessonId: number; file: File; share: number; trouble: string | null; kept: Kept | null };
+/** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. again: whether it may be
+ * sent again. */
+export type Upload = {
+  key: number;
+  seat: Seat;
+  lessonId: number;
+  file: File;
+  share: number;
+  trouble: string | null;
+  kept: Kept | null;
+  again: boolean;
+};
 
 type Uploads = {
   all: Upload[];
@@ -19,6 +29,7 @@ type Uploads = {
   again: (one: Upload) => void;
   forget: (one: Upload) => void;
 };
+const TAKEN_BACK = "There is no consent to film any more, so what was filmed was deleted in this browser, too.";
 const UNSENT = "This was filmed here and not sent: the page was closed before.";
 const Shared = createContext<Uploads | null>(null);
 
@@ -43,7 +54,9 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
         if (kept) await letGo(kept.key);
         setAll((known) => known.filter((one) => one.key !== key));
       } catch (error) {
-        change(key, { trouble: (error as Error).message });
+        const refused = kept !== null && error instanceof Refusal && error.code === "no_consent";
+        if (refused) await letGo(kept.key); // nothing of a child stays here that nobody may film any more
+        change(key, { trouble: refused ? TAKEN_BACK : (error as Error).message, ...(refused ? { kept: null, again: false } : {}) });
       }
       void queries.invalidateQueries({ queryKey: ["today"] });
     },
@@ -58,7 +71,7 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
   }, [busy]);
   const add = useCallback((file: File, seat: Seat, lessonId: number, kept: Kept | null, trouble: string | null = null) => {
     counted.current += 1;
-    const one = { key: counted.current, seat, lessonId, file, share: 0, trouble, kept };
+    const one = { key: counted.current, seat, lessonId, file, share: 0, trouble, kept, again: true };
     setAll((known) => (kept && known.some((other) => other.kept?.key === kept.key) ? known : [one, ...known]));
     return one;
   }, []);

@@ -9,10 +9,11 @@ from brevin.core.plan.limits import Run, rest_s
 from brevin.store import changes, checks, readings, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
-from brevin.store.records import Away, CheckRecord, Facing, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
+from brevin.store.records import Away, CheckRecord, Facing, InFront, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
 from brevin.store.scope import Scope
 
 MOST_COMING = 100
+MOST_SESSIONS = 12  # whose chair in front is remembered
 EARLY = timedelta(minutes=30)  # before it begins a lesson is today's
 
 
@@ -93,16 +94,20 @@ def reorder(scope: Scope, lesson_id: int, seat_ids: Sequence[int]) -> None:
         changes.note(scope, lesson.programme_id, "lesson", str(lesson_id))
 
 
-def put_in_front(scope: Scope, lesson_id: int, seat_id: int) -> None:
-    """This chair is in front now, on every screen. Raises NotThere."""
+def put_in_front(scope: Scope, lesson_id: int, seat_id: int, *, of: str) -> InFront:
+    """This chair is in front now on the screens of a session. Raises NotThere."""
     with db.connection_context(), db.atomic():
-        here = (Seat.id == seat_id) & (Seat.lesson == lesson_id) & scope.sees(Lesson.programme)
-        row = Seat.select(Seat, Lesson).join(Lesson).where(here).first()
-        if row is None:
+        if not Seat.select().join(Lesson).where((Seat.id == seat_id) & (Seat.lesson == lesson_id) & scope.sees(Lesson.programme)).exists():
             raise NotThere(str(seat_id))
-        if row.lesson.seat_now != seat_id:
-            Lesson.update(seat_now=seat_id).where(Lesson.id == lesson_id).execute()
-            changes.note(scope, row.lesson.programme_id, "lesson", str(lesson_id))
+        row = Lesson.select().where(Lesson.id == lesson_id).for_update().get()
+        known = dict(row.seats_now or {})
+        seat_before, number = known.pop(of, (0, 0))
+        if seat_before == seat_id:
+            return InFront(seat_id, number)
+        latest = dict(list(known.items())[-MOST_SESSIONS:]) | {of: (seat_id, number + 1)}
+        Lesson.update(seats_now=latest).where(Lesson.id == lesson_id).execute()
+        changes.note(scope, row.programme_id, "lesson", str(lesson_id))
+    return InFront(seat_id, number + 1)
 
 
 def coming(scope: Scope, *, since: datetime) -> list[LessonRecord]:
@@ -144,7 +149,8 @@ def _record(
     row: Lesson, group_name: str, chairs: list[Seat], until: dict[int, date], of_lesson: dict[int, TakeRecord], lately: list[TakeRecord]
 ) -> LessonRecord:
     return LessonRecord(
-        id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes, seat_now=row.seat_now,
+        id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes, 
+        seats_now={of: InFront(*one) for of, one in (row.seats_now or {}).items()},
         seats=tuple(
             SeatRecord(
                 id=chair.id, place=chair.place, minute=chair.minute, asked=CheckRecord(chair.asked.id, from_document(chair.asked.document)),

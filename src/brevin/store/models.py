@@ -135,7 +135,7 @@ class Lesson(Base):
     title = CharField(120)
     starts_at = MomentField()
     minutes = IntegerField(default=40)
-    seat_now = IntegerField(null=True)  # key of the chair in front, on every screen
+    seats_now = JsonField(default=dict)  # by session: key of the chair in front on its screens, and how often it has changed
 
 
 class Seat(Base):

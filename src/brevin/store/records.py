@@ -207,15 +207,23 @@ class SeatRecord:
 
 
 @dataclass(frozen=True)
+class InFront:
+    """seat_id: key of the chair; number: counts the changes, so that a late answer is told from a new one."""
+
+    seat_id: int
+    number: int
+
+
+@dataclass(frozen=True)
 class LessonRecord:
-    """seat_now: key of the chair in front, on every screen; None before anybody chose one."""
+    """seats_now: by session, what is in front on its screens: a page and the phones that film for it."""
 
     id: int
     title: str
     group_name: str
     starts_at: datetime
     minutes: int
-    seat_now: int | None
+    seats_now: dict[str, InFront]
     seats: tuple[SeatRecord, ...]
 
 

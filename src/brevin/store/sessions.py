@@ -2,16 +2,23 @@
 
 import hashlib
 import secrets
+from dataclasses import dataclass
 from datetime import timedelta
-from typing import Literal
 
 from brevin.store.database import db, now
 from brevin.store.door_models import SignedIn
 from brevin.store.models import Person
 from brevin.store.scope import Scope
 
-Standing = Literal["own", "phone"]
 LASTS = timedelta(hours=10)  # a school day
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A session that counts. phone: it films for another, and does nothing else; of: fingerprint of that one, else of itself."""
+
+    phone: bool
+    of: str
 
 
 def begin(scope: Scope, person_id: int, *, of_token: str = "") -> str:
@@ -24,13 +31,12 @@ def begin(scope: Scope, person_id: int, *, of_token: str = "") -> str:
 
 
 def stands(scope: Scope, token: str) -> Standing | None:
-    """How the scope's person is still signed in with this token: at their own browser, or a phone that films for it; None where not any more."""
+    """How the scope's person is still signed in with this token; None where not any more."""
+    own = fingerprint(token)
     with db.connection_context():
-        fits = (SignedIn.token_hash == fingerprint(token)) & (SignedIn.person == scope.person_id) & (SignedIn.since >= now() - LASTS)
+        fits = (SignedIn.token_hash == own) & (SignedIn.person == scope.person_id) & (SignedIn.since >= now() - LASTS)
         row = SignedIn.get_or_none(fits)
-        if row is None:
-            return None
-        return "phone" if row.of_token else "own"
+        return None if row is None else Standing(phone=bool(row.of_token), of=row.of_token or own)
 
 
 def end(scope: Scope, token: str) -> None:

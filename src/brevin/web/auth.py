@@ -28,10 +28,10 @@ PROGRAMME = "programme"  # in the session: which of the person's programmes is l
 
 
 class SignedIn(UserMixin):
-    """The member of this session."""
+    """The member of this session. of: fingerprint of the session, a phone's of the one it films for."""
 
-    def __init__(self, record: MemberRecord) -> None:
-        self.record = record
+    def __init__(self, record: MemberRecord, *, of: str = "") -> None:
+        self.record, self.of = record, of
         self.id = record.person.id
 
 
@@ -49,7 +49,7 @@ def _load(key: str) -> SignedIn | None:
         if standing is None:
             return None
         record = programmes.membership(asking)
-        return SignedIn(replace(record, role="phone") if standing == "phone" else record)
+        return SignedIn(replace(record, role="phone") if standing.phone else record, of=standing.of)
     except (KeyError, ValueError, NotThere):  # left the programme, or a cookie from before there were any
         return None
 
@@ -62,9 +62,10 @@ def member() -> MemberRecord:
     return record
 
 
-def own_session() -> str:
-    """Fingerprint of the session that asks."""
-    return sessions.fingerprint(str(session[SESSION]))
+def session_of() -> str:
+    """Fingerprint of the session that asks; a phone's of the one it films for."""
+    found: str = current_user.of
+    return found
 
 
 def scope() -> Scope:

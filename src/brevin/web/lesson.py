@@ -9,9 +9,9 @@ from brevin.edge.calendars import Entry, calendar_of
 from brevin.store import lessons
 from brevin.store.database import now
 from brevin.store.records import LessonRecord, SeatRecord
-from brevin.web.auth import member, scope
+from brevin.web.auth import member, scope, session_of
 from brevin.web.problems import Refused
-from brevin.web.schemas import Done, InFront, LessonPath, OrderIn, SeatChange, SeatPath, TodayOut
+from brevin.web.schemas import Done, InFrontIn, InFrontOut, LessonPath, OrderIn, SeatChange, SeatPath, TodayOut
 from brevin.web.shapes import answer, in_the_room, lesson_out, take_out
 
 routes = APIBlueprint("lesson", __name__, url_prefix="/api")
@@ -22,11 +22,12 @@ JUST_NOW = timedelta(hours=12)  # a day of lessons
 def today() -> Response:
     """Everything the Today page shows."""
     found = lessons.today(scope(), since=now() - JUST_NOW)
+    lesson = lesson_out(found.lesson, of=session_of()) if found.lesson else None
     if member().role == "phone":
-        return answer(TodayOut(lesson=in_the_room(lesson_out(found.lesson)) if found.lesson else None, just_read=[], last_time={}, usual_read_s=0.0))
+        return answer(TodayOut(lesson=lesson and in_the_room(lesson), just_read=[], last_time={}, usual_read_s=0.0))
     return answer(
         TodayOut(
-            lesson=lesson_out(found.lesson) if found.lesson else None,
+            lesson=lesson,
             just_read=[take_out(record) for record in found.just_made],
             last_time={student_id: take_out(record) for student_id, record in found.last_time.items()},
             usual_read_s=found.usual_read_s,
@@ -44,11 +45,10 @@ def reorder(path: LessonPath, body: OrderIn) -> Response:
     return answer(Done(done=True))
 
 
-@routes.put("/lessons/<int:lesson_id>/front", responses={200: Done})
-def put_in_front(path: LessonPath, body: InFront) -> Response:
-    """This chair is in front now, on every screen."""
-    lessons.put_in_front(scope(), path.lesson_id, body.seat_id)
-    return answer(Done(done=True))
+@routes.put("/lessons/<int:lesson_id>/front", responses={200: InFrontOut})
+def put_in_front(path: LessonPath, body: InFrontIn) -> Response:
+    """This chair is in front now, on this page and the phones that film for it."""
+    return answer(InFrontOut(**vars(lessons.put_in_front(scope(), path.lesson_id, body.seat_id, of=session_of()))))
 
 
 @routes.get("/rota.ics")

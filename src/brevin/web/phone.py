@@ -12,7 +12,7 @@ from brevin.store import one_time, programmes
 from brevin.store.one_time import CodeRefused
 from brevin.store.records import Opened
 from brevin.store.scope import HOUSE, Role, Scope
-from brevin.web.auth import enter, limiter, own_session, scope
+from brevin.web.auth import enter, limiter, scope, session_of
 from brevin.web.phone_schemas import CodeIn, InvitationIn, InvitationOut, InvitedIn, Pairing
 from brevin.web.problems import Refused
 from brevin.web.schemas import Me
@@ -25,7 +25,7 @@ TRIES = "10 per minute"
 @routes.post("/phone", responses={201: Pairing})
 def pair() -> Response:
     """A code for one phone, and where it goes with it."""
-    code, until = one_time.issue(scope(), "phone", {"of_token": own_session()})
+    code, until = one_time.issue(scope(), "phone", {"of_token": session_of()})
     lan = bool(current_app.config["LAN"])
     port = request.host.rpartition(":")[2]
     addresses = [f"https://{name}:{port}/phone#{code}" for name in own_names()] if lan else []

@@ -126,14 +126,21 @@ class SeatOut(BaseModel):
     rest_s: float = Field(description="how long the student still breathes as usual before the next counted breath")
 
 
+class InFrontOut(BaseModel):
+    """number: counts the changes, so that a late answer is told from a new one."""
+
+    seat_id: int
+    number: int
+
+
 class LessonOut(BaseModel):
-    """seat_now: the chair in front, on every screen."""
+    """seat_now: the chair in front, on this page and the phones that film for it."""
 
     id: int
     title: str
     group_name: str
     minutes: int
-    seat_now: int | None
+    seat_now: InFrontOut | None
     seats: list[SeatOut]
 
 
@@ -160,7 +167,7 @@ class LessonPath(BaseModel):
     lesson_id: int
 
 
-class InFront(BaseModel):
+class InFrontIn(BaseModel):
     seat_id: int
 
 

@@ -21,7 +21,7 @@ from brevin.store.records import (
     TakeRecord,
 )
 from brevin.web.class_schemas import ListLeft, ListOut, ListRow
-from brevin.web.schemas import CardOut, CheckOut, ClipOut, HeadlineOut, LessonOut, PersonOut, ProgrammeOut, ResultOut, SeatOut, StudentOut, TakeOut
+from brevin.web.schemas import CardOut, CheckOut, ClipOut, HeadlineOut, InFrontOut, LessonOut, PersonOut, ProgrammeOut, ResultOut, SeatOut, StudentOut, TakeOut
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:
@@ -75,14 +75,14 @@ def seat_out(record: SeatRecord) -> SeatOut:
     )  # fmt: skip
 
 
-def lesson_out(record: LessonRecord) -> LessonOut:
-    """A lesson with its chairs."""
+def lesson_out(record: LessonRecord, *, of: str) -> LessonOut:
+    """A lesson with its chairs. of: the session whose chair in front is told."""
     return LessonOut(
         id=record.id,
         title=record.title,
         group_name=record.group_name,
         minutes=record.minutes,
-        seat_now=record.seat_now,
+        seat_now=InFrontOut(**vars(record.seats_now[of])) if of in record.seats_now else None,
         seats=[seat_out(s) for s in record.seats],
     )
 

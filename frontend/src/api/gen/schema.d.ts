@@ -238,7 +238,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** This chair is in front now, on every screen. */
+        /** This chair is in front now, on this page and the phones that film for it. */
         put: operations["lesson_put_in_front_lessons__int_lesson_id__front_put"];
         post?: never;
         delete?: never;
@@ -1310,8 +1310,18 @@ export interface components {
                 [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
         };
-        /** InFront */
-        InFront: {
+        /** InFrontIn */
+        InFrontIn: {
+            /** Seat Id */
+            seat_id: number;
+        };
+        /**
+         * InFrontOut
+         * @description number: counts the changes, so that a late answer is told from a new one.
+         */
+        InFrontOut: {
+            /** Number */
+            number: number;
             /** Seat Id */
             seat_id: number;
         };
@@ -1447,7 +1457,7 @@ export interface components {
         };
         /**
          * LessonOut
-         * @description seat_now: the chair in front, on every screen.
+         * @description seat_now: the chair in front, on this page and the phones that film for it.
          */
         LessonOut: {
             /** Group Name */
@@ -1456,8 +1466,7 @@ export interface components {
             id: number;
             /** Minutes */
             minutes: number;
-            /** Seat Now */
-            seat_now: number | null;
+            seat_now: components["schemas"]["InFrontOut"] | null;
             /** Seats */
             seats: components["schemas"]["SeatOut"][];
             /** Title */
@@ -2836,7 +2845,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["InFront"];
+                "application/json": components["schemas"]["InFrontIn"];
             };
         };
         responses: {
@@ -2846,7 +2855,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["InFrontOut"];
                 };
             };
             /** @description Unprocessable Entity */

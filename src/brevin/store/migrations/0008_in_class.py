@@ -14,7 +14,7 @@ def up(migrator, db):  # type: ignore[no-untyped-def]
         code_hash CHAR(64) PRIMARY KEY, kind VARCHAR(16) NOT NULL, programme_id INTEGER NOT NULL, person_id INTEGER NOT NULL,
         facts LONGTEXT NOT NULL, until DATETIME(6) NOT NULL, used_at DATETIME(6) NULL,
         FOREIGN KEY (programme_id) REFERENCES programme (id) ON DELETE CASCADE, FOREIGN KEY (person_id) REFERENCES person (id) ON DELETE CASCADE)""")
-    db.execute_sql("ALTER TABLE lesson ADD COLUMN IF NOT EXISTS seat_now INTEGER NULL")
+    db.execute_sql("ALTER TABLE lesson ADD COLUMN IF NOT EXISTS seats_now LONGTEXT NULL")
     db.execute_sql("ALTER TABLE programme ADD COLUMN IF NOT EXISTS empty_allowed BOOL NOT NULL DEFAULT 0")
     db.execute_sql("""INSERT INTO consent (student_id, purpose, given_by, from_day, until_day, withdrawn_on)
         SELECT c.student_id, 'keeping', c.given_by, c.from_day, c.until_day, c.withdrawn_on FROM consent c WHERE c.purpose = 'filming'

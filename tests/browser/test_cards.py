@@ -1,5 +1,6 @@
 """The ladder of count cards by mouse and by keyboard, in the browser."""
 
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 
@@ -48,3 +49,26 @@ def test_a_changed_card_goes_back_to_what_it_was_and_a_deleted_one_goes(inside: 
     inside.get_by_test_id("card-row").last.click()
     inside.get_by_role("button", name="Delete this card").click()
     expect(inside.get_by_test_id("card-row")).to_have_count(before - 1)
+
+
+def test_cards_and_people_can_be_used_by_everybody(inside: Page) -> None:
+    to_cards(inside)
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.get_by_role("link", name="People").click()
+    inside.get_by_label("Name").fill("Nia Newcomer")
+    inside.get_by_role("button", name="Make a link").click()
+    expect(inside.get_by_role("status").filter(has_text="Nia Newcomer")).to_contain_text("/invited#")
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+
+
+def test_somebody_who_was_invited_comes_in_with_a_name_of_their_own(inside: Page, page: Page) -> None:
+    link = inside.evaluate(
+        """async () => { const me = await (await fetch('/api/me')).json(); return (await (await fetch('/api/invitations', {method: 'POST',
+        headers: {'X-CSRFToken': me.csrf, 'Content-Type': 'application/json'}, body: JSON.stringify({name: 'Nia N', role: 'assistant'})})).json()).link }"""
+    )
+    page.goto(link)
+    page.get_by_label("Name to sign in with").fill("nia")
+    page.get_by_label("Password").fill("ten letters or more")
+    page.get_by_role("button", name="Come in").click()
+    page.get_by_role("heading", name="Just read").wait_for()
+    expect(page.get_by_role("link", name="People")).to_have_count(0)

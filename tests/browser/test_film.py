@@ -4,6 +4,7 @@ import re
 from collections.abc import Iterator
 
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, Playwright, expect
 
 from brevin.bench.take_page import CHROMIUM
@@ -123,6 +124,25 @@ def test_a_lost_count_starts_again_and_is_no_try(stage: Page) -> None:
     stage.get_by_role("heading", name="Just read").wait_for()
     expect(stage.get_by_test_id("upload-row")).to_have_count(0)
     expect(stage.get_by_role("button", name=re.compile("^Declan.*not yet filmed"))).to_be_visible()
+
+
+def test_the_mirror_shows_the_lanes_counts_and_keeps_nothing(stage: Page) -> None:
+    takes = "async () => (await (await fetch('/api/takes')).json()).takes.length"
+    before = stage.evaluate(takes)
+    stage.keyboard.press("m")
+    expect(stage.get_by_test_id("lanes")).to_be_visible(timeout=40_000)
+    expect(stage.get_by_text("Nothing is stored.")).to_be_visible()
+    stage.keyboard.press(" ")
+    expect(stage.get_by_test_id("count")).to_have_text("2")
+    expect(stage.get_by_text("breath 1 of")).to_be_visible()
+    for lane in ("shoulders", "chest", "abdomen"):
+        expect(stage.get_by_test_id("lanes").get_by_text(lane)).to_be_visible()
+    assert Axe().run(stage).violations_count == 0
+    stage.keyboard.press(" ")
+    expect(stage.get_by_role("button", name="Count")).to_be_visible()
+    stage.keyboard.press("Escape")
+    stage.get_by_role("heading", name="Just read").wait_for()
+    assert stage.evaluate(takes) == before and stage.evaluate("async () => (await indexedDB.databases()).length <= 1")
 
 
 def test_a_camera_that_is_refused_says_what_to_do(inside: Page) -> None:

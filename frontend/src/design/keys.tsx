@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { Dialog, Heading } from "react-aria-components";
 import styled from "styled-components";
 
@@ -123,8 +123,8 @@ function KeyLine({ one }: { one: Binding }) {
 export function useKeys(group: string, bindings: Binding[]) {
   const store = useContext(Keys);
   const latest = useRef(bindings);
-  useEffect(() => {
-    latest.current = bindings;
+  useLayoutEffect(() => {
+    latest.current = bindings; // as soon as a button can be seen its key does what the button does
   });
   useEffect(() => store?.add(group, () => latest.current), [store, group]);
 }

@@ -3,7 +3,7 @@ import { useEffect, useState, type RefObject } from "react";
 import { body, client, type ReadyLine } from "../api/client";
 import { pictureOf } from "../shared/picture";
 
-const EVERY_MS = { before: 300, filming: 1500 };
+const EVERY_MS = { before: 400, filming: 1500 };
 const LATE_MS = 4000; // without an answer, and the lines say that they are not sure
 
 export type Readiness = { lines: ReadyLine[]; late: boolean };

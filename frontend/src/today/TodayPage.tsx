@@ -1,4 +1,4 @@
-import { useRef, useState, type ChangeEvent } from "react";
+import { useEffect, useRef, useState, type ChangeEvent } from "react";
 import { DropZone, type DropZoneProps } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
@@ -18,6 +18,7 @@ import { JustRead } from "./JustRead";
 import { PairPhone } from "../phone/PairPhone";
 import { useInFront } from "../shared/useInFront";
 import { movedTo } from "./order";
+import { paceWords } from "./pace";
 import { useUploads } from "./uploads";
 import { secondsLeft } from "./waiting";
 
@@ -153,6 +154,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   const askedFor = useRef<Seat | null>(null);
   const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats[0];
   const [pairing, setPairing] = useState(false);
+  const pace = paceWords(lesson, useNow());
   useInFront(lesson, seat?.id, (id) => setChosenId(id)); // a paired phone went on, by the teacher's hand or the student's
 
   const choose = (id: number | undefined) => {
@@ -236,7 +238,10 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     <Page onDrop={drop} getDropOperation={() => "copy"} aria-label="Drop a clip here" data-testid="drop">
       <Head>
         <h1>{lesson.title}</h1>
-        <p>{countWords(lesson)}</p>
+        <p>
+          {countWords(lesson)}
+          {pace && `, ${pace}`}
+        </p>
         <a href="/api/rota.ics">for the calendar</a>
         <Action letter="M" onPress={() => go("/mirror")}>
           Mirror
@@ -303,6 +308,18 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
 /** Seconds until each take is read that waits for it, by its id. */
 const secondsOf = ({ just_read: takes, usual_read_s: usual }: Today) =>
   new Map(takes.map((take) => [take.id, secondsLeft(take, takes, usual)]));
+
+const TICK_MS = 15_000;
+
+/** The time, now and then. */
+function useNow(): Date {
+  const [now, setNow] = useState(() => new Date());
+  useEffect(() => {
+    const ticking = setInterval(() => setNow(new Date()), TICK_MS);
+    return () => clearInterval(ticking);
+  }, []);
+  return now;
+}
 
 function countWords(lesson: Lesson): string {
   const left = lesson.seats.filter(waiting).length;

@@ -149,7 +149,7 @@ def _record(
     row: Lesson, group_name: str, chairs: list[Seat], until: dict[int, date], of_lesson: dict[int, TakeRecord], lately: list[TakeRecord]
 ) -> LessonRecord:
     return LessonRecord(
-        id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes, 
+        id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes,
         seats_now={of: InFront(*one) for of, one in (row.seats_now or {}).items()},
         seats=tuple(
             SeatRecord(

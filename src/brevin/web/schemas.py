@@ -139,6 +139,7 @@ class LessonOut(BaseModel):
     id: int
     title: str
     group_name: str
+    starts_at: datetime
     minutes: int
     seat_now: InFrontOut | None
     seats: list[SeatOut]

@@ -81,6 +81,7 @@ def lesson_out(record: LessonRecord, *, of: str) -> LessonOut:
         id=record.id,
         title=record.title,
         group_name=record.group_name,
+        starts_at=record.starts_at,
         minutes=record.minutes,
         seat_now=InFrontOut(**vars(record.seats_now[of])) if of in record.seats_now else None,
         seats=[seat_out(s) for s in record.seats],

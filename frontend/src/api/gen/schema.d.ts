@@ -1469,6 +1469,11 @@ export interface components {
             seat_now: components["schemas"]["InFrontOut"] | null;
             /** Seats */
             seats: components["schemas"]["SeatOut"][];
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
             /** Title */
             title: string;
         };

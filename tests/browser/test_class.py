@@ -82,6 +82,7 @@ def test_a_list_is_drawn_on_the_chairs_made_and_taken_back(inside: Page) -> None
 
 def test_a_file_that_is_no_class_list_changes_nothing_and_says_what_to_do(inside: Page) -> None:
     inside.keyboard.press("b")
+    names(inside)
     inside.set_input_files("input[type=file]", {"name": "noms.csv", "mimeType": "text/csv", "buffer": b"Nom;Pupitre\nAda;flute\n"})
     expect(inside.get_by_role("alert")).to_contain_text("headed name and instrument")
 

@@ -137,7 +137,7 @@ def test_the_mirror_shows_the_lanes_counts_and_keeps_nothing(stage: Page) -> Non
     expect(stage.get_by_text("breath 1 of")).to_be_visible()
     for lane in ("shoulders", "chest", "abdomen"):
         expect(stage.get_by_test_id("lanes").get_by_text(lane)).to_be_visible()
-    assert Axe().run(stage).violations_count == 0
+    assert Axe().run(stage).violations_count == 0, Axe().run(stage).generate_report()
     stage.keyboard.press(" ")
     expect(stage.get_by_role("button", name="Count")).to_be_visible()
     stage.keyboard.press("Escape")

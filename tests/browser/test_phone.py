@@ -35,7 +35,7 @@ def test_the_phone_is_on_the_chair_that_is_on_and_goes_where_the_teacher_goes(ph
     expect(phone.get_by_text(on.inner_text()).first).to_be_visible()
     inside.get_by_role("button", name=re.compile("^Kwaku")).click()
     expect(phone.get_by_text("Kwaku Asantewa").first).to_be_visible()
-    phone.get_by_role("button", name="Today").click()
+    phone.get_by_role("button", name="Today", exact=True).click()
     phone.get_by_role("button", name=re.compile("^Lazar|^Amaru")).first.click()
     expect(on).to_have_text(re.compile("Lazar|Amaru"))
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
@@ -43,7 +43,7 @@ def test_the_phone_is_on_the_chair_that_is_on_and_goes_where_the_teacher_goes(ph
 
 def test_nothing_on_the_phone_tells_a_verdict(phone: Page) -> None:
     expect(phone.get_by_role("button", name="Start")).to_be_visible()
-    phone.get_by_role("button", name="Today").click()
+    phone.get_by_role("button", name="Today", exact=True).click()
     expect(phone.get_by_role("button", name=re.compile("filmed")).first).to_be_visible()
     told = phone.locator("main").inner_text() + phone.evaluate("async () => JSON.stringify(await (await fetch('/api/today')).json())")
     assert not re.search(r'high breath|full too early|"state":"(work|watch|steady)"', told)

@@ -113,7 +113,7 @@ export function FilmPage() {
     );
   if (!seat.check.card)
     return <Message title="There is nothing to count on this chair" text="Press H for Today, and add a clip from the phone instead." />;
-  const restUntil_ms = today.dataUpdatedAt + 1000 * seat.rest_s;
+  const restUntil_ms = seat.rest_s > 0 ? today.dataUpdatedAt + 1000 * seat.rest_s : 0;
   return <Filming key={id} seat={seat} lesson={today.data.lesson} card={seat.check.card} restUntil_ms={restUntil_ms} />;
 }
 

@@ -50,7 +50,7 @@ const Count = styled.div`
     color: ${colour("soft")};
     align-self: center;
   }
-  h1 {
+  .wait {
     font-size: 40px;
     font-weight: 800;
     align-self: center;
@@ -123,6 +123,7 @@ export function MirrorPage() {
   const { shown } = mirrored;
   return (
     <Page>
+      <h1 className="unseen">Mirror</h1>
       <Whole>
         <Video ref={video} autoPlay muted playsInline aria-label="Yourself, as in a mirror" />
         <Stage video={video} shown={shown} card={counted} began_ms={count.began_ms} />
@@ -144,7 +145,7 @@ export function MirrorPage() {
               </span>
             </>
           ) : (
-            <h1>{waitWords(camera.trouble, shown?.state === "seen", shown?.title ?? "", shown?.do ?? "", rest_s)}</h1>
+            <p className="wait">{waitWords(camera.trouble, shown?.state === "seen", shown?.title ?? "", shown?.do ?? "", rest_s)}</p>
           )}
         </Count>
       </Whole>

@@ -32,6 +32,7 @@ const Page = styled(DropZone)`
 `;
 const Head = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
   gap: 16px;
   padding: 16px 0 10px;

@@ -39,15 +39,7 @@ def main() -> int:
         )
         _shoot(page, "today")
         _takes(page)
-        page.keyboard.press("b")
-        page.locator("section[aria-label=clarinet]").wait_for()
-        _shoot(page, "class")
-        page.keyboard.press("j")
-        page.get_by_test_id("card-row").nth(2).click()
-        page.get_by_role("slider", name="breathe out").press("ArrowRight")
-        page.mouse.move(5, 5)
-        _shoot(page, "cards")
-        page.keyboard.press("h")
+        _desk(page)
         _mirror(page)
         _film(page)
         page.keyboard.press("d")
@@ -63,6 +55,18 @@ def main() -> int:
         _shoot(page, "take-phone")
         browser.close()
     return 0
+
+
+def _desk(page: Any) -> None:
+    page.keyboard.press("b")
+    page.locator("section[aria-label=clarinet]").wait_for()
+    _shoot(page, "class")
+    page.keyboard.press("j")
+    page.get_by_test_id("card-row").nth(2).click()
+    page.get_by_role("slider", name="breathe out").press("ArrowRight")
+    page.mouse.move(5, 5)
+    _shoot(page, "cards")
+    page.keyboard.press("h")
 
 
 def _takes(page: Any) -> None:

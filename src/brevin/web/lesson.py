@@ -10,8 +10,9 @@ from brevin.store import lessons
 from brevin.store.database import now
 from brevin.store.records import LessonRecord, SeatRecord
 from brevin.web.auth import member, scope, session_of
+from brevin.web.lesson_schemas import InFrontIn, LessonPath, OrderIn, SeatChange, SeatPath
 from brevin.web.problems import Refused
-from brevin.web.schemas import Done, InFrontIn, InFrontOut, LessonPath, OrderIn, SeatChange, SeatPath, TodayOut
+from brevin.web.schemas import Done, InFrontOut, TodayOut
 from brevin.web.shapes import answer, in_the_room, lesson_out, take_out
 
 routes = APIBlueprint("lesson", __name__, url_prefix="/api")

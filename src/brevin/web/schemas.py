@@ -164,28 +164,6 @@ class FirstIn(BaseModel):
     password: str = Field(min_length=10, max_length=256)
 
 
-class LessonPath(BaseModel):
-    lesson_id: int
-
-
-class InFrontIn(BaseModel):
-    seat_id: int
-
-
-class OrderIn(BaseModel):
-    """The lesson's chairs, each once, in the order in which they come."""
-
-    seat_ids: list[int] = Field(max_length=1000)
-
-
-class SeatPath(BaseModel):
-    seat_id: int
-
-
-class SeatChange(BaseModel):
-    away: Away
-
-
 class StudentList(BaseModel):
     students: list[StudentOut]
 

@@ -8,7 +8,7 @@ from brevin.core.track import Floats, Strips
 TRUNK_EDGE = (4.0, 30.0)  # front outline ahead of the axis: outside it is an arm, the instrument or a thigh
 EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm begins
 NEIGHBOUR_PCT = 4.0
-NOWHERE = 99.0
+NOWHERE_PCT = 99.0
 ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 
 
@@ -34,7 +34,7 @@ def _has_neighbour(up_pct: Floats, free: np.ndarray) -> np.ndarray:
 def distance(points: Floats, pieces: Floats) -> Floats:
     """From each point [p, 2] to the nearest piece of a line between two others [m, 2, 2], in their unit: [p]; far away where there is none."""
     if not len(pieces):
-        return np.full(len(points), NOWHERE)
+        return np.full(len(points), NOWHERE_PCT)
     start, way = pieces[:, 0], pieces[:, 1] - pieces[:, 0]
     off = points[:, None] - start[None]
     along = np.clip((off * way).sum(axis=2) / np.maximum((way**2).sum(axis=1), 1e-9), 0.0, 1.0)

@@ -1,29 +1,12 @@
 import { useState, type FormEvent } from "react";
 import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
-import styled from "styled-components";
 
 import { useAcceptInvitation } from "../api/queries";
 import { Action } from "../design/Action";
+import { Door } from "../design/Door";
 import { Said, TextLine } from "../design/Fields";
 import { useTitle } from "../design/title";
-
-const Page = styled.main`
-  min-height: 100dvh;
-  display: grid;
-  place-content: center;
-  gap: 22px;
-  padding: 24px;
-  h1 {
-    font-size: 30px;
-    font-weight: 800;
-  }
-  form {
-    display: grid;
-    gap: 16px;
-    width: min(380px, 86vw);
-  }
-`;
 
 /** Somebody who was invited chooses a name and a password of their own; the link opens once. */
 export function Invited() {
@@ -38,7 +21,7 @@ export function Invited() {
     accept.mutate({ ...asked, code }, { onSuccess: () => go("/", { replace: true }) });
   };
   return (
-    <Page>
+    <Door>
       <h1>You are invited</h1>
       <Form onSubmit={send}>
         <TextLine label="Your name" hint="Leave it empty to keep the name you were invited by." value={asked.name} onChange={put("name")} />
@@ -58,6 +41,6 @@ export function Invited() {
           Come in
         </Action>
       </Form>
-    </Page>
+    </Door>
   );
 }

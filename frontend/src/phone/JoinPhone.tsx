@@ -1,29 +1,12 @@
 import { useCallback, useEffect, useState, type FormEvent } from "react";
 import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
-import styled from "styled-components";
 
 import { useJoin } from "../api/queries";
 import { Action } from "../design/Action";
+import { Door } from "../design/Door";
 import { Said, TextLine } from "../design/Fields";
 import { useTitle } from "../design/title";
-
-const Page = styled.main`
-  min-height: 100dvh;
-  display: grid;
-  place-content: center;
-  gap: 22px;
-  padding: 24px;
-  h1 {
-    font-size: 30px;
-    font-weight: 800;
-  }
-`;
-const Fields = styled(Form)`
-  display: grid;
-  gap: 16px;
-  width: min(360px, 86vw);
-`;
 
 /** The phone's side of pairing: the code comes with the picture that was scanned, or is typed. */
 export function JoinPhone() {
@@ -42,15 +25,15 @@ export function JoinPhone() {
     enter(code);
   };
   return (
-    <Page>
+    <Door>
       <h1>This phone films for the teacher</h1>
-      <Fields onSubmit={send}>
+      <Form onSubmit={send}>
         <TextLine label="Code from the teacher's screen" value={code} onChange={setCode} isRequired autoFocus />
         {join.error && <Said role="alert">{join.error.message}</Said>}
         <Action main large type="submit" isDisabled={join.isPending || !code.trim()}>
           Film with this phone
         </Action>
-      </Fields>
-    </Page>
+      </Form>
+    </Door>
   );
 }

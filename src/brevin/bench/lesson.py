@@ -13,7 +13,7 @@ from brevin.ops import demo
 from brevin.ops.settings import ROOT
 
 PAGE = ROOT / "docs" / "lesson-timing.md"
-CARD = "4-0-6@84x3"  # what the stand-in breathes
+CARD = "4-0-6@84x2"  # what the stand-in breathes, twice
 LESSON_MIN = "70"
 ADD_CARD = """async (card) => { const me = await (await fetch('/api/me')).json();
   const made = await fetch('/api/cards', {method: 'POST', headers: {'X-CSRFToken': me.csrf, 'Content-Type': 'application/json'},

@@ -43,7 +43,7 @@ def _lesson(server: Served) -> None:
     group = students.add_group(scope, "Everybody")
     everyone = [s.id for s in students.students(scope)]
     everyone += [students.add_student(scope, name=f"Newcomer {n}", instrument="flute", group_id=group).id for n in range(CHAIRS - len(everyone))]
-    lesson = lessons.add_lesson(scope, title="Full house", group_id=group, starts_at=datetime.now(UTC) + timedelta(hours=1), minutes=60)
+    lesson = lessons.add_lesson(scope, title="Full house", group_id=group, starts_at=datetime.now(UTC) + timedelta(minutes=1), minutes=60)
     for place, student_id in enumerate(everyone[:CHAIRS], start=1):
         lessons.add_seat(scope, lesson, student_id=student_id, place=place, minute=2.0 * place, check=Check(card=parse("4-0-4@72x3")), side="right")
 

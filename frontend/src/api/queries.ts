@@ -197,9 +197,9 @@ export function usePutCard() {
         card: textOf(draft.card),
         asks: draft.asks,
         countin_words: draft.words.filter(Boolean),
-        full_breath: draft.fullBreath,
-        position: "seated" as const,
-        with_instrument: false,
+        full_breath: draft.check.full_breath,
+        position: draft.check.position,
+        with_instrument: draft.check.with_instrument,
       };
       return id === null
         ? body(await client.POST("/api/cards", { body: sent }))

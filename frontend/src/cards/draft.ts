@@ -1,7 +1,14 @@
 import type { Card, LadderCard } from "../api/client";
 
-/** A card while it is being changed. */
-export type Draft = { rung: number; title: string; card: Card; asks: LadderCard["check"]["asks"]; words: string[]; fullBreath: boolean };
+/** A card while it is being changed. check: as it was; what this page does not show of it stays. */
+export type Draft = {
+  rung: number;
+  title: string;
+  card: Card;
+  asks: LadderCard["check"]["asks"];
+  words: string[];
+  check: LadderCard["check"];
+};
 export type Handle = "in" | "wait" | "out" | "empty";
 
 const LEAST_BEATS = 0.25;
@@ -9,7 +16,7 @@ const MOST_BEATS = 32;
 const BPM: readonly [number, number] = [30, 200];
 
 export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
-  check.card && { rung, title, card: check.card, asks: check.asks, words: check.countin_words, fullBreath: check.full_breath };
+  check.card && { rung, title, card: check.card, asks: check.asks, words: check.countin_words, check };
 
 /** The card in its short notation, as it is sent. */
 export function textOf({ inhale_beats, pause_beats, exhale_beats, empty_beats, tempo_bpm, cycles, countin_beats }: Card): string {

@@ -6,8 +6,13 @@ export function useRest(until_ms: number): number {
   const left_s = Math.max(Math.ceil((until_ms - now_ms) / 1000), 0);
   useEffect(() => {
     if (left_s === 0) return;
-    const ticking = setInterval(() => setNow(Date.now()), 250);
-    return () => clearInterval(ticking);
+    const tick = () => setNow(Date.now());
+    const first = setTimeout(tick, 0); // the time that is known may be as old as the page
+    const ticking = setInterval(tick, 250);
+    return () => {
+      clearTimeout(first);
+      clearInterval(ticking);
+    };
   }, [left_s]);
   return left_s;
 }

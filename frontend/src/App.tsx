@@ -12,6 +12,7 @@ import { CardsPage } from "./cards/CardsPage";
 import { ClassPage } from "./class/ClassPage";
 import { FilmPage } from "./film/FilmPage";
 import { FirstStart } from "./first/FirstStart";
+import { MethodPage } from "./method/MethodPage";
 import { MirrorPage } from "./mirror/MirrorPage";
 import { Invited } from "./people/Invited";
 import { PeoplePage } from "./people/PeoplePage";
@@ -76,6 +77,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
     { key: "h", does: "home: Today", run: () => go("/") },
     { key: "b", does: "the band: Class", run: () => go("/class") },
     { key: "j", does: "count cards", run: () => go("/cards") },
+    { key: "y", does: "how you teach", run: () => go("/teaching") },
     { key: "d", does: "light or dark", run: turn },
     { key: "q", does: "sign out", run: leave },
     { key: "?", does: "this list", run: () => undefined },
@@ -95,6 +97,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
       <Routes>
         <Route path="/" element={<TodayPage chalk={chalk} />} />
         <Route path="/class" element={<ClassPage programme={programme} may={may.includes("class")} />} />
+        <Route path="/teaching" element={<MethodPage may={may.includes("rules")} />} />
         <Route path="/people" element={<PeoplePage />} />
         <Route path="/cards" element={<CardsPage may={may.includes("class")} />} />
         <Route path="/take/:id" element={<TakePage chalk={chalk} />} />

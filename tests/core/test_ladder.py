@@ -1,14 +1,19 @@
 """The cards a programme begins with are safe, in order, and each a step from the one before."""
 
+from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from brevin.core.errors import InvalidInput
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check, from_document, to_document
 from brevin.core.plan.ladder import starter
-from brevin.core.plan.limits import MOST_IN_A_ROW, check_limits
+from brevin.core.plan.limits import MOST_IN_A_ROW, REST_S, Run, check_limits, joined
+
+NOW = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
 
 
 def test_the_usual_ladder_is_safe_and_goes_upward() -> None:
@@ -56,3 +61,14 @@ def test_words_that_cannot_be_said_on_beats_are_refused(words: object) -> None:
 
 def test_a_card_from_before_there_were_words_keeps_its_document() -> None:
     assert set(to_document(Check(card=parse("3-0-4@72x3")))) == {"kind", "card", "view", "position", "instrument", "with_instrument"}
+
+
+@given(gap_s=st.floats(0, 90), breaths=st.integers(1, 6))
+def test_runs_are_one_where_there_was_no_rest_between_them(gap_s: float, breaths: int) -> None:
+    first = Run(NOW, breaths, 10.0)
+    second = Run(NOW + timedelta(seconds=gap_s + 12.0), 2, 12.0)
+    both = joined(first, second)
+    assert both.ended_at == second.ended_at and joined(None, second) == second
+    if abs(gap_s - REST_S) > 1e-3:
+        assert both.breaths == (breaths + 2 if gap_s < REST_S else 2)
+        assert both.lasted_s == pytest.approx(10.0 + gap_s + 12.0 if gap_s < REST_S else 12.0)

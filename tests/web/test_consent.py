@@ -52,3 +52,23 @@ def test_lying_down_has_a_consent_of_its_own(scope, student, clip) -> None:
     today = database.now().date()
     students.give_consent(scope, student.id, given_by="g", from_day=today, until_day=today, purposes=["lying"])
     assert takes.add(scope, student_id=student.id, lesson_id=None, check=lying, clip=clip).asked.check.position == "lying"
+
+
+def test_a_no_stands_on_record_ends_what_held_and_deletes_the_clips(page, scope, store: Settings, student, clip) -> None:
+    take = new_take(scope, student, clip)
+    letter = {"student_ids": [student.id], "given_by": "letter", "until_day": UNTIL}
+    assert page("POST", "/api/class/consent", json=letter | {"purposes": ["lying"], "refused": ["keeping", "showing"]}).status_code == 200
+    word = words(page, student.id)
+    assert all(word[one]["from_day"] == word[one]["until_day"] == word[one]["withdrawn_on"] for one in ("keeping", "showing"))
+    assert word["lying"]["withdrawn_on"] is None and students.student(scope, student.id).may_film_until is not None
+    assert takes.take_record(scope, take.id).clip is None and not list(store.clips.iterdir())
+    assert page("POST", "/api/class/consent", json=letter | {"purposes": [], "refused": ["filming"]}).status_code == 200
+    assert students.student(scope, student.id).may_film_until is None
+    assert page("POST", "/api/class/consent", json=letter | {"purposes": ["filming"]}).status_code == 200  # a family may say yes later
+    assert students.student(scope, student.id).may_film_until is not None
+
+
+@pytest.mark.parametrize("said", [{"purposes": []}, {"purposes": ["filming"], "refused": ["filming"]}, {"purposes": [], "refused": ["breathing"]}])
+def test_each_purpose_has_one_answer(page, student, said: dict) -> None:
+    letter = {"student_ids": [student.id], "given_by": "letter", "until_day": UNTIL}
+    assert page("POST", "/api/class/consent", json=letter | said).status_code == 422

@@ -81,3 +81,16 @@ def test_people_are_added_with_a_role(page, scope) -> None:
     assert page("POST", "/api/people", json=new).json["code"] == "login_taken"
     assert page("POST", "/api/people", json=new | {"login": "tim", "password": "short"}).json["code"] == "bad_request"
     assert [p["login"] for p in page("GET", "/api/people").json["people"]] == ["owner", "sam"]
+
+
+def test_breaths_counted_in_the_mirror_count_for_the_rest(page, scope, student) -> None:
+    lesson_of(scope, student.id)
+    [seat] = page("GET", "/api/today").json["lesson"]["seats"]
+    assert seat["rest_s"] == 0
+    path = f"/api/seats/{seat['id']}/counted"
+    for _ in range(2):
+        assert page("PUT", path, json={"breaths": 3, "lasted_s": 8}).status_code == 200
+    assert 25 < page("GET", "/api/today").json["lesson"]["seats"][0]["rest_s"] <= 30
+    for body in ({"breaths": 0, "lasted_s": 8}, {"breaths": 3, "lasted_s": 0}, {"breaths": 3}):
+        assert page("PUT", path, json=body).status_code == 422
+    assert page("PUT", "/api/seats/999999/counted", json={"breaths": 3, "lasted_s": 8}).status_code == 404

@@ -47,3 +47,14 @@ def test_a_watcher_that_dies_is_begun_again(app, page) -> None:
     app.config["WATCHER"]._talk._child.process.kill()
     assert ask(page, picture(), t_s=1.0).json["code"] == "live_busy"
     assert ask(page, picture(), t_s=2.0).status_code == 200
+
+
+def test_who_asks_while_the_watcher_only_begins_is_answered_at_once(app, page) -> None:
+    watcher = app.config["WATCHER"]
+    watcher._beginning = True
+    try:
+        answered = ask(page, picture())
+        assert (answered.status_code, answered.json) == (200, {"lines": []})
+    finally:
+        watcher._beginning = False
+    assert len(ask(page, picture(), t_s=1.0).json["lines"]) == 3

@@ -22,7 +22,7 @@ BODIES: dict[str, dict] = {
     "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card_id": 0},
     "lesson.put_in_front": {"seat_id": 0}, "lesson.reorder": {"seat_ids": [1]}, "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
     "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "phone.invite": {"name": "N", "role": "assistant"},
-    "cards.allow_empty": {"allowed": True},
+    "cards.allow_empty": {"allowed": True}, "lesson.note_counted": {"breaths": 3, "lasted_s": 20}, "rules.teach": {"answers": {"breathing_in": "belly_only"}},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""

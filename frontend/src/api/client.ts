@@ -26,6 +26,8 @@ export type LadderOut = Schemas["LadderOut"];
 export type MirrorOut = Schemas["MirrorOut"];
 export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
+export type Method = Schemas["MethodOut"];
+export type MethodIn = Schemas["MethodIn"];
 export type LessonIn = Schemas["LessonIn"];
 
 /** A refusal by the server: a code for the program, a sentence for the person. */

@@ -2,7 +2,18 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { textOf, type Draft } from "../cards/draft";
 import type { Purpose } from "../class/consent";
-import { body, client, setCsrf, type ClassChanges, type Edits, type FirstIn, type LessonIn, type Me } from "./client";
+import {
+  body,
+  client,
+  setCsrf,
+  type ClassChanges,
+  type Edits,
+  type FirstIn,
+  type LessonIn,
+  type Me,
+  type Method,
+  type MethodIn,
+} from "./client";
 
 const remembered = (me: Me) => {
   setCsrf(me.csrf);
@@ -161,8 +172,8 @@ export function useChangeClass() {
 export function useGiveConsents() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async ({ ids, by, until, purposes }: { ids: number[]; by: string; until: string; purposes: Purpose[] }) =>
-      body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until, purposes } })),
+    mutationFn: async ({ ids, by, until, ...said }: { ids: number[]; by: string; until: string; purposes: Purpose[]; refused: Purpose[] }) =>
+      body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until, ...said } })),
     onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
   });
 }
@@ -222,6 +233,29 @@ export function useAllowEmpty() {
   return useMutation({
     mutationFn: async (allowed: boolean) => body(await client.PUT("/api/cards/empty", { body: { allowed } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["cards"] }),
+  });
+}
+
+export const useMethod = () => useQuery({ queryKey: ["method"], queryFn: async () => body(await client.GET("/api/rules/method")) });
+
+/** How the programme teaches; the page shows it at once, so that the next answer builds on it. */
+export function useTeach() {
+  const queries = useQueryClient();
+  return useMutation({
+    scope: { id: "method" }, // one after the other: the last word is the last that is kept
+    mutationFn: async (how: MethodIn) => body(await client.PUT("/api/rules/method", { body: how })),
+    onMutate: (how) => queries.setQueryData(["method"], (known: Method | undefined) => known && { ...known, ...how, asked: true }),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["method"] }),
+  });
+}
+
+/** Breaths that were counted without a clip: they count for the student's rest. */
+export function useNoteCounted() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ seatId, ...run }: { seatId: number; breaths: number; lasted_s: number }) =>
+      body(await client.PUT("/api/seats/{seat_id}/counted", { params: { path: { seat_id: seatId } }, body: run })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
 }
 

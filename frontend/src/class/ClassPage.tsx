@@ -11,6 +11,7 @@ import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { firstName } from "../shared/words";
+import { AskedHow } from "./AskedHow";
 import { Band } from "./Band";
 import { Consents } from "./Consents";
 import { Dropped } from "./Dropped";
@@ -184,6 +185,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
                   </p>
                 </>
               )}
+              {doing === "" && members.length > 0 && <AskedHow />}
               {doing === "add" && (
                 <AddStudent onAdd={(one) => make({ add: [one] }, `${one.name} is in the class.`)} onNone={() => setDoing("")} />
               )}

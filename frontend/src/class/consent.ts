@@ -1,5 +1,7 @@
 import type { Member } from "../api/client";
 
+/** What a family says of one purpose; open: no answer yet. */
+export type Word = "yes" | "no" | "open";
 export type Purpose = Member["consents"][number]["purpose"];
 export const PURPOSES: readonly { purpose: Purpose; words: string; asks: string }[] = [
   { purpose: "filming", words: "to film", asks: "may be filmed in the lesson while breathing and playing" },
@@ -20,7 +22,7 @@ const SOON_DAYS = 30;
 const AROUND_DAYS = { before: 60, after: 300 }; // of the rule
 
 /** One purpose of one row: from, to, today as shares of the rule. */
-export type ConsentCell = { words: string; from: number; to: number; today: number; soon: boolean; holds: boolean };
+export type ConsentCell = { words: string; from: number; to: number; today: number; soon: boolean; holds: boolean; refused?: boolean };
 export type ConsentRow = { who: string; ids: number[]; cells: ConsentCell[]; ask: boolean };
 
 const shortDay = (day: string) => new Date(`${day}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
@@ -34,6 +36,8 @@ function cellOf(member: Member, purpose: Purpose, now: Date): ConsentCell {
     );
   const word = member.consents.find((one) => one.purpose === purpose);
   if (!word) return { words: "no letter yet", from: 0, to: 0, today, soon: false, holds: false };
+  if (word.withdrawn_on === word.from_day && word.until_day === word.from_day)
+    return { words: `said no ${shortDay(word.from_day)}`, from: 0, to: 0, today, soon: false, holds: false, refused: true };
   if (word.withdrawn_on)
     return {
       words: `taken back ${shortDay(word.withdrawn_on)}`,
@@ -66,7 +70,7 @@ export function consentRows(members: Member[], now: Date): ConsentRow[] {
       who: whoWords(row.members, i === 0),
       ids: row.members.map(({ student }) => student.id),
       cells: row.cells,
-      ask: row.cells.slice(0, 2).some((cell) => !cell.holds || cell.soon),
+      ask: row.cells.slice(0, 2).some((cell) => !cell.refused && (!cell.holds || cell.soon)),
     }));
 }
 

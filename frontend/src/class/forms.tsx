@@ -8,27 +8,27 @@ import { Action } from "../design/Action";
 import { ChoiceLine, Said, TextLine } from "../design/Fields";
 import { colour } from "../design/tokens";
 import { firstName, INSTRUMENTS } from "../shared/words";
-import { PURPOSES, type Purpose } from "./consent";
+import { PURPOSES, type Purpose, type Word } from "./consent";
 
 const Fields = styled(Form)`
   display: grid;
   gap: 12px;
   fieldset {
     border: 0;
-    display: grid;
-    gap: 2px;
+    display: flex;
+    gap: 4px 18px;
   }
   legend {
     font-weight: 650;
-    padding-bottom: 4px;
+    padding-bottom: 2px;
   }
   label {
     display: flex;
     align-items: center;
     gap: 10px;
-    min-height: 34px;
+    min-height: 32px;
   }
-  input[type="checkbox"] {
+  input[type="radio"] {
     width: 20px;
     height: 20px;
     accent-color: ${colour("ink")};
@@ -47,34 +47,47 @@ export function Letters({ members, onDone }: { members: Member[]; onDone: () => 
   const give = useGiveConsents();
   const [by, setBy] = useState("guardian, by letter");
   const [until, setUntil] = useState(() => endOfYear(new Date()));
-  const [yes, setYes] = useState<Purpose[]>(["filming", "keeping"]);
-  const turn = (purpose: Purpose) => setYes(yes.includes(purpose) ? yes.filter((one) => one !== purpose) : [...yes, purpose]);
+  const [said, setSaid] = useState<Record<Purpose, Word>>({ filming: "yes", keeping: "yes", showing: "open", lying: "open" });
+  const all = (word: Word) => PURPOSES.map((one) => one.purpose).filter((purpose) => said[purpose] === word);
+  const [yes, no] = [all("yes"), all("no")];
   const send = (event: FormEvent) => {
     event.preventDefault();
-    give.mutate({ ids: members.map((one) => one.student.id), by, until, purposes: yes }, { onSuccess: onDone });
+    give.mutate({ ids: members.map((one) => one.student.id), by, until, purposes: yes, refused: no }, { onSuccess: onDone });
   };
   return (
     <Fields onSubmit={send}>
       <h2>{members.length === 1 ? `${members[0]!.student.name}'s letter is back` : `${members.length} letters are back`}</h2>
-      <p>Only for those whose family has said yes. School policy and local law come first; a withdrawal counts at once.</p>
+      <p>As each family answered. School policy and local law come first; a no, or a withdrawal, counts at once.</p>
       <TextLine label="Given by" value={by} onChange={setBy} isRequired autoFocus />
-      <fieldset>
-        <legend>They said yes</legend>
-        {PURPOSES.map(({ purpose, words }) => (
-          <label key={purpose}>
-            <input type="checkbox" checked={yes.includes(purpose)} onChange={() => turn(purpose)} /> {words}
-          </label>
-        ))}
-      </fieldset>
+      {PURPOSES.map(({ purpose, words }) => (
+        <Answer key={purpose} words={words} word={said[purpose]} onSay={(word) => setSaid({ ...said, [purpose]: word })} />
+      ))}
+      {(no.includes("filming") || no.includes("keeping")) && <p>A no to filming or keeping deletes every clip that there is, at once.</p>}
       <TextLine label="Their yes lasts until" type="date" value={until} onChange={setUntil} isRequired />
       {give.error && <Said role="alert">{give.error.message}</Said>}
-      <Action main large type="submit" isDisabled={give.isPending || yes.length === 0}>
+      <Action main large type="submit" isDisabled={give.isPending || yes.length + no.length === 0}>
         Put it on record
       </Action>
       <Action large onPress={onDone}>
         Not now
       </Action>
     </Fields>
+  );
+}
+
+const SAID: Record<Word, string> = { yes: "yes", no: "no", open: "no answer" };
+
+/** What a family said to one purpose. */
+function Answer({ words, word, onSay }: { words: string; word: Word; onSay: (word: Word) => void }) {
+  return (
+    <fieldset>
+      <legend>{words}</legend>
+      {(Object.keys(SAID) as Word[]).map((one) => (
+        <label key={one}>
+          <input type="radio" name={words} checked={word === one} onChange={() => onSay(one)} /> {SAID[one]}
+        </label>
+      ))}
+    </fieldset>
   );
 }
 

@@ -76,6 +76,7 @@ export function Shell({ children, group, who, people, onSignOut, onScheme }: Pro
         </Tab>
         <Tab to="/class">Class</Tab>
         <Tab to="/cards">Cards</Tab>
+        <Tab to="/teaching">Teaching</Tab>
         {people && <Tab to="/people">People</Tab>}
         <Right>
           <span className="desk">{group}</span>

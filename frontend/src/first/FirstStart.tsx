@@ -103,6 +103,7 @@ export function FirstStart() {
           <ol>
             <li>Drop the class list as a CSV file.</li>
             <li>Say whose letter about filming is back.</li>
+            <li>Answer five questions on how you teach.</li>
             <li>Plan the first lesson: who needs a look comes first.</li>
             <li>Film half a minute, and say one sentence.</li>
           </ol>

@@ -3,7 +3,7 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Card } from "../api/client";
-import { useCards, useToday } from "../api/queries";
+import { useCards, useNoteCounted, useToday } from "../api/queries";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { useTitle } from "../design/title";
@@ -97,7 +97,6 @@ export function MirrorPage() {
   const [silent, setSilent] = useState(false);
   const [slower, setSlower] = useState(1);
   const [restUntil_ms, setRest] = useState(0);
-  const rest_s = useRest(restUntil_ms);
   useTitle("Mirror");
   useEffect(() => {
     if (video.current) video.current.srcObject = camera.stream;
@@ -107,7 +106,12 @@ export function MirrorPage() {
   const plain = seat?.check.card ?? cards.data?.cards[0]?.check.card ?? USUAL;
   const [card, setCard] = useState<Card | null>(null);
   const counted = card ?? { ...plain, tempo_bpm: Math.round(plain.tempo_bpm * slower) };
-  const count = useCount(counted, silent, () => setRest(Date.now() + 1000 * REST_S));
+  const noteCounted = useNoteCounted();
+  const rest_s = useRest(Math.max(restUntil_ms, seat?.rest_s ? today.dataUpdatedAt + 1000 * seat.rest_s : 0));
+  const count = useCount(counted, silent, (breaths, lasted_s, through) => {
+    if (through) setRest(Date.now() + 1000 * REST_S);
+    if (seat && breaths > 0) noteCounted.mutate({ seatId: seat.id, breaths, lasted_s });
+  });
   const turn = () => {
     if (!count.running && rest_s > 0) return;
     setCard(count.running ? null : counted);

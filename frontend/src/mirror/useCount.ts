@@ -10,14 +10,14 @@ const OPEN_BEATS = 64;
 /** began_ms: when the count-in began, on the page's clock; null where nothing is counted. */
 export type Count = { moment: Moment | null; began_ms: number | null; running: boolean; turn: () => void };
 
-/** Counts a card aloud, again and again on demand; nothing is recorded. onDone: called when it is through. */
-export function useCount(card: Card, silent: boolean, onDone: () => void): Count {
+/** Counts a card aloud, again and again on demand; nothing is recorded. onEnd: called when it is through or stopped, with the breaths that were begun. */
+export function useCount(card: Card, silent: boolean, onEnd: (breaths: number, lasted_s: number, through: boolean) => void): Count {
   const clicker = useRef<Clicker | null>(null);
   const [began_ms, setBegan] = useState<number | null>(null);
   const [moment, setMoment] = useState<Moment | null>(null);
-  const done = useRef(onDone);
+  const ended = useRef(onEnd);
   useEffect(() => {
-    done.current = onDone;
+    ended.current = onEnd;
     if (clicker.current) clicker.current.silent = silent;
   });
   const stop = useCallback(() => {
@@ -40,12 +40,16 @@ export function useCount(card: Card, silent: boolean, onDone: () => void): Count
       const beat = (performance.now() - began_ms) / beat_ms;
       if (beat < whole) return setMoment(momentAt(card, Math.max(beat, 0)));
       stop();
-      done.current();
+      ended.current(card.cycles, (whole * beat_ms) / 1000, true);
     }, 40);
     return () => clearInterval(ticking);
   }, [began_ms, card, stop]);
   const turn = () => {
-    if (began_ms !== null) return stop();
+    if (began_ms !== null) {
+      stop();
+      ended.current((moment?.breath ?? -1) + 1, Math.max(performance.now() - began_ms, 0) / 1000, false);
+      return;
+    }
     clicker.current ??= new Clicker(silent);
     const clicks = clicker.current;
     void clicks.context.resume();

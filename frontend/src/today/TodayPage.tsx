@@ -153,6 +153,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   const [undo, setUndo] = useState<Undo | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const askedFor = useRef<Seat | null>(null);
+  const marking = useRef<Promise<unknown>>(Promise.resolve());
   const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats[0];
   const [pairing, setPairing] = useState(false);
   const pace = paceWords(lesson, useNow());
@@ -186,18 +187,26 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     event.target.value = ""; // the same file may be chosen again
     if (file && askedFor.current) send(file, askedFor.current);
   };
-  const setMark = (of: Seat, away: Seat["away"], onDone: () => void) =>
-    setAway.mutate({ seatId: of.id, away }, { onSuccess: onDone, onError: (error) => setSaid(error.message) });
+  // one mark after the other, so that taking one back never overtakes it
+  const setMark = (of: Seat, away: Seat["away"]) => {
+    const marked = marking.current.then(() => setAway.mutateAsync({ seatId: of.id, away }));
+    marking.current = marked.catch((error: Error) => {
+      setUndo(null);
+      setSaid(error.message);
+    });
+  };
   const mark = (away: "not_here" | "not_today") => {
     if (!seat) return;
     const now = seat.away === away ? "" : away;
     const words = `${firstName(seat.student.name)} is ${MARK_WORDS[now]}.`;
-    setMark(seat, now, () => setUndo({ seat, was: seat.away, words }));
+    setMark(seat, now);
     if (now) choose(nextFree(seat)?.id ?? seat.id);
+    setUndo({ seat, was: seat.away, words });
   };
   const takeBack = () => {
     if (!undo) return;
-    setMark(undo.seat, undo.was, () => choose(undo.seat.id));
+    setMark(undo.seat, undo.was);
+    choose(undo.seat.id);
   };
   const step = (by: number) => {
     const i = lesson.seats.findIndex((s) => s.id === seat?.id);

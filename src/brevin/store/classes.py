@@ -113,12 +113,17 @@ def everybody(scope: Scope) -> int:
 
 
 def give_consents(
-    scope: Scope, student_ids: Sequence[int], *, given_by: str, from_day: date, until_day: date, purposes: Sequence[Purpose] = students.USUAL
+    scope: Scope, student_ids: Sequence[int], *, given_by: str, from_day: date, until_day: date, purposes: Sequence[Purpose] = students.USUAL,
+    refused: Sequence[Purpose] = (),
 ) -> None:  # fmt: skip
-    """The letters are back: the same consent for many. Raises NotThere, InvalidInput(bad_days); then nobody's is on record."""
+    """The letters are back: the same answer for many. refused: what they said no to, which ends what held. Raises NotThere, InvalidInput(bad_days); then
+    nobody's is on record."""
     with db.connection_context(), db.atomic():
         for student_id in student_ids:
             students.give_consent(scope, student_id, given_by=given_by, from_day=from_day, until_day=until_day, purposes=purposes)
+            for purpose in refused:
+                withdraw(scope, student_id, purpose)
+            students.refuse_consent(scope, student_id, given_by=given_by, purposes=refused)
         changes.note(scope, scope.programme, "lesson", "")
 
 

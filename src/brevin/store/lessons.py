@@ -1,11 +1,12 @@
 """Lessons: the line of chairs."""
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from datetime import date, datetime, timedelta
 from typing import cast, get_args
 
 from brevin.core.plan.check import Check, from_document
-from brevin.core.plan.limits import Run, rest_s
+from brevin.core.plan.limits import Run, joined, rest_s
 from brevin.store import changes, checks, readings, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
@@ -129,6 +130,22 @@ def set_away(scope: Scope, seat_id: int, away: Away) -> None:
         changes.note(scope, row.lesson.programme_id, "lesson", str(row.lesson.id))
 
 
+def note_counted(scope: Scope, seat_id: int, *, breaths: int, lasted_s: float) -> None:
+    """The student on a chair has just breathed so many counted breaths without a clip: they count for the rest as a clip's do. Raises NotThere."""
+    with db.connection_context(), db.atomic():
+        row = Seat.select(Seat, Lesson).join(Lesson).where((Seat.id == seat_id) & scope.sees(Lesson.programme)).for_update().first()
+        if row is None:
+            raise NotThere(str(seat_id))
+        run = joined(_counted(row), Run(now(), breaths, lasted_s))
+        Seat.update(counted=asdict(run) | {"ended_at": run.ended_at.isoformat()}).where(Seat.id == seat_id).execute()
+        changes.note(scope, row.lesson.programme_id, "lesson", str(row.lesson.id))
+
+
+def _counted(chair: Seat) -> Run | None:
+    kept = chair.counted
+    return None if kept is None else Run(datetime.fromisoformat(kept["ended_at"]), int(kept["breaths"]), float(kept["lasted_s"]))
+
+
 def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
     """What a chair asks of its student. Raises NotThere, also where somebody else sits there."""
     with db.connection_context():
@@ -142,7 +159,8 @@ def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
 def _rest_s(chair: Seat, lately: list[TakeRecord]) -> float:
     card = from_document(chair.asked.document).card
     runs = [Run(take.made_at, take.asked.check.card.cycles, take.asked.check.card.lasts_s) for take in lately if take.asked.check.card]
-    return rest_s(runs, card.cycles, at=now()) if card else 0.0
+    counted = _counted(chair)
+    return rest_s([*runs, counted] if counted else runs, card.cycles, at=now()) if card else 0.0
 
 
 def _record(

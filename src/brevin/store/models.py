@@ -26,6 +26,7 @@ class Programme(Base):
     time_zone = CharField(64, default="UTC")
     rules = JsonField(default=dict)  # the programme's own layer
     empty_allowed = BooleanField(default=False)  # cards that ask to stay empty
+    method = JsonField(null=True)  # how it teaches; null before it was asked
 
 
 class Person(Base):
@@ -149,6 +150,7 @@ class Seat(Base):
     asked = ForeignKeyField(AskedCheck)
     side = CharField(16, default="right")
     away = CharField(16, default="")  # "", not_here, not_today
+    counted = JsonField(null=True)  # the last counted breaths without a clip, as in the mirror: of a Run
 
     class Meta:
         indexes = ((("lesson", "place"), True),)

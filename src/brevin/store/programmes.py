@@ -8,7 +8,9 @@ from argon2 import PasswordHasher
 from argon2.exceptions import VerifyMismatchError
 
 from brevin.core.kinds import Instrument
-from brevin.core.verdict.rules import Layer, Rules, layer_from, resolve
+from brevin.core.verdict import schools
+from brevin.core.verdict.rules import Rules, layer_from, resolve
+from brevin.core.verdict.schools import Method, method_from
 from brevin.store import sessions
 from brevin.store.database import db
 from brevin.store.models import InstrumentRules, Membership, Person, Programme
@@ -164,19 +166,30 @@ def rules_document(scope: Scope, *, instrument: Instrument | None = None) -> dic
         return dict(row.rules)
 
 
+def method(scope: Scope) -> Method | None:
+    """How the programme teaches; None before it was asked. Raises NotThere."""
+    with db.connection_context():
+        row = Programme.get_or_none(Programme.id == scope.programme)
+    if row is None:
+        raise NotThere(str(scope.programme_id))
+    return None if row.method is None else method_from(row.method)
+
+
+def teach(scope: Scope, how: Method) -> None:
+    """Replace how the programme teaches; takes judged from now on follow it."""
+    with db.connection_context():
+        Programme.update(method=schools.to_document(how)).where(Programme.id == scope.programme).execute()
+
+
 def rules_for(scope: Scope, student: StudentRecord, *, instrument: Instrument, card_rules: Mapping[str, object]) -> Rules:
-    """The rules of a take: programme, instrument, student's exemptions, card."""
+    """The rules of a take: method, programme, instrument, student's exemptions, card."""
     return resolve([
+        schools.layer_of(method(scope) or Method()),
         layer_from(rules_document(scope), name="programme"),
         layer_from(rules_document(scope, instrument=instrument), name="instrument"),
         layer_from({"exempt": list(student.exempt)}, name="student"),
         layer_from(card_rules, name="card"),
     ])  # fmt: skip
-
-
-def layer_of(scope: Scope) -> Layer:
-    """The programme's own layer."""
-    return layer_from(rules_document(scope))
 
 
 def _programme(row: Programme) -> ProgrammeRecord:

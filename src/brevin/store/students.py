@@ -52,6 +52,15 @@ def give_consent(scope: Scope, student_id: int, *, given_by: str, from_day: date
             Consent.create(student=student_id, purpose=purpose, given_by=given_by, from_day=from_day, until_day=until_day)
 
 
+def refuse_consent(scope: Scope, student_id: int, *, given_by: str, purposes: Sequence[Purpose]) -> None:
+    """Put a guardian's no on record: a word that holds on no day, so that nobody is asked again. What held until now ends. Raises NotThere."""
+    withdraw_consent(scope, student_id, purposes)
+    with db.connection_context():
+        day = _today(programmes.programme(Scope(_row(scope, student_id).programme_id)))
+        for purpose in purposes:
+            Consent.create(student=student_id, purpose=purpose, given_by=given_by, from_day=day, until_day=day, withdrawn_on=day)
+
+
 def withdraw_consent(scope: Scope, student_id: int, purposes: Sequence[Purpose] = PURPOSES) -> None:
     """End the consents of a student, from today of the programme on. Raises NotThere."""
     with db.connection_context():

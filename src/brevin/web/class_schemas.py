@@ -1,9 +1,9 @@
 """What goes over the wire of the class: who is in it, what a list would change, letters, the next lesson."""
 
 from datetime import date, datetime
-from typing import Literal
+from typing import Literal, Self
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, model_validator
 
 from brevin.core.kinds import AskedPosition, Instrument, Purpose, State
 from brevin.web.schemas import StudentOut
@@ -89,10 +89,19 @@ class Added(BaseModel):
 
 
 class ConsentsIn(BaseModel):
+    """purposes: what they said yes to; refused: what they said no to; nothing is asked again where a no stands."""
+
     student_ids: list[int] = Field(min_length=1, max_length=1000)
     given_by: str = Field(min_length=1, max_length=120)
     until_day: date
-    purposes: list[Purpose] = Field(default=["filming", "keeping"], min_length=1, max_length=4)
+    purposes: list[Purpose] = Field(default=["filming", "keeping"], max_length=4)
+    refused: list[Purpose] = Field(default=[], max_length=4)
+
+    @model_validator(mode="after")
+    def _answered(self) -> Self:
+        if not self.purposes and not self.refused or set(self.purposes) & set(self.refused):
+            raise ValueError("one answer for each purpose, and one at least")
+        return self
 
 
 class WithdrawQuery(BaseModel):

@@ -69,7 +69,9 @@ def change(body: ChangesIn) -> Response:
 def give_consents(body: ConsentsIn) -> Response:
     """The letters are back: consent for many, by purpose."""
     today = now().astimezone(member().programme.zone).date()
-    classes.give_consents(scope(), body.student_ids, given_by=body.given_by, from_day=today, until_day=body.until_day, purposes=body.purposes)
+    classes.give_consents(
+        scope(), body.student_ids, given_by=body.given_by, from_day=today, until_day=body.until_day, purposes=body.purposes, refused=body.refused
+    )
     return answer(Done(done=True))
 
 

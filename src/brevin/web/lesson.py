@@ -10,7 +10,7 @@ from brevin.store import lessons
 from brevin.store.database import now
 from brevin.store.records import LessonRecord, SeatRecord
 from brevin.web.auth import member, scope, session_of
-from brevin.web.lesson_schemas import InFrontIn, LessonPath, OrderIn, SeatChange, SeatPath
+from brevin.web.lesson_schemas import CountedIn, InFrontIn, LessonPath, OrderIn, SeatChange, SeatPath
 from brevin.web.problems import Refused
 from brevin.web.schemas import Done, InFrontOut, TodayOut
 from brevin.web.shapes import answer, in_the_room, lesson_out, take_out
@@ -65,6 +65,13 @@ def calendar() -> Response:
 def _line(lesson: LessonRecord, seat: SeatRecord) -> str:
     at = (lesson.starts_at + timedelta(minutes=seat.minute)).astimezone(member().programme.zone)
     return f"{at:%H:%M} {seat.student.name.split()[0]}, {seat.student.instrument.replace('_', ' ')}, {seat.asked.check.name}"
+
+
+@routes.put("/seats/<int:seat_id>/counted", responses={200: Done})
+def note_counted(path: SeatPath, body: CountedIn) -> Response:
+    """Breaths counted in the mirror: they count for the student's rest, and nothing else of them is kept."""
+    lessons.note_counted(scope(), path.seat_id, breaths=body.breaths, lasted_s=body.lasted_s)
+    return answer(Done(done=True))
 
 
 @routes.patch("/seats/<int:seat_id>", responses={200: Done})

@@ -25,3 +25,10 @@ class SeatPath(BaseModel):
 
 class SeatChange(BaseModel):
     away: Away
+
+
+class CountedIn(BaseModel):
+    """Counted breaths in a row that were not filmed, and how long they took."""
+
+    breaths: int = Field(ge=1, le=20)
+    lasted_s: float = Field(gt=0, le=1800, allow_inf_nan=False)

@@ -32,19 +32,24 @@ class Watcher:
         self._children = children
         self._turn = threading.Lock()
         self._talk: talk.Talk | None = None
+        self._beginning = False
         self._idle: threading.Timer | None = None
 
-    def ask(self, question: dict[str, object], picture: bytes) -> dict[str, Any]:
-        """What the child says of a picture. Raises Refused(live_busy)."""
+    def ask(self, question: dict[str, object], picture: bytes) -> dict[str, Any] | None:
+        """What the child says of a picture; None while it is only beginning for somebody else. Raises Refused(live_busy)."""
+        if self._beginning:
+            return None
         with self._my_turn():
-            begun = self._talk is not None
+            self._beginning = self._talk is None
             self._talk = self._talk or talk.begin(self._children, watch, str(model_path(ROOT)), limits=LIVE_LIMITS)
             try:
-                within_s = ANSWERS_WITHIN_S if begun else BEGINS_WITHIN_S
+                within_s = BEGINS_WITHIN_S if self._beginning else ANSWERS_WITHIN_S
                 found: dict[str, Any] = json.loads(self._talk.ask(json.dumps(question).encode(), picture, within_s=within_s))
             except Died as why:
                 self._end()
                 raise Refused("live_busy", 503) from why
+            finally:
+                self._beginning = False
         return found
 
     @contextlib.contextmanager
@@ -74,25 +79,25 @@ class Watcher:
 @routes.post("/ready", responses={200: ReadyOut}, description="The body is one picture, JPEG.")
 def ready(query: ReadyQuery) -> Response:
     """Whether filming now would give a readable clip: light, player, camera. The picture is not kept."""
-    found = _asked({"kind": "ready", "camera": query.camera, "t_s": query.t_s, "wanted": query.wanted})
+    found = _asked({"kind": "ready", "camera": query.camera, "t_s": query.t_s, "wanted": query.wanted}) or {"lines": []}
     return answer(ReadyOut(lines=[ReadyLine(**one, **READY[one["code"]]._asdict()) for one in found["lines"]]))
 
 
 @routes.post("/mirror", responses={200: MirrorOut}, description="The body is one picture, JPEG.")
 def mirror(query: LiveQuery) -> Response:
     """The three lanes of the last seconds. Neither picture nor lanes are kept."""
-    found = _asked({"kind": "mirror", "camera": query.camera, "t_s": query.t_s})
+    found = _asked({"kind": "mirror", "camera": query.camera, "t_s": query.t_s}) or {"state": "looking"}
     state = found.pop("state")
     words = READY.get(state, READY["looking"])
     return answer(MirrorOut(state="seen" if state == "seen" else "wait", title=words.title, do=words.do, **found))
 
 
-def _asked(question: dict[str, object]) -> dict[str, Any]:
+def _asked(question: dict[str, object]) -> dict[str, Any] | None:
     picture = request.stream.read(MOST_BYTES + 1)
     if len(picture) > MOST_BYTES:
         raise Refused("too_large", 413)
     watcher: Watcher = current_app.config["WATCHER"]
     found = watcher.ask(question, picture)
-    if "refused" in found:
+    if found and "refused" in found:
         raise Refused(found["refused"], 422)
     return found

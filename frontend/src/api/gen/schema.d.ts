@@ -425,6 +425,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the programme teaches: five questions with their schools, what was answered, how strictly it judges. */
+        get: operations["rules_method_method_get"];
+        /** Answer some of the questions, or all; takes judged from now on follow. */
+        put: operations["rules_teach_method_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/seats/{seat_id}": {
         parameters: {
             query?: never;
@@ -1617,6 +1635,46 @@ export interface components {
             takes: number;
         };
         /**
+         * MethodIn
+         * @description answers: question to school, open ones left out; strictness: of every limit at once.
+         */
+        MethodIn: {
+            /** Answers */
+            answers: {
+                [key: string]: string;
+            };
+            /**
+             * Strictness
+             * @default usual
+             * @enum {string}
+             */
+            strictness: "milder" | "usual" | "stricter";
+        };
+        /**
+         * MethodOut
+         * @description asked: whether anybody has answered yet; shoulders_pct: how far shoulders may rise before a mark, by strictness, percent of trunk.
+         */
+        MethodOut: {
+            /** Answers */
+            answers: {
+                [key: string]: string;
+            };
+            /** Asked */
+            asked: boolean;
+            /** Questions */
+            questions: components["schemas"]["SchoolsOut"][];
+            /** Shoulders Pct */
+            shoulders_pct: {
+                [key: string]: number;
+            };
+            /**
+             * Strictness
+             * @default usual
+             * @enum {string}
+             */
+            strictness: "milder" | "usual" | "stricter";
+        };
+        /**
          * MirrorOut
          * @description state: wait until a player is followed, with what to do; t_s: on the page's clock; lanes in percent of trunk, empty where a region is hidden; at: where
          *     each lane's mark stands in the picture, shares of its width and height.
@@ -2052,6 +2110,21 @@ export interface components {
             source: string | null;
             /** Trunk Px */
             trunk_px: number | null;
+        };
+        /**
+         * SchoolsOut
+         * @description A question with its schools in order; usual: what holds while it is open.
+         */
+        SchoolsOut: {
+            /**
+             * Question
+             * @enum {string}
+             */
+            question: "breathing_in" | "breathing_out" | "first_sounds" | "tongue" | "practice";
+            /** Schools */
+            schools: string[];
+            /** Usual */
+            usual: string;
         };
         /** SeatChange */
         SeatChange: {
@@ -3219,6 +3292,68 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    rules_method_method_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    rules_teach_method_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MethodIn"];
             };
         };
         responses: {

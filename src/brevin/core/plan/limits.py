@@ -28,6 +28,13 @@ class Run:
     lasted_s: float
 
 
+def joined(before: Run | None, run: Run) -> Run:
+    """Two runs as one where there was no rest between them, else the later one."""
+    if before is None or run.ended_at - timedelta(seconds=run.lasted_s) - before.ended_at >= timedelta(seconds=REST_S):
+        return run
+    return Run(run.ended_at, before.breaths + run.breaths, (run.ended_at - before.ended_at).total_seconds() + before.lasted_s)
+
+
 def rest_s(runs: Sequence[Run], wanted: int, *, at: datetime) -> float:
     """Seconds that a student still rests before ``wanted`` more breaths. runs: what the student did lately, in any order."""
     in_a_row, later_begin = 0, at

@@ -1,4 +1,4 @@
-"""Rules in layers: programme, instrument, student, card. Starting values stand in ``LIMITS``; a layer changes any of them by name."""
+"""Rules in layers: method, programme, instrument, student, card. Starting values stand in ``LIMITS``; a layer changes any of them by name."""
 
 import hashlib
 import json
@@ -14,7 +14,7 @@ CriterionKey = Literal[
     "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
-LayerName = Literal["programme", "instrument", "student", "card"]
+LayerName = Literal["method", "programme", "instrument", "student", "card"]
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ LIMITS: dict[str, Limit] = {
 }
 
 
-LAYERS = ("programme", "instrument", "student", "card")
+LAYERS = ("method", "programme", "instrument", "student", "card")
 """In this order: what a later one says of a limit wins; what any of them switches off or exempts stays so."""
 
 

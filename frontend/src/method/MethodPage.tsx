@@ -1,0 +1,129 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+
+import type { Method } from "../api/client";
+import { useMethod, useTeach } from "../api/queries";
+import { Action } from "../design/Action";
+import { Said } from "../design/Fields";
+import { useKeys } from "../design/keys";
+import { Message } from "../design/Message";
+import { useTitle } from "../design/title";
+import { colour } from "../design/tokens";
+import { Schools } from "./Schools";
+import { tally, withUsual, type Question } from "./schools";
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px 24px;
+  padding: 14px 0 10px;
+  border-bottom: 1px solid ${colour("ink")};
+  h1 {
+    font-size: 27px;
+    font-weight: 800;
+    line-height: 1.15;
+  }
+  p {
+    color: ${colour("soft")};
+  }
+`;
+const Foot = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px 18px;
+  padding-top: 16px;
+  p {
+    color: ${colour("soft")};
+  }
+`;
+const Strict = styled.div`
+  display: flex;
+  button + button {
+    margin-left: -1px;
+  }
+`;
+const STRICTNESS = { milder: "milder", usual: "as usual", stricter: "stricter" } as const;
+type Strictness = keyof typeof STRICTNESS;
+
+/** How the programme teaches: five questions, and how strictly it judges. Every answer is kept at once. */
+export function MethodPage({ may }: { may: boolean }) {
+  const found = useMethod();
+  useTitle("How you teach");
+  if (found.isPending) return null;
+  if (!found.data) return <Message title="How you teach did not load" text={found.error.message} onRetry={() => found.refetch()} />;
+  return <TheMethod method={found.data} may={may} />;
+}
+
+function TheMethod({ method, may }: { method: Method; may: boolean }) {
+  const go = useNavigate();
+  const teach = useTeach();
+  const [picked, setPicked] = useState<Question | null>(null);
+  const asked = method.questions.map((one) => one.question);
+  const open = asked.filter((one) => !(one in method.answers));
+  const now = may ? (picked ?? open[0]) : undefined;
+  const answer = (question: Question, school: string) => {
+    setPicked(null);
+    teach.mutate({ answers: { ...method.answers, [question]: school }, strictness: method.strictness });
+  };
+  const number = (i: number) => {
+    const school = method.questions.find((one) => one.question === now)?.schools[i];
+    if (now && school) answer(now, school);
+  };
+  const usual = () => teach.mutate({ answers: withUsual(method), strictness: method.strictness });
+  const judge = (strictness: Strictness) => teach.mutate({ answers: method.answers, strictness });
+  const step = (by: number) => setPicked(asked[(asked.indexOf(now ?? asked[0]!) + by + asked.length) % asked.length] ?? null);
+  useKeys("How you teach", [
+    ...[0, 1, 2].map((i) => ({ key: `${i + 1}`, does: `the ${["first", "second", "third"][i]} answer`, run: () => number(i), off: !now })),
+    { key: "ArrowDown", shown: "↓", does: "next question", run: () => step(1), off: !may },
+    { key: "ArrowUp", shown: "↑", does: "question before", run: () => step(-1), off: !may },
+    { key: "u", does: "the usual for all that is open", run: usual, off: !may || !open.length },
+    { key: "Escape", shown: "Esc", does: "back to the class; everything is kept", run: () => go("/class") },
+  ]);
+  return (
+    <>
+      <Head>
+        <div>
+          <h1>{tally(asked.length - open.length, asked.length)}</h1>
+          <p>Teachers differ, and all of these are right. Your answers set what counts as good; change them at any time.</p>
+        </div>
+        <Action letter="Esc" onPress={() => go("/class")}>
+          {open.length ? "Leave it here, go on later" : "Go on to the class"}
+        </Action>
+      </Head>
+      <Schools method={method} now={now} may={may} onAnswer={answer} />
+      <Foot>
+        {open.length > 0 && (
+          <Action main large letter="U" onPress={usual} isDisabled={!may}>
+            {open.length === asked.length ? "Take the usual for all five" : `Take the usual for the other ${open.length}`}
+          </Action>
+        )}
+        <p id="judge">judge</p>
+        <Strict role="group" aria-labelledby="judge">
+          {(Object.keys(STRICTNESS) as Strictness[]).map((one) => (
+            <Action
+              key={one}
+              pressed={method.strictness === one}
+              main={method.strictness === one}
+              onPress={() => judge(one)}
+              isDisabled={!may}
+            >
+              {STRICTNESS[one]}
+            </Action>
+          ))}
+        </Strict>
+        <p>{strictWords(method)}</p>
+        {teach.error && <Said role="alert">{teach.error.message}</Said>}
+      </Foot>
+    </>
+  );
+}
+
+function strictWords({ strictness, shoulders_pct }: Method): string {
+  const rise = (one: Strictness) => `${shoulders_pct[one]?.toFixed(1)} %`;
+  if (strictness === "usual") return `as usual: shoulders may rise ${rise("usual")} of the trunk before a mark`;
+  return `${strictness}: shoulders may rise ${rise(strictness)} before a mark, not ${rise("usual")}; every other limit moves with it`;
+}

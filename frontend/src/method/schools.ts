@@ -1,0 +1,44 @@
+import type { Method } from "../api/client";
+
+export type Question = Method["questions"][number]["question"];
+export type Answers = Method["answers"];
+
+type Words = { title: string; about: string };
+
+/** What is asked, and what an answer changes. */
+export const QUESTIONS: Record<Question, { title: string; changes: string }> = {
+  breathing_in: { title: "Breathing in", changes: "With 1, ribs that follow are fine. With 2, the same breath is marked watch." },
+  breathing_out: { title: "Breathing out", changes: "The shape an exhale is held against. With 3, how evenly it goes is not judged." },
+  first_sounds: { title: "First sounds", changes: "Kept for the first notes. No clip is judged by it; the large brass never waits." },
+  tongue: { title: "Tongue", changes: "Kept for the first notes. No clip is judged by it." },
+  practice: { title: "Practice", changes: "Kept for the practice sheets. No clip is judged by it." },
+};
+export const SCHOOLS: Record<string, Words> = {
+  belly_then_ribs: { title: "Belly, then ribs", about: "shoulders stay down" },
+  belly_only: { title: "Only the belly", about: "ribs stay quiet" },
+  slow_and_even: { title: "Slow and even", about: "belly lets go slowly" },
+  let_fall: { title: "Let it fall out", about: "a big sigh, then rest" },
+  small_pushes: { title: "In small pushes", about: "on the beat" },
+  one_part: { title: "One part first", about: "mouthpiece or head" },
+  whole: { title: "The whole at once", about: "from the first day" },
+  air_first: { title: "Air starts the note", about: "tongue weeks later" },
+  at_once: { title: "Tongue at once", about: "from the first day" },
+  every_day: { title: "Every day", about: "many rounds" },
+  most_days: { title: "Most days", about: "a few good rounds" },
+  now_and_then: { title: "Now and then", about: "short reminders" },
+};
+const NUMBERS = ["No question", "One question", "Two questions", "Three questions", "Four questions", "All five questions"];
+const LEFT = ["", "one to go", "two to go", "three to go", "four to go", "five to go"];
+
+/** The large sentence over the questions. */
+export function tally(answered: number, of: number): string {
+  if (answered === 0) return "Five questions on how you teach.";
+  const is = answered === 1 ? "is" : "are";
+  return answered === of ? `${NUMBERS[answered]} are answered.` : `${NUMBERS[answered]} ${is} answered, ${LEFT[of - answered]}.`;
+}
+
+/** The open questions answered as usual, the others as they are. */
+export const withUsual = (method: Method): Answers => ({
+  ...Object.fromEntries(method.questions.map((one) => [one.question, one.usual])),
+  ...method.answers,
+});

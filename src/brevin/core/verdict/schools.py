@@ -1,0 +1,100 @@
+"""Where teachers disagree: the five questions of a programme's method, the schools that answer them, and what each answer changes of the rules."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Literal, get_args
+
+from brevin.core.errors import InvalidInput
+from brevin.core.verdict.rules import LIMITS, CriterionKey, Layer
+
+Question = Literal["breathing_in", "breathing_out", "first_sounds", "tongue", "practice"]
+QUESTIONS: tuple[Question, ...] = get_args(Question)
+Strictness = Literal["milder", "usual", "stricter"]
+STRICTNESS: tuple[Strictness, ...] = get_args(Strictness)
+
+
+@dataclass(frozen=True)
+class School:
+    """One way to teach. limits, off: what it changes of the starting values; nothing where no verdict depends on it."""
+
+    limits: Mapping[str, float] = field(default_factory=dict)
+    off: frozenset[CriterionKey] = frozenset()
+
+
+SCHOOLS: dict[Question, dict[str, School]] = {
+    "breathing_in": {
+        "belly_then_ribs": School(),
+        "belly_only": School(limits={"abdomen_leads.steady": LIMITS["pattern.share_low"].value}),  # what is low then wide is marked watch
+    },
+    "breathing_out": {
+        "slow_and_even": School(),
+        "let_fall": School(limits={"even_exhale.release": 3.0}),  # let go at once and running out is the shape that is asked for
+        "small_pushes": School(off=frozenset({"even_exhale"})),  # stops are wanted: how evenly it goes says nothing
+    },
+    "first_sounds": {"one_part": School(), "whole": School()},
+    "tongue": {"air_first": School(), "at_once": School()},
+    "practice": {"every_day": School(), "most_days": School(), "now_and_then": School()},
+}
+"""Each question's schools in the order they are shown. Source: own, after the ways that beginners' teachers describe."""
+
+USUAL: dict[Question, str] = {
+    "breathing_in": "belly_then_ribs", "breathing_out": "slow_and_even", "first_sounds": "one_part", "tongue": "air_first", "practice": "most_days",
+}  # fmt: skip
+"""What holds where a question is open."""
+
+TOLERANCES = (
+    "shoulders_still.steady", "shoulders_still.work", "shoulders_still.work_share", "shoulders_still.work_most", "counts.steady_beats",
+    "counts.steady_share", "counts.least_s", "exhale_counts.steady_beats", "exhale_counts.steady_share", "exhale_counts.work_beats",
+    "exhale_counts.work_share", "with_count.steady", "with_count.work", "even_intake.steady", "even_intake.work", "even_exhale.steady", "even_exhale.work",
+    "pause.steady_beats", "pause.steady_s", "inclination.steady_low", "inclination.steady_high", "inclination.work_low", "inclination.work_high",
+    "shoulder_tilt.steady", "shoulder_tilt.work",
+)  # fmt: skip
+"""Limits that a deviation is to stay under."""
+FLOORS = ("full_breath.steady", "full_breath.work", "full_early.steady", "full_early.work")
+"""Limits that a value is to reach."""
+TOLERANCE_TIMES: dict[Strictness, float] = {"milder": 1.5, "usual": 1.0, "stricter": 0.75}
+FLOOR_TIMES: dict[Strictness, float] = {"milder": 0.85, "usual": 1.0, "stricter": 1.15}
+
+
+@dataclass(frozen=True)
+class Method:
+    """How a programme teaches. answers: question to school, the open ones left out; strictness: of every limit that it touches at once."""
+
+    answers: Mapping[Question, str] = field(default_factory=dict)
+    strictness: Strictness = "usual"
+
+
+def method_from(document: Mapping[str, object]) -> Method:
+    """A method from its document ``{"answers": {question: school}, "strictness": word}``. Raises InvalidInput(bad_method)."""
+    answers = document.get("answers", {})
+    if not isinstance(answers, Mapping):
+        raise InvalidInput("bad_method", name="answers", wanted="an object of questions and schools")
+    for question, school in answers.items():
+        if question not in SCHOOLS:
+            raise InvalidInput("bad_method", name=str(question), wanted="one of " + ", ".join(QUESTIONS))
+        if school not in SCHOOLS[question]:
+            raise InvalidInput("bad_method", name=str(question), wanted="one of " + ", ".join(SCHOOLS[question]))
+    strictness = document.get("strictness", "usual")
+    if strictness not in STRICTNESS:
+        raise InvalidInput("bad_method", name="strictness", wanted="one of " + ", ".join(STRICTNESS))
+    return Method(dict(answers), strictness)  # type: ignore[arg-type]
+
+
+def to_document(method: Method) -> dict[str, object]:
+    """The method's document; ``method_from(to_document(method)) == method``."""
+    return {"answers": dict(method.answers), "strictness": method.strictness}
+
+
+def layer_of(method: Method) -> Layer:
+    """What the method changes of the rules. The usual method changes nothing."""
+    schools = [SCHOOLS[question][school] for question, school in method.answers.items()]
+    limits = {name: value for school in schools for name, value in school.limits.items()}
+    return Layer(name="method", limits=strict_limits(method.strictness) | limits, off=frozenset[CriterionKey]().union(*(one.off for one in schools)))
+
+
+def strict_limits(strictness: Strictness) -> dict[str, float]:
+    """Every limit that being milder or stricter changes, with its value."""
+    if strictness == "usual":
+        return {}
+    tolerances = {name: round(LIMITS[name].value * TOLERANCE_TIMES[strictness], 4) for name in TOLERANCES}
+    return tolerances | {name: round(LIMITS[name].value * FLOOR_TIMES[strictness], 4) for name in FLOORS}

@@ -172,8 +172,18 @@ export function useChangeClass() {
 export function useGiveConsents() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async ({ ids, by, until, ...said }: { ids: number[]; by: string; until: string; purposes: Purpose[]; refused: Purpose[] }) =>
-      body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until, ...said } })),
+    mutationFn: async ({
+      ids,
+      by,
+      until,
+      ...said
+    }: {
+      ids: number[];
+      by: string;
+      until: string;
+      purposes: Purpose[];
+      refused: Purpose[];
+    }) => body(await client.POST("/api/class/consent", { body: { student_ids: ids, given_by: by, until_day: until, ...said } })),
     onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
   });
 }

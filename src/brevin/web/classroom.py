@@ -3,13 +3,14 @@
 from dataclasses import replace
 from datetime import timedelta
 
-from flask import Response, request
+from flask import Response, current_app, request
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.plan.roster import Known, changes_of, rows_of
 from brevin.edge.tables import MOST_BYTES, csv_of, table_of
+from brevin.ops import files as sweeping
 from brevin.store import cards, classes
 from brevin.store.database import now
 from brevin.web.auth import member, scope
@@ -72,6 +73,7 @@ def give_consents(body: ConsentsIn) -> Response:
     classes.give_consents(
         scope(), body.student_ids, given_by=body.given_by, from_day=today, until_day=body.until_day, purposes=body.purposes, refused=body.refused
     )
+    sweeping.work_off(current_app.config["BREVIN"])  # clips that a no has ended
     return answer(Done(done=True))
 
 

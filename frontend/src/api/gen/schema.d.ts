@@ -460,6 +460,23 @@ export interface paths {
         patch: operations["lesson_change_seat_seats__int_seat_id__patch"];
         trace?: never;
     };
+    "/api/seats/{seat_id}/counted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Breaths counted in the mirror: they count for the student's rest, and nothing else of them is kept. */
+        put: operations["lesson_note_counted_seats__int_seat_id__counted_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sign-in": {
         parameters: {
             query?: never;
@@ -1155,7 +1172,10 @@ export interface components {
             /** Withdrawn On */
             withdrawn_on: string | null;
         };
-        /** ConsentsIn */
+        /**
+         * ConsentsIn
+         * @description purposes: what they said yes to; refused: what they said no to; nothing is asked again where a no stands.
+         */
         ConsentsIn: {
             /** Given By */
             given_by: string;
@@ -1167,6 +1187,11 @@ export interface components {
              *     ]
              */
             purposes: ("filming" | "keeping" | "showing" | "lying")[];
+            /**
+             * Refused
+             * @default []
+             */
+            refused: ("filming" | "keeping" | "showing" | "lying")[];
             /** Student Ids */
             student_ids: number[];
             /**
@@ -1174,6 +1199,16 @@ export interface components {
              * Format: date
              */
             until_day: string;
+        };
+        /**
+         * CountedIn
+         * @description Counted breaths in a row that were not filmed, and how long they took.
+         */
+        CountedIn: {
+            /** Breaths */
+            breaths: number;
+            /** Lasted S */
+            lasted_s: number;
         };
         /**
          * Cue
@@ -3389,6 +3424,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SeatChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lesson_note_counted_seats__int_seat_id__counted_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                seat_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountedIn"];
             };
         };
         responses: {

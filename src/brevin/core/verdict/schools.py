@@ -77,7 +77,7 @@ def method_from(document: Mapping[str, object]) -> Method:
     strictness = document.get("strictness", "usual")
     if strictness not in STRICTNESS:
         raise InvalidInput("bad_method", name="strictness", wanted="one of " + ", ".join(STRICTNESS))
-    return Method(dict(answers), strictness)  # type: ignore[arg-type]
+    return Method(dict(answers), strictness)
 
 
 def to_document(method: Method) -> dict[str, object]:

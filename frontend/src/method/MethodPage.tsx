@@ -11,7 +11,7 @@ import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Schools } from "./Schools";
-import { tally, withUsual, type Question } from "./schools";
+import { leftWords, tally, withUsual, type Question } from "./schools";
 
 const Head = styled.div`
   display: flex;
@@ -98,7 +98,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
       <Foot>
         {open.length > 0 && (
           <Action main large letter="U" onPress={usual} isDisabled={!may}>
-            {open.length === asked.length ? "Take the usual for all five" : `Take the usual for the other ${open.length}`}
+            Take the usual for {leftWords(open.length, asked.length)}
           </Action>
         )}
         <p id="judge">judge</p>

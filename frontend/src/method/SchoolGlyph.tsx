@@ -1,5 +1,3 @@
-import { colour } from "../design/tokens";
-
 const FILLED: Record<string, string> = {
   belly_then_ribs: "M2,38 C20,36 26,18 42,19 H52 V38 Z",
   belly_only: "M2,38 C20,36 24,14 42,15 Q50,16 52,20 V38 Z",
@@ -32,13 +30,13 @@ const WHOLE_LATER = "M46,24 L57,13 V35 Z M60,13 L71,24 L60,35 Z";
 /** A way to teach as a small breath: filled in, outlined out; for practice a week of days. The words stand beside it. */
 export function SchoolGlyph({ school }: { school: string }) {
   const days = DAYS[school];
-  const line = { stroke: colour("ink"), strokeWidth: 1.8, fill: "none", strokeLinejoin: "round" as const };
+  const line = { stroke: "currentColor", strokeWidth: 1.8, fill: "none", strokeLinejoin: "round" as const };
   return (
-    <svg width={92} height={48} viewBox="0 0 92 48" aria-hidden>
+    <svg width={78} height={48} viewBox="0 0 78 48" aria-hidden>
       {days?.map((done, i) => (
-        <path key={i} d={`M${2 + i * 13},24 l5.5,-8 l5.5,8 l-5.5,8 Z`} {...line} fill={done ? colour("ink") : "none"} />
+        <path key={i} d={`M${1 + i * 11},24 l4.7,-7.5 l4.7,7.5 l-4.7,7.5 Z`} {...line} fill={done ? "currentColor" : "none"} />
       ))}
-      {FILLED[school] && <path d={FILLED[school]} fill={colour("ink")} />}
+      {FILLED[school] && <path d={FILLED[school]} fill="currentColor" />}
       {LINED[school] && <path d={LINED[school]} {...line} />}
       {school === "one_part" && <path d={WHOLE_LATER} {...line} strokeDasharray="3 3" />}
     </svg>

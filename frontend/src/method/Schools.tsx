@@ -7,21 +7,23 @@ import { colour } from "../design/tokens";
 import { QUESTIONS, SCHOOLS, type Question } from "./schools";
 import { SchoolGlyph } from "./SchoolGlyph";
 
-const Row = styled.section<{ $now: boolean }>`
+const Row = styled.section<{ $now: boolean; $open: boolean }>`
   display: grid;
-  grid-template-columns: 130px minmax(0, 3fr) minmax(180px, 1fr);
-  gap: 8px 16px;
+  grid-template-columns: 118px minmax(0, 4fr) minmax(180px, 1fr);
+  gap: 8px 14px;
   align-items: center;
-  padding: 8px 10px;
+  padding: 6px 10px;
   border-bottom: 1px solid ${colour("hair")};
   outline: ${(p) => (p.$now ? `2px solid ${colour("ink")}` : "none")};
   outline-offset: -2px;
   border-radius: ${(p) => (p.$now ? 4 : 0)}px;
-  h3 {
+  h2 {
     font-size: 17px;
     font-weight: 700;
+    color: ${(p) => colour(p.$open && !p.$now ? "soft" : "ink")};
   }
   p {
+    font-size: 15px;
     color: ${colour("soft")};
   }
   @media (max-width: 1000px) {
@@ -38,7 +40,7 @@ const Ways = styled.div`
 `;
 const Way = styled(Button)<{ $chosen: boolean; $open: boolean }>`
   display: grid;
-  grid-template-columns: 44px auto minmax(0, 1fr);
+  grid-template-columns: 40px auto minmax(0, 1fr);
   gap: 4px 8px;
   align-items: center;
   min-height: 62px;
@@ -46,8 +48,7 @@ const Way = styled(Button)<{ $chosen: boolean; $open: boolean }>`
   border: 0;
   border-bottom: 4px solid ${(p) => (p.$chosen ? colour("ink") : "transparent")};
   background: none;
-  color: ${colour("ink")};
-  opacity: ${(p) => (p.$chosen || p.$open ? 1 : 0.72)};
+  color: ${(p) => colour(p.$chosen || p.$open ? "ink" : "soft")};
   font: inherit;
   text-align: left;
   cursor: pointer;
@@ -85,9 +86,9 @@ const stateWords = (answered: boolean, now: boolean) => {
 /** The five questions, each with its ways to teach and what an answer changes. */
 export function Schools({ method, now, may, onAnswer }: Props) {
   return method.questions.map(({ question, schools, usual }) => (
-    <Row key={question} $now={question === now} aria-label={QUESTIONS[question].title}>
+    <Row key={question} $now={question === now} $open={!(question in method.answers)} aria-label={QUESTIONS[question].title}>
       <div>
-        <h3>{QUESTIONS[question].title}</h3>
+        <h2>{QUESTIONS[question].title}</h2>
         <p>{stateWords(question in method.answers, question === now)}</p>
       </div>
       <Ways>

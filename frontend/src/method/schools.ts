@@ -30,6 +30,9 @@ export const SCHOOLS: Record<string, Words> = {
 const NUMBERS = ["No question", "One question", "Two questions", "Three questions", "Four questions", "All five questions"];
 const LEFT = ["", "one to go", "two to go", "three to go", "four to go", "five to go"];
 
+/** How many questions "U" answers. */
+export const leftWords = (open: number, of: number) => (open === of ? "all five" : `the other ${LEFT[open]!.split(" ")[0]}`);
+
 /** The large sentence over the questions. */
 export function tally(answered: number, of: number): string {
   if (answered === 0) return "Five questions on how you teach.";

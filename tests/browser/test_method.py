@@ -1,0 +1,34 @@
+"""How a programme teaches, answered by keys alone; what no clip is judged by is answered, so that the shared programme judges as before."""
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+
+def test_five_questions_are_answered_by_keys_and_kept_as_one_goes(inside: Page) -> None:
+    inside.keyboard.press("b")
+    inside.get_by_role("button", name="Answer them").wait_for()
+    inside.keyboard.press("y")
+    sentence = inside.get_by_role("heading", level=1)
+    expect(sentence).to_have_text("Five questions on how you teach.")
+    for _ in range(3):
+        inside.keyboard.press("ArrowDown")
+    inside.keyboard.press("2")
+    expect(sentence).to_have_text("One question is answered, four to go.")
+    expect(inside.get_by_role("button", name="Tongue at once")).to_have_attribute("aria-pressed", "true")
+    inside.reload()
+    expect(inside.get_by_role("button", name="Tongue at once")).to_have_attribute("aria-pressed", "true")
+    inside.keyboard.press("u")
+    expect(sentence).to_have_text("All five questions are answered.")
+    expect(inside.get_by_role("button", name="Tongue at once")).to_have_attribute("aria-pressed", "true")
+    expect(inside.get_by_role("button", name="Most days")).to_have_attribute("aria-pressed", "true")
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.keyboard.press("Escape")
+    expect(inside.get_by_role("button", name="Plan a lesson")).to_be_visible()
+    expect(inside.get_by_role("button", name="Answer them")).to_have_count(0)
+
+
+def test_the_questions_fit_a_phone(inside: Page) -> None:
+    inside.set_viewport_size({"width": 390, "height": 844})
+    inside.goto(inside.url.rstrip("/") + "/teaching")
+    inside.get_by_role("heading", name="Breathing in").wait_for()
+    assert inside.evaluate("document.documentElement.scrollWidth") <= 390

@@ -1,8 +1,8 @@
 import { expect, test } from "vitest";
 
 import type { Card } from "../src/api/client";
-import { minutesFor, moved, snapped, sumOf, textOf } from "../src/cards/draft";
-import { momentAt, saidAt } from "../src/film/counting";
+import { minutesFor, moved, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
+import { momentAt, saidAt, sideAt } from "../src/film/counting";
 
 const CARD: Card = { inhale_beats: 4, pause_beats: 0, exhale_beats: 6, empty_beats: 0, tempo_bpm: 60, cycles: 2, countin_beats: 4 };
 
@@ -31,7 +31,7 @@ test("whole beats, with Shift quarters", () => {
 
 test("the arithmetic of the run", () => {
   expect(sumOf(CARD)).toEqual({ countin: 4, breaths: 20, whole: 24 });
-  expect(minutesFor(10, CARD, 36)).toBe(10);
+  expect(minutesFor(10, sumOf(CARD).whole, 36)).toBe(10);
 });
 
 test("the words of the count-in are said on its beats, and one more on the first breath", () => {
@@ -39,4 +39,26 @@ test("the words of the count-in are said on its beats, and one more on the first
   expect([0, 1, 2, 3, 4, 5].map((beat) => said(beat, ["one", "two", "rea", "dy", "in"]))).toEqual(["one", "two", "rea", "dy", "in", "2"]);
   expect([0, 3, 4, 14].map((beat) => said(beat, ["one", "two", "ready", "go"]))).toEqual(["one", "go", "1", "1"]);
   expect([0, 4].map((beat) => said(beat, []))).toEqual(["1", "1"]);
+});
+
+const DRAFT = { card: CARD, sets: [] } as unknown as Draft;
+
+test("a further set has one beat less to breathe in while there is one, and no card has more than eight", () => {
+  let draft = DRAFT;
+  for (let i = 0; i < 12; i++) draft = withOneMore(draft);
+  expect(draft.sets.map(({ inhale_beats }) => inhale_beats)).toEqual([3, 2, 1, 1, 1, 1, 1]);
+});
+
+test("the rest is put in where the next set would make too many in a row", () => {
+  const run = runOf([CARD, CARD, CARD, CARD], 6, 30);
+  expect(run.filter(({ part }) => part === "rest")).toEqual([{ part: "rest", set: 3, from_s: 72, to_s: 102 }]);
+  expect(run.filter(({ part }) => part === "breath")).toHaveLength(8);
+  expect(run.at(-1)!.to_s).toBe(126);
+  expect(runOf([{ ...CARD, cycles: 6 }, CARD], 6, 30).some(({ part }) => part === "rest")).toBe(true);
+  expect(runOf([CARD], 6, 30).map(({ part }) => part)).toEqual(["countin", "breath", "breath"]);
+});
+
+test("the first half of the breaths is the other way on purpose, the count-in already says so", () => {
+  expect([-1, 0, 1].map((breath) => sideAt(breath, CARD, "high_low"))).toEqual(["high on purpose", "high on purpose", "now low"]);
+  expect(sideAt(0, CARD, "none")).toBe("");
 });

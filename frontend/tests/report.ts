@@ -52,4 +52,6 @@ export const checkOf = (name: string, card: Card | null): Check => ({
   asks: "where",
   full_breath: false,
   countin_words: [],
+  contrast: "none",
+  sets: [],
 });

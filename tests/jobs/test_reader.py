@@ -20,7 +20,7 @@ from brevin.jobs.judging import ReadAgain, judge_anew, report_of
 from brevin.jobs.reader import Reader
 from brevin.ops import demo
 from brevin.ops.settings import Settings
-from brevin.store import files, lessons, programmes, readings, reports, students, takes
+from brevin.store import files, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.records import ClipRecord, LetGo, Looked, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 from tests import clips
@@ -83,7 +83,7 @@ def take_id(scope, student, clip, store) -> str:
 
 def test_a_take_is_judged_anew_by_other_rules_an_exemption_and_edits_without_its_clip(scope, student, store, take_id) -> None:
     takes.drop_clip(scope, take_id)
-    programmes.change_rules(scope, {"profile_id": "loose", "limits": {"full_early.steady": 0.1, "full_early.work": 0.05}})
+    rulebook.change_rules(scope, {"profile_id": "loose", "limits": {"full_early.steady": 0.1, "full_early.work": 0.05}})
     judge_anew(scope, take_id, store)
     assert [r.state for r in reports.verdicts(scope, criterion="not_full_early")] == ["steady"]
     students.exempt(scope, student.id, ["trunk_inclination"])
@@ -187,7 +187,7 @@ def test_a_clip_that_takes_too_long_is_ended_with_its_reason(scope, student, sto
 def test_rules_changed_while_a_clip_is_read_are_those_it_is_judged_by(scope, student, store, reader) -> None:
     take_id = queued(scope, student, store, STANDING, Check(card=parse("4-0-6@84x3"), position="seated"))
     under_way(reader, take_id)
-    programmes.change_rules(scope, {"off": ["abdomen_leads"]})
+    rulebook.change_rules(scope, {"off": ["abdomen_leads"]})
     read_all(reader)
     assert takes.take_record(scope, take_id).rules.off == {"abdomen_leads"} and not reports.verdicts(scope, criterion="abdomen_leads")
     assert document_of(scope, take_id)["position"] == "seated", "as the check says, though the player stands"

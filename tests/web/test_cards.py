@@ -4,7 +4,7 @@ import pytest
 
 from brevin.store import programmes, takes
 from brevin.store.scope import HOUSE, Scope
-from tests.conftest import CHECK
+from tests.conftest import CHECK, DEMO_CLIP
 from tests.store.test_takes import new_take
 from tests.web.conftest import signed_in
 
@@ -64,3 +64,21 @@ def test_what_was_felt_answers_the_cards_own_question(page, scope, student, clip
     assert page("PUT", f"/api/takes/{take.id}/felt", json={"felt": "high"}).json["felt"] == "high"
     assert page("PUT", f"/api/takes/{take.id}/felt", json={"felt": "easier"}).status_code == 422
     assert takes.take_record(scope, take.id).felt == "high"
+
+
+def test_a_card_of_sets_is_kept_and_each_set_is_read_for_its_own_counts(page, scope, student, clip) -> None:
+    staged = CARD | {"card": "4-0-6@84x2", "sets": ["3-0-6@84x2", "2-0-6@84x2"], "contrast": "high_low"}
+    made = page("POST", "/api/cards", json=staged).json
+    assert [one["inhale_beats"] for one in made["check"]["sets"]] == [3, 2] and made["check"]["contrast"] == "high_low"
+    assert made["lasts_s"] == pytest.approx(sum((4 + 2 * (i + 6)) * 60 / 84 for i in (4, 3, 2)))
+    assert page("POST", "/api/cards", json=staged | {"sets": ["3-0-6@84x8"]}).json["code"] == "too_many_in_a_row"
+    page("POST", "/api/class/lesson", json={"title": "Sets", "student_ids": [student.id], "card_id": made["id"]})
+    [seat] = page("GET", "/api/today").json["lesson"]["seats"]
+    content = DEMO_CLIP.read_bytes()
+
+    def send(number: int):
+        query = {"student_id": student.id, "seat_id": seat["id"], "set_number": number, "file_name": "set.mp4"}
+        return page("POST", "/api/takes", query_string=query, data=content, headers={"Content-Type": "application/octet-stream"})
+
+    assert send(1).json["check"]["name"] == "3-0-6@84x2" and send(1).json["check"]["sets"] == []
+    assert send(7).json["code"] == "bad_card"

@@ -1,6 +1,6 @@
 """How a programme teaches, over the wire: what is judged from then on follows."""
 
-from brevin.store import programmes, students
+from brevin.store import rulebook, students
 from brevin.store.scope import Scope
 
 
@@ -15,9 +15,9 @@ def test_the_five_questions_are_open_at_first_and_answers_are_kept(page, scope: 
 
 
 def test_what_is_judged_afterwards_follows_the_method(page, scope: Scope, student) -> None:
-    before = programmes.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
+    before = rulebook.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
     page("PUT", "/api/rules/method", json={"answers": {"breathing_out": "small_pushes"}})
-    after = programmes.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
+    after = rulebook.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
     assert after.off == before.off | {"even_exhale"} and after.thresholds_id != before.thresholds_id
 
 

@@ -81,7 +81,7 @@ type Upload = {
   file: File;
   seat: Seat;
   lessonId: number;
-  kept: { key: string; first_inhale_s: number; felt?: Felt } | null;
+  kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number } | null;
   onShare: (share: number) => void;
 };
 
@@ -92,7 +92,9 @@ export function upload({ file, seat, lessonId, kept, onShare }: Upload): Promise
     seat_id: String(seat.id),
     lesson_id: String(lessonId),
     file_name: file.name,
-    ...(kept ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3), felt: kept.felt ?? "" } : {}),
+    ...(kept
+      ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3), felt: kept.felt ?? "", set_number: String(kept.set ?? 0) }
+      : {}),
   });
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();

@@ -218,6 +218,8 @@ export function usePutCard() {
         card: textOf(draft.card),
         asks: draft.asks,
         countin_words: draft.words.filter(Boolean),
+        contrast: draft.contrast,
+        sets: draft.sets.map(textOf),
         full_breath: draft.check.full_breath,
         position: draft.check.position,
         with_instrument: draft.check.with_instrument,

@@ -7,7 +7,11 @@ export const LANES: readonly Lane[] = ["shoulder", "chest", "abdomen"];
 export const LANE_WORDS: Record<Lane, string> = { shoulder: "shoulders", chest: "chest", abdomen: "abdomen" };
 
 /** A check in a few words. */
-export const checkWords = ({ card, name }: Check) => (card ? `${name.split("@")[0]} at ${card.tempo_bpm}` : "no card");
+export const checkWords = ({ card, name, sets }: Check) =>
+  card ? `${name.split("@")[0]} at ${card.tempo_bpm}${sets.length ? `, ${sets.length + 1} sets` : ""}` : "no card";
+
+/** The counts of all sets that a check asks for. */
+export const setsOf = ({ card, sets }: Check) => (card ? [card, ...sets] : []);
 
 export type Wedge = { from: number; full: number; leave: number; to: number };
 export type Beat = { x: number; bar: boolean; label: string };

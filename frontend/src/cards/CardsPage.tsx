@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import styled from "styled-components";
 
-import type { LadderCard, LadderOut } from "../api/client";
+import type { Card, LadderCard, LadderOut } from "../api/client";
 import { useAllowEmpty, useCards, useDeleteCard, usePutCard } from "../api/queries";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said, TextLine } from "../design/Fields";
@@ -11,8 +11,9 @@ import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Clicker } from "../film/clicker";
 import { BigBreath } from "./BigBreath";
-import { draftOf, sumOf, tempoOf, type Draft } from "./draft";
+import { cardsOf, draftOf, sumOf, tempoOf, withCard, withOneMore, type Draft } from "./draft";
 import { Ladder } from "./Ladder";
+import { Sets } from "./Sets";
 import { Stepper } from "./Stepper";
 import { WholeRun } from "./WholeRun";
 
@@ -67,6 +68,20 @@ const Quiet = styled.p`
 `;
 const QUESTIONS = { where: "where did the air go?", easier: "was it easier?", air: "was there enough air?" } as const;
 
+const CONTRASTS = {
+  none: "no",
+  high_low: "high, then low",
+  slumped_tall: "slumped, then tall",
+  pinched_open: "pinched, then open",
+  slack_slow: "slack, then slow",
+} as const;
+
+/** Half of the breaths for each side, so that their number is even. */
+function twoSided(draft: Draft, contrast: Draft["contrast"]): Partial<Draft> {
+  const even = (card: Card) => ({ ...card, cycles: card.cycles % 2 ? card.cycles + 1 : card.cycles });
+  return contrast === "none" ? { contrast } : { contrast, card: even(draft.card), sets: draft.sets.map(even) };
+}
+
 /** The ladder of count cards, and one of them open to be changed. */
 export function CardsPage({ may }: { may: boolean }) {
   const cards = useCards();
@@ -120,7 +135,9 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
   const remove = useDeleteCard();
   const was = draftOf(card);
   const [draft, setDraft] = useState<Draft | null>(was);
-  const hear = useHear(draft);
+  const [open, setOpen] = useState(0);
+  const one = draft && (cardsOf(draft)[open] ?? draft.card);
+  const hear = useHear(one);
   const fresh = card.id === 0;
   const changed = fresh || JSON.stringify(draft) !== JSON.stringify(was);
   const keep = () => draft && changed && put.mutate({ id: card.id || null, draft }, { onSuccess: (kept) => onKept(kept.id) });
@@ -131,9 +148,18 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
     { key: "z", does: "as it was", run: () => setDraft(was), off: !changed || fresh },
     { key: "x", does: "delete this card", run: () => remove.mutate(card.id), off: !may || fresh || found.cards.length < 2 },
   ]);
-  if (!draft) return null;
+  if (!draft || !one) return null;
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
-  const setCard = (part: Partial<Draft["card"]>) => set({ card: { ...draft.card, ...part } });
+  const setCard = (part: Partial<Draft["card"]>) => setDraft(withCard(draft, open, { ...one, ...part }));
+  const addSet = () => {
+    const more = withOneMore(draft);
+    setDraft(more);
+    setOpen(more.sets.length);
+  };
+  const lessSets = () => {
+    set({ sets: draft.sets.slice(0, -1) });
+    setOpen(0);
+  };
   return (
     <Open aria-label="The open card">
       <Head>
@@ -156,31 +182,28 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
         )}
       </Head>
       <Line>
-        <Stepper label="beats a minute" value={draft.card.tempo_bpm} by={2} onChange={(v) => setCard({ tempo_bpm: tempoOf(v) })} />
+        <Stepper label="beats a minute" value={one.tempo_bpm} by={2} onChange={(v) => setCard({ tempo_bpm: tempoOf(v) })} />
         <Stepper
           label="breaths"
-          value={draft.card.cycles}
+          value={one.cycles}
           by={1}
           onChange={(v) => setCard({ cycles: Math.min(Math.max(v, 1), found.most_in_a_row) })}
         />
         <Stepper
           label="count-in"
-          value={draft.card.countin_beats}
+          value={one.countin_beats}
           by={1}
           onChange={(v) => setCard({ countin_beats: Math.min(Math.max(v, 1), 8) })}
         />
         {may && (
-          <Action
-            pressed={draft.card.exhale_beats === null}
-            onPress={() => setCard({ exhale_beats: draft.card.exhale_beats === null ? 6 : null })}
-          >
+          <Action pressed={one.exhale_beats === null} onPress={() => setCard({ exhale_beats: one.exhale_beats === null ? 6 : null })}>
             Out without end
           </Action>
         )}
       </Line>
       <BigBreath
-        card={draft.card}
-        was={changed ? (was?.card ?? null) : null}
+        card={one}
+        was={changed && was ? (cardsOf(was)[open] ?? null) : null}
         emptyAllowed={found.empty_allowed}
         onChange={(now) => setCard(now)}
       />
@@ -188,7 +211,8 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
         <span className="desk">Drag a corner, or choose it with Tab and use the arrow keys: whole beats, with Shift quarters. </span>
         Light-headed? Stop, breathe normally, sit.
       </Quiet>
-      <WholeRun card={draft.card} most={found.most_in_a_row} rest_s={found.rest_s} />
+      <Sets cards={cardsOf(draft)} open={open} may={may} onOpen={setOpen} onAdd={addSet} onLess={lessSets} />
+      <WholeRun cards={cardsOf(draft)} most={found.most_in_a_row} rest_s={found.rest_s} />
       <Line className="desk">
         <Stepper label="rung" value={draft.rung} by={1} onChange={(v) => set({ rung: Math.min(Math.max(v, 1), 20) })} />
         <TextLine label="Name of the rung" value={draft.title} onChange={(title) => set({ title })} />
@@ -197,6 +221,12 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
           value={draft.asks}
           options={Object.entries(QUESTIONS).map(([value, words]) => ({ value, words }))}
           onChange={(asks) => set({ asks: asks as Draft["asks"] })}
+        />
+        <ChoiceLine
+          label="Both sides on purpose"
+          value={draft.contrast}
+          options={Object.entries(CONTRASTS).map(([value, words]) => ({ value, words }))}
+          onChange={(contrast) => set(twoSided(draft, contrast as Draft["contrast"]))}
         />
         <TextLine
           label="Words of the count-in"
@@ -226,7 +256,7 @@ function wordsHint({ words, card }: Draft): string {
 }
 
 /** The run's clicks, to be heard. */
-function useHear(draft: Draft | null) {
+function useHear(card: Card | null) {
   const clicker = useRef<Clicker | null>(null);
   const ending = useRef(0);
   const [on, setOn] = useState(false);
@@ -236,12 +266,12 @@ function useHear(draft: Draft | null) {
     setOn(false);
   };
   const turn = () => {
-    if (on || !draft) return stop();
+    if (on || !card) return stop();
     clicker.current ??= new Clicker(false);
     void clicker.current.context.resume();
-    const beats = Math.ceil((sumOf(draft.card).whole * draft.card.tempo_bpm) / 60);
-    clicker.current.start(60 / draft.card.tempo_bpm, beats, 4);
-    ending.current = window.setTimeout(stop, 1000 * sumOf(draft.card).whole + 600);
+    const beats = Math.ceil((sumOf(card).whole * card.tempo_bpm) / 60);
+    clicker.current.start(60 / card.tempo_bpm, beats, 4);
+    ending.current = window.setTimeout(stop, 1000 * sumOf(card).whole + 600);
     setOn(true);
   };
   return { on, turn };

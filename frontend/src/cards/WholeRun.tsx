@@ -3,7 +3,7 @@ import styled from "styled-components";
 import type { Card } from "../api/client";
 import { colour } from "../design/tokens";
 import { useWidth } from "../design/useWidth";
-import { breathBeats, minutesFor, secondsOf, sumOf } from "./draft";
+import { minutesFor, runOf, secondsOf, type Stretch } from "./draft";
 import { Wedge } from "./Wedge";
 
 const Run = styled.section`
@@ -32,6 +32,7 @@ const Sum = styled.p`
   padding-top: 10px;
   margin-top: 6px;
   b {
+    color: ${colour("ink")};
     font-size: 21px;
     font-weight: 800;
   }
@@ -49,16 +50,16 @@ const HEIGHT = 74;
 const MIDDLE = 26;
 const CHANGE_S = 45;
 const STUDENTS = 10;
-const EACH_S = 5;
+const EACH_S = [5, 10, 20, 30];
+const MOST_TICKS = 10;
 
 /** The whole run on a ruler of seconds, its sum in one line, and what that means for a lesson. */
-export function WholeRun({ card, most, rest_s }: { card: Card; most: number; rest_s: number }) {
+export function WholeRun({ cards, most, rest_s }: { cards: Card[]; most: number; rest_s: number }) {
   const { ref, width } = useWidth<HTMLDivElement>();
-  const sum = sumOf(card);
-  const whole_s = sum.whole + secondsOf(2, card);
+  const run = runOf(cards, most, rest_s);
+  const whole_s = run.at(-1)!.to_s + secondsOf(2, cards[0]!);
   const x = (s: number) => 2 + (s / whole_s) * (width - 4);
-  const each_s = secondsOf(breathBeats(card), card);
-  const beat_s = secondsOf(1, card);
+  const each_s = EACH_S.find((step) => whole_s / step <= MOST_TICKS) ?? 60;
   return (
     <Run>
       <h2>
@@ -69,27 +70,55 @@ export function WholeRun({ card, most, rest_s }: { card: Card; most: number; res
       </h2>
       <Place ref={ref}>
         <svg width={width} height={HEIGHT} aria-hidden>
-          {Array.from({ length: Math.ceil(card.countin_beats) }, (_, i) => (
-            <path key={i} d={`M${x(i * beat_s)},${MIDDLE - 8} V${MIDDLE + 8}`} stroke={colour("soft")} strokeWidth="1.5" />
-          ))}
-          {Array.from({ length: card.cycles }, (_, i) => (
-            <Wedge key={i} card={card} x={(beat) => x(sum.countin + i * each_s + secondsOf(beat, card))} middle={MIDDLE} half={14} />
+          {run.map((one, i) => (
+            <Piece key={i} one={one} card={cards[one.set]!} x={x} />
           ))}
           <path d={`M${x(0)},${MIDDLE + 24} H${x(whole_s)}`} stroke={colour("ink")} strokeWidth="1" />
-          {Array.from({ length: Math.floor(whole_s / EACH_S) + 1 }, (_, i) => (
-            <text key={i} x={x(i * EACH_S)} y={HEIGHT - 6} textAnchor={i ? "middle" : "start"}>
-              {i * EACH_S} s
+          {Array.from({ length: Math.floor(whole_s / each_s) + 1 }, (_, i) => (
+            <text key={i} x={x(i * each_s)} y={HEIGHT - 6} textAnchor={i ? "middle" : "start"}>
+              {i * each_s} s
             </text>
           ))}
         </svg>
       </Place>
       <Sum>
-        <b>{sum.countin.toFixed(1)}</b> <span>count-in</span> <span>+</span> <b>{sum.breaths.toFixed(1)}</b>{" "}
-        <span>{card.cycles === 1 ? "one breath" : `${card.cycles} breaths`}</span> <span>=</span> <b>{sum.whole.toFixed(1)} s</b>
+        {PARTS.map(({ part, words }) => {
+          const own = run.filter((one) => one.part === part);
+          return own.length ? (
+            <span key={part}>
+              <b>{own.reduce((sum, one) => sum + one.to_s - one.from_s, 0).toFixed(1)}</b> {words(own.length)}{" "}
+            </span>
+          ) : null;
+        })}
+        <span>
+          = <b>{run.at(-1)!.to_s.toFixed(1)} s</b>
+        </span>
         <span className="lesson">
-          with {CHANGE_S} s to change chairs {STUDENTS} students take <b>{minutesFor(STUDENTS, card, CHANGE_S)} minutes</b>
+          with {CHANGE_S} s to change chairs {STUDENTS} students take <b>{minutesFor(STUDENTS, run.at(-1)!.to_s, CHANGE_S)} minutes</b>
         </span>
       </Sum>
     </Run>
+  );
+}
+
+const PARTS: { part: Stretch["part"]; words: (n: number) => string }[] = [
+  { part: "countin", words: (n) => (n === 1 ? "count-in" : `${n} count-ins`) },
+  { part: "breath", words: (n) => (n === 1 ? "one breath" : `${n} breaths`) },
+  { part: "rest", words: (n) => (n === 1 ? "rest" : `${n} rests`) },
+];
+
+function Piece({ one, card, x }: { one: Stretch; card: Card; x: (s: number) => number }) {
+  if (one.part === "breath") return <Wedge card={card} x={(beat) => x(one.from_s + secondsOf(beat, card))} middle={MIDDLE} half={14} />;
+  if (one.part === "countin")
+    return Array.from({ length: Math.ceil(card.countin_beats) }, (_, i) => (
+      <path key={i} d={`M${x(one.from_s + secondsOf(i, card))},${MIDDLE - 8} v16`} stroke={colour("soft")} strokeWidth="1.5" />
+    ));
+  return (
+    <g>
+      <rect x={x(one.from_s)} y={MIDDLE - 18} width={x(one.to_s) - x(one.from_s)} height="36" fill={colour("wash")} />
+      <text x={x((one.from_s + one.to_s) / 2)} y={MIDDLE + 5} textAnchor="middle">
+        rest {Math.round(one.to_s - one.from_s)} s
+      </text>
+    </g>
   );
 }

@@ -4,7 +4,10 @@ import type { Card, LadderCard } from "../api/client";
 export type Draft = {
   rung: number;
   title: string;
+  /** The first set, and those after it. */
   card: Card;
+  sets: Card[];
+  contrast: LadderCard["check"]["contrast"];
   asks: LadderCard["check"]["asks"];
   words: string[];
   check: LadderCard["check"];
@@ -16,7 +19,32 @@ const MOST_BEATS = 32;
 const BPM: readonly [number, number] = [30, 200];
 
 export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
-  check.card && { rung, title, card: check.card, asks: check.asks, words: check.countin_words, check };
+  check.card && {
+    rung,
+    title,
+    card: check.card,
+    sets: check.sets,
+    contrast: check.contrast,
+    asks: check.asks,
+    words: check.countin_words,
+    check,
+  };
+
+/** The counts of all sets. */
+export const cardsOf = ({ card, sets }: Draft) => [card, ...sets];
+
+/** The draft with another count for one of its sets. */
+export const withCard = (draft: Draft, at: number, card: Card): Draft =>
+  at === 0 ? { ...draft, card } : { ...draft, sets: draft.sets.map((one, i) => (i === at - 1 ? card : one)) };
+
+const MOST_SETS = 8;
+
+/** One more set, with a beat less to breathe in while there is one. */
+export function withOneMore(draft: Draft): Draft {
+  const last = draft.sets.at(-1) ?? draft.card;
+  if (draft.sets.length + 1 >= MOST_SETS) return draft;
+  return { ...draft, sets: [...draft.sets, { ...last, inhale_beats: last.inhale_beats > 1 ? last.inhale_beats - 1 : last.inhale_beats }] };
+}
 
 /** The card in its short notation, as it is sent. */
 export function textOf({ inhale_beats, pause_beats, exhale_beats, empty_beats, tempo_bpm, cycles, countin_beats }: Card): string {
@@ -59,5 +87,28 @@ export function sumOf(card: Card) {
   return { countin, breaths, whole: countin + breaths };
 }
 
-/** Minutes that so many students take with this card. change_s: from one chair to the next. */
-export const minutesFor = (students: number, card: Card, change_s: number) => Math.ceil((students * (sumOf(card).whole + change_s)) / 60);
+/** A stretch of the whole run on the clock, seconds. set: which of the sets it belongs to; of a rest the one after it. */
+export type Stretch = { part: "countin" | "breath" | "rest"; set: number; from_s: number; to_s: number };
+
+/** All sets in a row, each with its count-in; the rest is put in where more breaths in a row would be too many. */
+export function runOf(cards: Card[], most: number, rest_s: number): Stretch[] {
+  const run: Stretch[] = [];
+  let [at_s, in_a_row] = [0, 0];
+  const add = (part: Stretch["part"], set: number, lasts_s: number) => {
+    run.push({ part, set, from_s: at_s, to_s: at_s + lasts_s });
+    at_s += lasts_s;
+  };
+  cards.forEach((card, set) => {
+    if (in_a_row > 0 && in_a_row + card.cycles > most) {
+      add("rest", set, rest_s);
+      in_a_row = 0;
+    }
+    add("countin", set, sumOf(card).countin);
+    for (let i = 0; i < card.cycles; i++) add("breath", set, secondsOf(breathBeats(card), card));
+    in_a_row += card.cycles;
+  });
+  return run;
+}
+
+/** Minutes that so many students take. run_s: of the whole run; change_s: from one chair to the next. */
+export const minutesFor = (students: number, run_s: number, change_s: number) => Math.ceil((students * (run_s + change_s)) / 60);

@@ -1,11 +1,12 @@
 import styled from "styled-components";
 
-import type { Card, Seat } from "../api/client";
+import type { Card, Check, Seat } from "../api/client";
 import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
+import { setsOf } from "../breathscore/layout";
 import { firstName } from "../shared/words";
-import { PART_WORDS, saidAt, type Moment } from "./counting";
+import { PART_WORDS, saidAt, sideAt, SIDES, type Moment } from "./counting";
 
 const Count = styled.section`
   display: flex;
@@ -17,11 +18,19 @@ const Count = styled.section`
   .part {
     font-size: 30px;
     font-weight: 650;
+    span {
+      display: block;
+      font-size: 26px;
+      line-height: 1.1;
+    }
   }
   .number {
     font-size: min(40vh, 300px);
     font-weight: 800;
     line-height: 0.95;
+  }
+  .part:has(span) + .number {
+    font-size: min(30vh, 240px);
   }
   .number.word {
     font-size: min(16vh, 96px);
@@ -93,12 +102,16 @@ const Dots = styled.div`
 `;
 
 /** The count, as large as there is room: what to do, the number, a dot a beat, and what comes then. */
-export function Counting({ moment, card, words }: { moment: Moment; card: Card; words: string[] }) {
-  const said = saidAt(moment, words, card.countin_beats);
+export function Counting({ moment, card, check }: { moment: Moment; card: Card; check: Check }) {
+  const said = saidAt(moment, check.countin_words, card.countin_beats);
+  const side = sideAt(moment.breath, card, check.contrast);
   const { part, number, of, breath, next } = moment;
   return (
     <Count aria-live="off" className="counting">
-      <p className="part">{PART_WORDS[part]}</p>
+      <p className="part">
+        {PART_WORDS[part]}
+        {side && <span>{side}</span>}
+      </p>
       <p className={said.length > 2 ? "number word" : "number"} data-testid="count">
         {said}
       </p>
@@ -122,16 +135,25 @@ function dotOf(beat: number, now: number): string {
   return beat < now ? "gone" : "";
 }
 
-type BeforeProps = { seat: Seat; rest_s: number; trouble: string | null; onRetry: () => void };
+type BeforeProps = { seat: Seat; set: number; rest_s: number; trouble: string | null; onRetry: () => void };
 
 /** Before it starts: who, how to sit, and what keeps the camera from working. */
-export function Before({ seat, rest_s, trouble, onRetry }: BeforeProps) {
+export function Before({ seat, set, rest_s, trouble, onRetry }: BeforeProps) {
+  const cards = setsOf(seat.check);
+  const card = cards[set] ?? cards[0]!;
   return (
     <Count>
       <h1>{firstName(seat.student.name)}</h1>
       <p className="setup">
         {seat.check.position}, {seat.side} side to the camera
       </p>
+      {cards.length > 1 && (
+        <p className="setup" role="status">
+          {set > 0 && `Set ${set} is filmed. `}Set {set + 1} of {cards.length}: in {card.inhale_beats}, out{" "}
+          {card.exhale_beats ?? "as long as it lasts"}.
+        </p>
+      )}
+      {seat.check.contrast !== "none" && <p className="setup">First {SIDES[seat.check.contrast].join(", on purpose; then ")}.</p>}
       <p className="setup">
         {rest_s > 0
           ? `Breathe as usual for ${rest_s} s: six counted breaths in a row are enough.`

@@ -4,7 +4,7 @@ import styled from "styled-components";
 
 import type { Card, Felt, Lesson, Seat } from "../api/client";
 import { useSetAway, useToday } from "../api/queries";
-import { checkWords } from "../breathscore/layout";
+import { checkWords, setsOf } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
@@ -114,19 +114,22 @@ export function FilmPage() {
   if (!seat.check.card)
     return <Message title="There is nothing to count on this chair" text="Press H for Today, and add a clip from the phone instead." />;
   const restUntil_ms = seat.rest_s > 0 ? today.dataUpdatedAt + 1000 * seat.rest_s : 0;
-  return <Filming key={id} seat={seat} lesson={today.data.lesson} card={seat.check.card} restUntil_ms={restUntil_ms} />;
+  return <Filming key={id} seat={seat} lesson={today.data.lesson} cards={setsOf(seat.check)} restUntil_ms={restUntil_ms} />;
 }
 
-type FilmingProps = { seat: Seat; lesson: Lesson; card: Card; restUntil_ms: number };
+type FilmingProps = { seat: Seat; lesson: Lesson; cards: Card[]; restUntil_ms: number };
 
-function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
+function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
   const go = useNavigate();
   const uploads = useUploads();
   const camera = useCamera();
   const [filmed, setFilmed] = useState<Kept | null>(null);
-  const recording = useRecording(camera.stream, seat, lesson.id, card, (kept) => {
+  const [set, setSet] = useState(0);
+  const card = cards[set] ?? cards[0]!;
+  const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, card, set }, (kept) => {
     void uploads.sendKept(kept);
-    setFilmed(kept);
+    if (set + 1 < cards.length) setSet(set + 1);
+    else setFilmed(kept);
   });
   const video = useRef<HTMLVideoElement>(null);
   const readiness = useReadiness(video, camera.stream, seat.check.view === "front" ? "front" : `side-${seat.side}`, recording.running);
@@ -176,10 +179,11 @@ function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
       />
       <Beside>
         {moment ? (
-          <Counting moment={moment} card={card} words={seat.check.countin_words} />
+          <Counting moment={moment} card={card} check={seat.check} />
         ) : (
           <Before
             seat={seat}
+            set={set}
             rest_s={rest_s}
             trouble={recording.trouble ?? camera.trouble ?? setAway.error?.message ?? null}
             onRetry={camera.retry}
@@ -188,7 +192,7 @@ function Filming({ seat, lesson, card, restUntil_ms }: FilmingProps) {
         {camera.stream && <ReadyLines readiness={readiness} counting={running} />}
       </Beside>
       <Wide>
-        <RunLine card={card} handle={run} />
+        <RunLine key={set} card={card} handle={run} />
       </Wide>
       <Foot>
         <strong>{seat.student.name}</strong>

@@ -1,4 +1,4 @@
-import type { Card } from "../api/client";
+import type { Card, Check } from "../api/client";
 
 export type Part = "count-in" | "in" | "pause" | "out" | "empty" | "done";
 /** Where in a card a moment lies. number: what is counted aloud, from 1; of: how many beats this part has, null where it lasts as long as it lasts;
@@ -58,6 +58,22 @@ export const PART_WORDS: Record<Part, string> = {
   empty: "stay empty",
   done: "done",
 };
+
+type Contrast = Check["contrast"];
+/** What a card's two halves are called: the other way, then as it should be. */
+export const SIDES: Record<Exclude<Contrast, "none">, readonly [string, string]> = {
+  high_low: ["high", "low"],
+  slumped_tall: ["slumped", "tall"],
+  pinched_open: ["pinched", "open"],
+  slack_slow: ["slack", "slow"],
+};
+
+/** Which side a breath is on, where a card asks for both: the first half on purpose the other way. */
+export function sideAt(breath: number, { cycles }: Card, contrast: Contrast): string {
+  if (contrast === "none") return "";
+  const [first, second] = SIDES[contrast];
+  return Math.max(breath, 0) < cycles / 2 ? `${first} on purpose` : `now ${second}`;
+}
 
 /** What is counted aloud at a moment: the number, or the card's own words of the count-in; one word more than it has beats falls on the first inhale. */
 export function saidAt({ part, number, breath }: Moment, words: string[], countin: number): string {

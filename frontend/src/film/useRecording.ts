@@ -25,14 +25,11 @@ export type Recording = {
   turnSilent: () => void;
 };
 
+/** What is filmed: whose chair in which lesson, and which set of its card. */
+type Filmed = { seat: Seat; lessonId: number; card: Card; set: number };
+
 /** Films while it counts: clicks and count on the audio clock, every second kept in the browser as it comes. onDone: called with what was kept. */
-export function useRecording(
-  stream: MediaStream | null,
-  seat: Seat,
-  lessonId: number,
-  card: Card,
-  onDone: (kept: Kept) => void,
-): Recording {
+export function useRecording(stream: MediaStream | null, { seat, lessonId, card, set }: Filmed, onDone: (kept: Kept) => void): Recording {
   const [running, setRunning] = useState(false);
   const [silent, setSilent] = useState(() => localStorage.getItem(SILENT) === "yes");
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -58,7 +55,7 @@ export function useRecording(
     const type = FORMS.find((form) => MediaRecorder.isTypeSupported(form)) ?? "";
     const recorder = new MediaRecorder(stream, { mimeType: type, videoBitsPerSecond: 4_000_000 });
     const beat_s = 60 / card.tempo_bpm;
-    const kept: Kept = { key: crypto.randomUUID(), seat, lessonId, first_inhale_s: 0, type, made_at: new Date().toISOString() };
+    const kept: Kept = { key: crypto.randomUUID(), seat, lessonId, first_inhale_s: 0, type, made_at: new Date().toISOString(), set };
     const one: Running = { recorder, kept, first_s: Infinity, written: keep(kept), dropped: false };
     now.current = one;
     let pieces = 0;
@@ -81,7 +78,7 @@ export function useRecording(
     };
     recorder.start(PIECE_MS);
     setRunning(true);
-  }, [stream, seat, lessonId, card]);
+  }, [stream, seat, lessonId, card, set]);
   useEffect(
     () => () => {
       end(false); // who leaves the page loses nothing

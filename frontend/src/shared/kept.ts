@@ -3,8 +3,17 @@ import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Felt, Seat } from "../api/client";
 
 /** A recording as it is kept in this browser until the server has it. first_inhale_s: where the first inhale is due on its own clock; felt: what the student
- * said before the reading was there. */
-export type Kept = { key: string; seat: Seat; lessonId: number; first_inhale_s: number; type: string; made_at: string; felt?: Felt };
+ * said before the reading was there; set: which set of the card it is, from 0. */
+export type Kept = {
+  key: string;
+  seat: Seat;
+  lessonId: number;
+  first_inhale_s: number;
+  type: string;
+  made_at: string;
+  felt?: Felt;
+  set?: number;
+};
 type Piece = { key: string; number: number; content: Blob };
 
 interface Store extends DBSchema {

@@ -1,7 +1,12 @@
 import type { Verdict } from "../api/client";
 
-const SHARES = new Set(["abdomen_leads", "even_intake", "even_exhale"]);
-const UNITS: Record<string, string> = { abdomen_leads: "% belly", even_intake: "% off even", even_exhale: "% off even" };
+const SHARES = new Set(["abdomen_leads", "even_intake", "even_exhale", "both_sides"]);
+const UNITS: Record<string, string> = {
+  abdomen_leads: "% belly",
+  even_intake: "% off even",
+  even_exhale: "% off even",
+  both_sides: "% apart",
+};
 const SHORT: Record<string, string> = { deg: "°" };
 
 /** A verdict's number as it is shown: shares in percent, no minus before nothing. */

@@ -18,6 +18,7 @@ CheckArea = Literal["all", "breath", "posture", "hold", "sound"]
 GridSource = Literal["clicks", "recorded", "fitted"]
 Side = Literal["low", "high"]
 Purpose = Literal["filming", "keeping", "showing", "lying"]  # of a consent: to film, to keep the clip, to show it in class, to lie down for drills
+Contrast = Literal["none", "high_low", "slumped_tall", "pinched_open", "slack_slow"]  # wrong on purpose, then right
 FeltQuestion = Literal["where", "easier", "air"]
 Felt = Literal["", "low", "high", "easier", "same", "harder", "enough", "not_enough", "unsure"]
 Instrument = Literal[

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import fields
+from typing import Any
 
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.kinds import REGIONS, ExhaleShape, Pattern
@@ -15,8 +16,9 @@ LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
 def breath_of(measures: Sequence[Measure], *, pattern: Pattern, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
     """One breath's numbers as the report has them."""
     amounts = {m.key: m.amount for m in measures}
+    numbers: dict[str, Any] = {key: None if amount is None else amount.value for key, amount in amounts.items()}
     return Breath(
-        **{key: None if amount is None else amount.value for key, amount in amounts.items()},
+        **numbers,
         exhale_shape=exhale_shape, pattern=pattern, card_index=card_index,
         uncertainty={key: None if amount is None else amount.half_width for key, amount in amounts.items()},
         withheld={m.key: m.value.reason for m in measures if isinstance(m.value, NotMeasured)},

@@ -11,6 +11,7 @@ from itertools import pairwise
 
 from brevin import __version__
 from brevin.core import gate
+from brevin.core.breath import both_sides
 from brevin.core.breath.breaths import BreathTurns, breaths
 from brevin.core.breath.edits import with_moved
 from brevin.core.breath.fullness import OwnBreaths, own_full, sizes_of
@@ -69,10 +70,13 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     beats = _beats(asked, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
     whole, breathing = _counted_in(whole, breathing, beats)
+    whole = list(zip(both_sides.marked(task.check, [breath for breath, _ in whole]), [own for _, own in whole], strict=True))
     own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
     stance = posture(found.poses, who.player, _stance(asked, who, whole, beats))
     stance = withheld(stance, exempt_measures(rules), "exempt")
-    measures = (*(m for _, own in whole for m in own), *stance)
+    of_breaths = [m for _, own in whole for m in own]
+    told = both_sides.difference(task.check, of_breaths, both_sides.other_side([breath for breath, _ in whole]))
+    measures = (*of_breaths, *told, *stance)
     report = _report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures, own)
     return Reading(report, measures)
 
@@ -211,7 +215,7 @@ def _report(
     stance = posture_of(measures) if who else Posture()
     view, position = (who.view, _position(task, who)) if who else (None, None)
     breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
-    judged = Judged(measures, view, position, breath, [r for r in breathing.stops if r.check in ("breath", "all")])
+    judged = Judged(measures, view, position, breath, [r for r in breathing.stops if r.check in ("breath", "all")], both_sides.other_side(whole))
     said = verdicts(judged, Asked(task.check, beats.beat_s, rules, own)) if who else []
     return Report(
         schema=SCHEMA,

@@ -127,6 +127,7 @@ class Breath:
     exhale_shape: ExhaleShape | None = None
     pattern: Pattern = "unclear"
     card_index: int | None = None
+    on_purpose: bool = False  # the other side of a card that asks for both: shown, not judged
     uncertainty: dict[str, float | None]
     withheld: dict[str, str] = field(default_factory=dict)
 

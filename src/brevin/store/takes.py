@@ -13,7 +13,7 @@ from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.rules import Rules
-from brevin.store import changes, checks, files, programmes, reports, students
+from brevin.store import changes, checks, files, reports, rulebook, students
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Clip, Lesson, Seat, Student, Take
 from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord, TakeState
@@ -35,7 +35,7 @@ def add(
     if check.position == "lying" and not students.may(scope, student_id, "lying"):
         raise NoConsent("lying")
     asked = checks.same(scope, check)
-    rules = programmes.rules_for(scope, student, instrument=check.instrument, card_rules=checks.check_rules(scope, asked.id))
+    rules = rulebook.rules_for(scope, student, instrument=check.instrument, card_rules=checks.check_rules(scope, asked.id))
     with db.connection_context(), db.atomic():
         _lesson(scope, lesson_id)
         take = Take.create(
@@ -176,7 +176,7 @@ def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, repor
 def current_rules(scope: Scope, take: TakeRecord) -> Rules:
     """The rules as they would be resolved for this take now."""
     pupil = students.student(scope, take.student.id)
-    return programmes.rules_for(
+    return rulebook.rules_for(
         Scope(take.programme_id), pupil, instrument=take.asked.check.instrument, card_rules=checks.check_rules(scope, take.asked.id)
     )  # fmt: skip
 

@@ -1,8 +1,10 @@
 """What goes over the wire of the ladder of count cards."""
 
+from typing import Annotated
+
 from pydantic import BaseModel, Field
 
-from brevin.core.kinds import AskedPosition, FeltQuestion
+from brevin.core.kinds import AskedPosition, Contrast, FeltQuestion
 from brevin.web.schemas import CheckOut
 
 
@@ -31,7 +33,8 @@ class CardPath(BaseModel):
 
 
 class CardIn(BaseModel):
-    """card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number."""
+    """card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number; contrast: both sides on purpose;
+    sets: further sets in the short notation, each filmed as a clip of its own."""
 
     rung: int = Field(ge=1, le=20)
     title: str = Field(min_length=1, max_length=64)
@@ -41,6 +44,8 @@ class CardIn(BaseModel):
     full_breath: bool = False
     asks: FeltQuestion = "where"
     countin_words: list[str] = Field(default=[], max_length=9)
+    contrast: Contrast = "none"
+    sets: list[Annotated[str, Field(max_length=48)]] = Field(default=[], max_length=7)
 
 
 class EmptyIn(BaseModel):

@@ -18,7 +18,7 @@ routes = APIBlueprint("cards", __name__, url_prefix="/api/cards")
 
 
 def _out(record: CardRecord) -> LadderCard:
-    lasts_s = record.check.card.lasts_s if record.check.card else 0.0
+    lasts_s = sum(card.lasts_s for card in record.check.cards)
     return LadderCard(
         id=record.id, rung=record.rung, title=record.title, check=check_out(CheckRecord(0, record.check)), lasts_s=lasts_s, students=record.students
     )
@@ -66,4 +66,4 @@ def _put(card_id: int | None, body: CardIn) -> LadderCard:
 
 
 def _check(body: CardIn) -> Check:
-    return from_document(body.model_dump(include={"card", "position", "with_instrument", "asks", "countin_words", "full_breath"}))
+    return from_document(body.model_dump(include={"card", "position", "with_instrument", "asks", "countin_words", "full_breath", "contrast", "sets"}))

@@ -6,7 +6,7 @@ from flask_openapi3 import APIBlueprint
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.verdict.rules import LIMITS
 from brevin.core.verdict.schools import QUESTIONS, SCHOOLS, STRICTNESS, USUAL, Method, method_from, strict_limits
-from brevin.store import programmes
+from brevin.store import rulebook
 from brevin.web.auth import scope
 from brevin.web.method_schemas import MethodIn, MethodOut, SchoolsOut
 from brevin.web.schemas import Done, RulesIn, RulesOut
@@ -18,21 +18,21 @@ routes = APIBlueprint("rules", __name__, url_prefix="/api/rules")
 @routes.get("", responses={200: RulesOut})
 def rules() -> Response:
     """What the programme changes of the starting values."""
-    own: dict[str, dict[str, object]] = {name: document for name in INSTRUMENTS if (document := programmes.rules_document(scope(), instrument=name))}
-    return answer(RulesOut(programme=programmes.rules_document(scope()), instruments=own))
+    own: dict[str, dict[str, object]] = {name: document for name in INSTRUMENTS if (document := rulebook.rules_document(scope(), instrument=name))}
+    return answer(RulesOut(programme=rulebook.rules_document(scope()), instruments=own))
 
 
 @routes.put("", responses={200: Done})
 def change_rules(body: RulesIn) -> Response:
     """Replace one layer; takes judged from now on follow it."""
-    programmes.change_rules(scope(), body.document, instrument=body.instrument)
+    rulebook.change_rules(scope(), body.document, instrument=body.instrument)
     return answer(Done(done=True))
 
 
 @routes.get("/method", responses={200: MethodOut})
 def method() -> Response:
     """How the programme teaches: five questions with their schools, what was answered, how strictly it judges."""
-    found = programmes.method(scope())
+    found = rulebook.method(scope())
     how = found or Method()
     still = "shoulders_still.steady"
     rises = {one: strict_limits(one).get(still, LIMITS[still].value) for one in STRICTNESS}
@@ -43,5 +43,5 @@ def method() -> Response:
 @routes.put("/method", responses={200: Done})
 def teach(body: MethodIn) -> Response:
     """Answer some of the questions, or all; takes judged from now on follow."""
-    programmes.teach(scope(), method_from(body.model_dump()))
+    rulebook.teach(scope(), method_from(body.model_dump()))
     return answer(Done(done=True))

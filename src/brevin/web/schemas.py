@@ -4,7 +4,7 @@ from datetime import date, datetime
 
 from pydantic import BaseModel, Field, RootModel
 
-from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Felt, FeltQuestion, Instrument, Side, State, TurnKind
+from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Contrast, Felt, FeltQuestion, Instrument, Side, State, TurnKind
 from brevin.core.report import Report
 from brevin.store.records import Away, Facing, TakeState
 from brevin.store.scope import Acting, Role
@@ -63,6 +63,8 @@ class CheckOut(BaseModel):
     asks: FeltQuestion
     full_breath: bool
     countin_words: list[str]
+    contrast: Contrast
+    sets: list[CardOut]
 
 
 class StudentOut(BaseModel):
@@ -221,6 +223,7 @@ class NewTake(BaseModel):
 
     student_id: int
     seat_id: int | None = None
+    set_number: int = Field(default=0, ge=0, le=7, description="which set of the chair's card, from 0")
     card: str = Field(default="", max_length=48)
     kind: CheckKind = "counted_breathing"
     view: AskedView = "auto"

@@ -42,7 +42,8 @@ def check_out(record: CheckRecord) -> CheckOut:
     return CheckOut(
         name=check.name, kind=check.kind, card=CardOut(**asdict(check.card)) if check.card else None, view=check.view, position=check.position,
         instrument=check.instrument, with_instrument=check.with_instrument, asks=check.asks,
-        full_breath=check.full_breath, countin_words=list(check.countin_words),
+        full_breath=check.full_breath, countin_words=list(check.countin_words), contrast=check.contrast,
+        sets=[CardOut(**asdict(card)) for card in check.sets],
     )  # fmt: skip
 
 

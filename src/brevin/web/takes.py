@@ -42,7 +42,7 @@ def new_take(query: NewTake) -> Response:
     if query.sent_as and (known := takes.sent(scope(), query.sent_as)):
         return answer(_seen(known))
     student = students.may_film(scope(), query.student_id)
-    check = lessons.seat_check(scope(), query.seat_id, student_id=student.id) if query.seat_id is not None else _check(query, student)
+    check = _asked_of(query, student)
     settings = _settings()
     clip = _taken_in(query, check, settings)
     try:
@@ -61,6 +61,16 @@ def new_take(query: NewTake) -> Response:
 def _seen(record: TakeRecord) -> TakeOut:
     """A take as whoever films may see it."""
     return take_in_the_room(take_out(record)) if member().role == "phone" else take_out(record)
+
+
+def _asked_of(query: NewTake, student: StudentRecord) -> Check:
+    """What the clip was filmed for: a set of the chair's card, or what is said with the clip."""
+    if query.seat_id is None:
+        return _check(query, student)
+    try:
+        return lessons.seat_check(scope(), query.seat_id, student_id=student.id).of_set(query.set_number)
+    except InvalidInput as why:
+        raise Refused("bad_card", 422) from why
 
 
 def _check(query: NewTake, student: StudentRecord) -> Check:

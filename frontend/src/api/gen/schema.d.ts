@@ -925,6 +925,11 @@ export interface components {
              */
             next_offset_beats: number | null;
             /**
+             * On Purpose
+             * @default false
+             */
+            on_purpose: boolean;
+            /**
              * Pattern
              * @default unclear
              * @enum {string}
@@ -961,7 +966,8 @@ export interface components {
         };
         /**
          * CardIn
-         * @description card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number.
+         * @description card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number; contrast: both sides on purpose;
+         *     sets: further sets in the short notation, each filmed as a clip of its own.
          */
         CardIn: {
             /**
@@ -972,6 +978,12 @@ export interface components {
             asks: "where" | "easier" | "air";
             /** Card */
             card: string;
+            /**
+             * Contrast
+             * @default none
+             * @enum {string}
+             */
+            contrast: "none" | "high_low" | "slumped_tall" | "pinched_open" | "slack_slow";
             /**
              * Countin Words
              * @default []
@@ -990,6 +1002,11 @@ export interface components {
             position: "seated" | "standing" | "lying" | "auto";
             /** Rung */
             rung: number;
+            /**
+             * Sets
+             * @default []
+             */
+            sets: string[];
             /** Title */
             title: string;
             /**
@@ -1060,6 +1077,11 @@ export interface components {
              */
             asks: "where" | "easier" | "air";
             card: components["schemas"]["CardOut"] | null;
+            /**
+             * Contrast
+             * @enum {string}
+             */
+            contrast: "none" | "high_low" | "slumped_tall" | "pinched_open" | "slack_slow";
             /** Countin Words */
             countin_words: string[];
             /** Full Breath */
@@ -1081,6 +1103,8 @@ export interface components {
              * @enum {string}
              */
             position: "seated" | "standing" | "lying" | "auto";
+            /** Sets */
+            sets: components["schemas"]["CardOut"][];
             /**
              * View
              * @enum {string}
@@ -3785,6 +3809,8 @@ export interface operations {
                 seat_id?: number | null;
                 /** @description own name of a recording made in the page: sent twice, it is one take */
                 sent_as?: string | null;
+                /** @description which set of the chair's card, from 0 */
+                set_number?: number;
                 student_id: number;
                 view?: "side" | "front" | "three-quarter" | "auto";
                 with_instrument?: boolean;

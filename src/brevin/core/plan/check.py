@@ -1,21 +1,23 @@
 """A check is a document: what is asked of a student in front of the camera. Parsed here and nowhere else; the count card's short notation stays its name."""
 
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from typing import get_args
 
 from brevin.core.errors import InvalidInput
-from brevin.core.kinds import AskedPosition, AskedView, CheckKind, FeltQuestion, Instrument
+from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Contrast, FeltQuestion, Instrument
 from brevin.core.plan.card import CountCard, parse, short_name
 
 WORDS: dict[str, tuple[tuple[str, ...], str]] = {
     "kind": (get_args(CheckKind), "counted_breathing"), "view": (get_args(AskedView), "auto"), "position": (get_args(AskedPosition), "auto"),
     "instrument": (get_args(Instrument), "none"), "asks": (get_args(FeltQuestion), "where"),
+    "contrast": (get_args(Contrast), "none"),
 }  # fmt: skip
 """Keys that hold one word: the words allowed, and the usual one."""
-KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks", "countin_words")
-LATER: dict[str, object] = {"full_breath": False, "asks": "where", "countin_words": ()}
+KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks", "countin_words", "contrast", "sets")
+LATER: dict[str, object] = {"full_breath": False, "asks": "where", "countin_words": (), "contrast": "none", "sets": []}
 """Keys that came later, with what they are where nothing is said: left out then, so that older checks keep their fingerprint."""
+MOST_SETS = 8  # of a card
 MOST_WORDS, LONGEST_WORD = 9, 12  # of a count-in, one a beat
 
 
@@ -23,7 +25,9 @@ MOST_WORDS, LONGEST_WORD = 9, 12  # of a count-in, one a beat
 class Check:
     """card: None = no count; view, position: auto = as they are found in the clip; with_instrument: whether it is held in this check;
     full_breath: whether it asks for the comfortable full breath that others are held against; asks: what the student is asked before the reading is there;
-    countin_words: what is said on each beat of the count-in instead of its number; one word more than it has beats falls on the first inhale."""
+    countin_words: what is said on each beat of the count-in instead of its number; one word more than it has beats falls on the first inhale;
+    contrast: both sides on purpose: the first half of the breaths the other way, the second as it should be;
+    sets: the card's further sets, each filmed as a clip of its own."""
 
     kind: CheckKind = "counted_breathing"
     card: CountCard | None = None
@@ -34,11 +38,24 @@ class Check:
     full_breath: bool = False
     asks: FeltQuestion = "where"
     countin_words: tuple[str, ...] = ()
+    contrast: Contrast = "none"
+    sets: tuple[CountCard, ...] = ()
 
     @property
     def name(self) -> str:
         """The count card's notation; the kind where nothing is counted."""
         return short_name(self.card) if self.card else self.kind
+
+    @property
+    def cards(self) -> tuple[CountCard, ...]:
+        """The counts of all sets, in order."""
+        return (self.card, *self.sets) if self.card else ()
+
+    def of_set(self, number: int) -> "Check":
+        """What one set asks, from 0. Raises InvalidInput(bad_check) where there is none."""
+        if not 0 <= number < max(len(self.cards), 1):
+            raise InvalidInput("bad_check", name="set", wanted=f"one of {len(self.cards)}")
+        return replace(self, card=self.cards[number], sets=()) if self.card else self
 
 
 def from_document(document: Mapping[str, object]) -> Check:
@@ -51,7 +68,11 @@ def from_document(document: Mapping[str, object]) -> Check:
         raise InvalidInput("bad_check", name="card", wanted="a text such as 3-0-7@72x4")
     switches = {key: _switch(document, key) for key in ("with_instrument", "full_breath")}
     words = {key: _one(document, key, *allowed) for key, allowed in WORDS.items()}
-    return Check(card=parse(card) if card else None, countin_words=_said(document.get("countin_words", ())), **switches, **words)  # type: ignore[arg-type]
+    counted = parse(card) if card else None
+    sets = _sets(document.get("sets", ()), counted)
+    if words["contrast"] != "none" and (counted is None or any(one.cycles % 2 for one in (counted, *sets))):
+        raise InvalidInput("bad_check", name="contrast", wanted="a card with an even number of breaths, half of them for each side")
+    return Check(card=counted, countin_words=_said(document.get("countin_words", ())), sets=sets, **switches, **words)  # type: ignore[arg-type]
 
 
 def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usual: str) -> str:
@@ -68,6 +89,12 @@ def _said(words: object) -> tuple[str, ...]:
     return tuple(word.strip() for word in words)  # type: ignore[attr-defined]
 
 
+def _sets(names: object, first: CountCard | None) -> tuple[CountCard, ...]:
+    if not isinstance(names, (list, tuple)) or len(names) >= MOST_SETS or not all(isinstance(name, str) for name in names) or (names and first is None):
+        raise InvalidInput("bad_check", name="sets", wanted=f"a card, and at most {MOST_SETS - 1} more of its kind")
+    return tuple(parse(name) for name in names)
+
+
 def _switch(document: Mapping[str, object], key: str) -> bool:
     value = document.get(key, False)
     if not isinstance(value, bool):
@@ -77,5 +104,5 @@ def _switch(document: Mapping[str, object], key: str) -> bool:
 
 def to_document(check: Check) -> dict[str, object]:
     """The check's document; ``from_document(to_document(check)) == check``."""
-    document = asdict(check) | {"card": short_name(check.card) if check.card else None}
+    document = asdict(check) | {"card": short_name(check.card) if check.card else None, "sets": [short_name(card) for card in check.sets]}
     return {key: value for key, value in document.items() if key not in LATER or value != LATER[key]}

@@ -47,13 +47,15 @@ Amounts = Mapping[str, Amount]
 
 @dataclass(frozen=True)
 class Where:
-    """Where a row applies; None = everywhere. views: from which it can be read; card: what a card must ask, None = no card needed."""
+    """Where a row applies; None = everywhere. views: from which it can be read; card: what a card must ask, None = no card needed;
+    two_sides: only where the check asks for both sides on purpose."""
 
     views: tuple[View, ...] | None = None
     positions: tuple[Position, ...] | None = None
     instruments: tuple[Instrument, ...] | None = None
     kinds: tuple[CheckKind, ...] = ("counted_breathing", "drill")
     card: Callable[[CountCard], bool] | None = None
+    two_sides: bool = False
 
 
 @dataclass(frozen=True)
@@ -161,6 +163,11 @@ def _pause(amounts: Amounts, asked: Asked) -> Band | None:
     return Band(steady_high=wanted + near, work_high=wanted + near * asked.rules.limit("pause.work_times"))
 
 
+def _apart(amounts: Amounts, asked: Asked) -> Band:
+    """Any difference that is clearly one in the asked direction is enough: both sides can be done."""
+    return Band(steady_low=0.0, work_low=0.0)
+
+
 def _inclination(amounts: Amounts, asked: Asked) -> Band:
     limit = asked.rules.limit
     return Band(limit("inclination.steady_low"), limit("inclination.steady_high"), limit("inclination.work_low"), limit("inclination.work_high"))
@@ -214,6 +221,7 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("exhale_counts", "exhale_beats", "breath", "beats", _exhale_length, CLOSED, span=("exhale_start", "exhale_end")),
     Criterion("even_intake", "intake_unevenness", "breath", "of the breath", _even, SPREAD, unless="not_full_early"),
     Criterion("even_exhale", "exhale_unevenness", "breath", "of the breath", _even_out, COUNTED, span=("exhale_start", "exhale_end")),
+    Criterion("both_sides", "both_sides", "breath", "of the breath", _apart, Where(views=SEEN_MOVING, two_sides=True), span=None),
 )
 
 
@@ -222,6 +230,8 @@ def asked_for(row: Criterion, asked: Asked, *, view: View | None, position: Posi
     check names, or that the clip was filmed from."""
     where, check, rules = row.where, asked.check, asked.rules
     if row.key in rules.off or row.key in rules.exempt or check.kind not in where.kinds:
+        return False
+    if where.two_sides and check.contrast == "none":
         return False
     if where.instruments is not None and check.instrument not in where.instruments:
         return False

@@ -40,7 +40,7 @@ def headline(report: Report) -> Headline:
     states = {v.state for v in judged}
     state: State = next((s for s in WORST_FIRST if s in states), "unreadable")
     faults = [Fault(v.criterion, v.side) for v in judged if v.state == state and v.outside]
-    patterns = [breath.pattern for breath in report.breaths]
+    patterns = [breath.pattern for breath in report.breaths if not breath.on_purpose]
     usual = Counter(patterns).most_common(1)[0][0] if patterns else None
     return Headline(state, faults=faults[:MOST_SAID], pattern=usual, cue=report.cue)
 

@@ -20,13 +20,15 @@ SIGNED_AROUND_ZERO = ("with_count", "exhale_with_count", "trunk_inclination", "s
 
 @dataclass(frozen=True)
 class Judged:
-    """What the verdicts are made of. measures: of the whole breaths and of the clip; why_not: reasons that keep the breath from being judged."""
+    """What the verdicts are made of. measures: of the whole breaths and of the clip; why_not: reasons that keep the breath from being judged;
+    aside: breaths that were the other side on purpose, which no row of breaths judges."""
 
     measures: Sequence[Measure]
     view: View | None
     position: Position | None
     breath_readable: bool
     why_not: Sequence[Reason]
+    aside: frozenset[int] = frozenset()
 
     def amounts(self, breath: int | None) -> dict[str, Amount]:
         """Everything that was measured of one breath, or of the clip."""
@@ -84,7 +86,7 @@ def _marks(row: Criterion, found: Judged, asked: Asked) -> list[Mark]:
     if row.span is None or not found.breath_readable:
         return []
     marks = []
-    for breath in sorted({m.breath for m in found.measures if m.breath is not None}):
+    for breath in sorted({m.breath for m in found.measures if m.breath is not None} - found.aside):
         amounts = found.amounts(breath)
         amount, band = amounts.get(row.measure), row.band(amounts, asked)
         start, end = (amounts.get(f"{turn}_s") for turn in row.span)

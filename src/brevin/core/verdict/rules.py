@@ -11,7 +11,7 @@ from brevin.core.errors import InvalidInput
 
 CriterionKey = Literal[
     "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "not_full_early", "with_count", "inhale_counts",
-    "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale",
+    "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
 LayerName = Literal["method", "programme", "instrument", "student", "card"]

@@ -103,6 +103,7 @@ def _filled(verdict: Document) -> dict[str, str]:
     return {
         "value": f"{shown:.1f}",
         "percent": f"{100 * min(max(value, 0.0), 1.0):.0f} %",
+        "percent_signed": f"{100 * value:+.0f} %",
         "region": "belly" if verdict["side"] == "low" else "chest",
         "side": _side(criterion, verdict["side"]),
         "total": f"{facts.get('total_pct', 0.0):.1f}",

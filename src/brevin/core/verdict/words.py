@@ -90,6 +90,8 @@ WITHHELD: dict[Withheld | str, str] = {
     "view_unserved": "This is read from the {view}. Film from there.",
     "lying": "Lying down this is not judged.",
     "no_whole_breath": "No breath lies wholly inside the clip. Film the count-in and at least one whole breath.",
+    "by_ear": "This is told by ear: listen to the first ones and the last ones again.",
+    "one_side_only": "Breaths of both sides are needed, and only one side could be read.",
     "said_once": "It comes with another fault of the same breath: {criterion}. Mend that first.",
 }  # fmt: skip
 
@@ -174,6 +176,12 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Trunk returns evenly", "even", "uneven", "breathes out unevenly",
         "On its way back the trunk was at most {percent} of the breath away from the shape that is taught.",
         "Let the wall of your belly come home slowly, the same amount on every count.",
+    ),
+    "both_sides": CriterionWords(
+        "Both sides", "you can do both", "the other way round", "both sides the other way round",
+        "From the first half to the second it changed by {percent_signed} of the breath; more than the breaths of one side differ among themselves is a "
+        "difference.",
+        "The first ones wrong on purpose, the others as they should be: feel how they differ.",
     ),
     "trunk_inclination": CriterionWords(
         "Stays tall", "tall", "leans {side}", "leans {side}",

@@ -206,3 +206,11 @@ def test_every_criterion_has_its_row_and_its_words_and_no_threshold_is_infinite(
     assert [row.key for row in CRITERIA] == list(CRITERION_KEYS) and set(WORDS) == set(CRITERION_KEYS)
     for verdict in three().values():
         assert verdict.threshold and all(math.isfinite(v) for v in verdict.threshold.values())
+
+
+def test_nothing_is_praised_where_no_breath_was_judged() -> None:
+    leans = [Measure("trunk_inclination_deg", Amount(6.0, 4.0))]  # inside its band, its interval is not: just about
+    assert cue(list(judged([], clip=leans).values())) is None
+    assert cue(list(judged(breath(), clip=leans).values())).criterion == "all"
+    posture = Asked(Check(kind="posture"), None, Rules())
+    assert cue(list(judged([], asked=posture).values())).criterion == "all", "where posture is all that is asked, it is all that is praised"

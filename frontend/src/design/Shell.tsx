@@ -11,8 +11,19 @@ const Bar = styled.header`
   gap: 26px;
   height: 44px;
   padding: 0 24px;
-  overflow: hidden;
   border-bottom: 1px solid ${colour("ink")};
+  @media (max-width: 900px) {
+    gap: 2px;
+    padding: 0 12px;
+  }
+  @media (max-width: 620px) {
+    flex-wrap: wrap; /* nothing of it is out of reach on a phone, or zoomed */
+    height: auto;
+    > a {
+      height: 40px;
+      padding: 0 8px;
+    }
+  }
 `;
 const Name = styled.span`
   align-self: center;
@@ -42,7 +53,11 @@ const Right = styled.div`
   color: ${colour("soft")};
   font-size: 15px;
   white-space: nowrap;
-  @media (max-width: 760px) {
+  @media (max-width: 620px) {
+    width: 100%;
+    justify-content: flex-end;
+  }
+  @media (max-width: 900px) {
     .desk {
       display: none;
     }

@@ -35,9 +35,9 @@ const Cue = styled.div`
     }
   }
 `;
-/** Why the breath is not readable, in a sentence; nothing where it is. */
+/** Why the breath is not readable, or nothing of it could be judged, in a sentence; nothing where it was. */
 export function stopOf(report: Report): string {
-  if (report.readable_for.breath) return "";
+  if (report.readable_for.breath) return report.cue ? "" : (report.verdicts.find(({ state }) => state === "unreadable")?.why ?? "");
   return report.reasons.find(({ check }) => check === "breath" || check === "all")?.message ?? "";
 }
 
@@ -80,6 +80,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
 
 function labelOf(report: Report, stop: string): string {
   if (!stop) return "Say this, then try again";
+  if (report.readable_for.breath) return "Nothing of the breath could be judged";
   return report.readable ? "The breath is not readable here" : "Not readable";
 }
 
@@ -94,8 +95,9 @@ function whatFor(report: Report): string {
 /** What the breaths were mostly like. */
 function patternOf(report: Report): string {
   const often = new Map<string, number>();
-  for (const { pattern } of report.breaths) often.set(pattern, (often.get(pattern) ?? 0) + 1);
+  const breaths = report.breaths.filter(({ on_purpose }) => !on_purpose);
+  for (const { pattern } of breaths) often.set(pattern, (often.get(pattern) ?? 0) + 1);
   const [usual, times] = [...often].sort(([, a], [, b]) => b - a)[0] ?? [];
   if (usual === undefined || times === undefined) return "";
-  return `${PATTERNS[usual] ?? usual}${times < report.breaths.length ? `, ${times} of ${report.breaths.length}` : ""}`;
+  return `${PATTERNS[usual] ?? usual}${times < breaths.length ? `, ${times} of ${breaths.length}` : ""}`;
 }

@@ -19,7 +19,7 @@ const Scroll = styled.div`
     margin: 0 -24px;
     padding: 0 24px;
     > svg {
-      width: 1000px;
+      width: 1232px; /* never smaller than it is drawn */
     }
   }
 `;

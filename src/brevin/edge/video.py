@@ -64,14 +64,9 @@ def _facts(path: Path, container: av.container.InputContainer) -> ClipFacts:
     upright = _upright(frames[0].to_ndarray(format="gray"), frames[0].rotation)
     rate_hz = float(stream.average_rate or stream.guessed_rate or 0) or _rate(frames)
     return ClipFacts(
-        file=path.name,
-        duration_s=_duration_s(container, stream),
-        frame_rate_hz=rate_hz,
-        width_px=int(upright.shape[1]),
-        height_px=int(upright.shape[0]),
-        rotation_deg=int(frames[0].rotation) % 360,
-        has_sound=bool(container.streams.audio),
-    )
+        file=path.name, duration_s=_duration_s(container, stream), frame_rate_hz=rate_hz, width_px=int(upright.shape[1]), height_px=int(upright.shape[0]),
+        rotation_deg=int(frames[0].rotation) % 360, has_sound=bool(container.streams.audio),
+    )  # fmt: skip
 
 
 def first_picture(path: Path) -> av.VideoFrame:
@@ -168,7 +163,7 @@ def _luma(frame: av.VideoFrame) -> Luma:
     return frame.to_ndarray(format="gray")
 
 
-def _upright(picture: NDArray[np.uint8], rotation_deg: int) -> NDArray[np.uint8]:
+def _upright(picture: Luma, rotation_deg: int) -> Luma:
     return np.rot90(picture, k=int(rotation_deg) // 90 % 4) if rotation_deg else picture
 
 
@@ -177,15 +172,12 @@ def sound(path: Path, *, until_s: float) -> Sound | None:
     with opened(path) as container:
         if not container.streams.audio:
             return None
-        video_starts_s = _start_s(container.streams.video[0])
+        video = container.streams.video[0]
+        video_starts_s = float((video.start_time or 0) * Fraction(video.time_base or 1))
         pieces, starts_s = _mono(container, until_s=until_s + video_starts_s)
     if not pieces:
         return None
     return Sound(samples=np.concatenate(pieces), rate_hz=SOUND_RATE_HZ, starts_s=starts_s - video_starts_s)
-
-
-def _start_s(stream: av.VideoStream) -> float:
-    return float((stream.start_time or 0) * Fraction(stream.time_base or 1))
 
 
 def _mono(container: av.container.InputContainer, *, until_s: float) -> tuple[list[NDArray[np.float32]], float]:

@@ -14,6 +14,7 @@ from brevin.core.verdict.rules import CriterionKey
 
 MOST_WORK_SHARE = 1 / 3  # of the breaths: more of them to work on, and so is the clip
 SHORTEST_MARK_S = 0.2  # a mark on a moment is drawn this long
+AREAS = {row.key: row.area for row in CRITERIA}
 SIGNED_AROUND_ZERO = ("with_count", "exhale_with_count", "trunk_inclination", "shoulder_tilt", "real_breath")
 """Criteria whose side is told by the value's sign, not by the band's middle."""
 
@@ -64,7 +65,8 @@ def verdicts(found: Judged, asked: Asked) -> list[Verdict]:
 
 
 def cue(found: Sequence[Verdict]) -> Cue | None:
-    """The one sentence to say next: a clear fault before one to watch, the commonest first, then by the table; praise where nothing lies outside its band.
+    """The one sentence to say next: a clear fault before one to watch, the commonest first, then by the table; praise where nothing lies outside its band,
+    and of a breath only where a breath was judged.
 
     A value inside its steady band whose interval reaches over a limit is watched, not spoken of.
     """
@@ -73,7 +75,8 @@ def cue(found: Sequence[Verdict]) -> Cue | None:
         if faults:
             worst = max(faults, key=_commonness)
             return Cue(worst.criterion, worst.side)
-    return Cue("all") if any(v.state in ("steady", "watch") for v in found) else None
+    of_breath = [v for v in found if AREAS[v.criterion] == "breath"]
+    return Cue("all") if any(v.state in ("steady", "watch") for v in of_breath or found) else None
 
 
 def _commonness(verdict: Verdict) -> float:

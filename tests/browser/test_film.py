@@ -150,3 +150,36 @@ def test_a_camera_that_is_refused_says_what_to_do(inside: Page) -> None:
     inside.keyboard.press("f")
     expect(inside.get_by_role("alert")).to_contain_text(re.compile("Allow it|No camera was found"))
     expect(inside.get_by_role("button", name="Start")).to_be_disabled()
+
+
+def test_a_camera_that_is_unplugged_ends_the_clip_and_says_so(stage: Page) -> None:
+    to_film(stage, "Pavel")
+    stage.keyboard.press(" ")
+    stage.wait_for_timeout(2500)
+    stage.evaluate(
+        "() => { const track = document.querySelector('video').srcObject.getVideoTracks()[0]; track.stop(); track.dispatchEvent(new Event('ended')) }"
+    )
+    expect(stage.get_by_role("alert")).to_contain_text("The camera is gone")
+    expect(stage.get_by_text("breathe in")).to_have_count(0)  # nobody breathes for a camera that is not there
+    stage.get_by_role("button", name="Try again").click()
+    expect(stage.get_by_role("button", name="Start")).to_be_enabled()
+    stage.keyboard.press("Escape")
+    expect(stage.get_by_role("heading", name="Just read")).to_be_visible()
+    expect(newest(stage)).to_contain_text("Pavel Horacek", timeout=20_000)  # what was filmed until then was sent
+
+
+def test_a_browser_without_room_holds_the_clip_in_the_page_and_sends_it_whole(stage: Page) -> None:
+    to_film(stage, "Odalys")
+    stage.evaluate("""() => { const put = IDBObjectStore.prototype.put; IDBObjectStore.prototype.put = function (value) {
+        if (value.content && value.number > 0) throw new DOMException('full', 'QuotaExceededError'); return put.call(this, value) } }""")
+    stage.keyboard.press(" ")
+    expect(stage.get_by_role("alert")).to_contain_text("no room left", timeout=10_000)
+    stage.wait_for_timeout(2500)
+    stage.keyboard.press(" ")
+    expect(stage.get_by_text("Filmed, and on its way.")).to_be_visible()
+    stage.keyboard.press("Escape")
+    row = newest(stage)
+    expect(row).to_contain_text("Odalys Brandeiro", timeout=20_000)
+    expect(row).to_have_attribute("data-state", re.compile("read|failed"), timeout=READ_MS)
+    row.click()
+    stage.wait_for_function("() => document.querySelector('video')?.duration > 3")  # the first second from the browser, the rest from the page

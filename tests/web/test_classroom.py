@@ -45,7 +45,7 @@ def test_a_list_says_what_it_would_change_and_changes_nothing(page, student, cod
 
 
 @pytest.mark.parametrize(
-    ("content", "code"), [(b"", "no_rows"), (b"\0\1\2", "no_table"), (b"Nom;Pupitre\nA;B\n", "no_headings"), (b"x" * 3_100_000, "no_table")]
+    ("content", "code"), [(b"", "no_rows"), (b"\0\1\2", "no_table"), (b"Nom;Pupitre\nA;B\n", "no_headings"), (b"x" * 3_100_000, "list_too_large")]
 )
 def test_a_file_that_is_no_class_list_is_refused_in_words(page, content: bytes, code: str) -> None:
     answer = look(page, content)

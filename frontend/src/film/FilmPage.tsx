@@ -128,9 +128,14 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
   const card = cards[set] ?? cards[0]!;
   const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, card, set }, (kept) => {
     void uploads.sendKept(kept);
+    if (camera.gone) return; // cut short: sent as far as it goes, and filmed again
     if (set + 1 < cards.length) setSet(set + 1);
     else setFilmed(kept);
   });
+  const { stop } = recording;
+  useEffect(() => {
+    if (camera.gone) stop();
+  }, [camera.gone, stop]);
   const video = useRef<HTMLVideoElement>(null);
   const readiness = useReadiness(video, camera.stream, seat.check.view === "front" ? "front" : `side-${seat.side}`, recording.running);
   useInFront(lesson, seat.id, (id) => !recording.running && !filmed && go(`/film/${id}`));
@@ -189,7 +194,8 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
             onRetry={camera.retry}
           />
         )}
-        {camera.stream && <ReadyLines readiness={readiness} counting={running} />}
+        {running && recording.trouble && <p role="alert">{recording.trouble}</p>}
+        {camera.stream && !camera.trouble && <ReadyLines readiness={readiness} counting={running} />}
       </Beside>
       <Wide>
         <RunLine key={set} card={card} handle={run} />

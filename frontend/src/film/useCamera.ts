@@ -3,6 +3,8 @@ import { useCallback, useEffect, useState } from "react";
 export type Camera = {
   stream: MediaStream | null;
   trouble: string | null;
+  /** The camera was there and is not any more. */
+  gone: boolean;
   cameras: MediaDeviceInfo[];
   retry: () => void;
   choose: (id: string) => void;
@@ -17,7 +19,7 @@ const TROUBLE: Record<string, string> = {
   NotReadableError: "Another program is using the camera. Close it there, then try again.",
   OverconstrainedError: "The camera that was chosen last time is not here. Try again with another.",
 };
-const GONE = "The camera is gone. Plug it in again, then try again. What was filmed until then is kept.";
+const GONE = "The camera is gone. Plug it in again, then try again. What was filmed until then is kept and sent.";
 const INSECURE = "A camera works on this computer only, or over https: start Brevin with --lan and open the address it prints.";
 
 /** Camera and microphone, the ones chosen last time. Sound may be missing: then the app's own count is all there is. */
@@ -59,7 +61,7 @@ export function useCamera(): Camera {
     },
     [retry],
   );
-  return { stream, trouble, cameras, retry, choose };
+  return { stream, trouble, gone: trouble === GONE, cameras, retry, choose };
 }
 
 async function withSound(): Promise<MediaStream> {

@@ -9,6 +9,7 @@ const PIECE_MS = 1000;
 const FORMS = ["video/webm;codecs=vp8,opus", "video/webm", "video/mp4"];
 const METRE = 4;
 const MOST_BEATS = 128;
+const NO_ROOM = "This browser has no room left: the recording is held by this page alone. Go on, and leave the page open until it is sent.";
 const SILENT = "brevin-silent";
 
 type Running = { recorder: MediaRecorder; kept: Kept; first_s: number; written: Promise<unknown>; dropped: boolean };
@@ -56,20 +57,22 @@ export function useRecording(stream: MediaStream | null, { seat, lessonId, card,
     const recorder = new MediaRecorder(stream, { mimeType: type, videoBitsPerSecond: 4_000_000 });
     const beat_s = 60 / card.tempo_bpm;
     const kept: Kept = { key: crypto.randomUUID(), seat, lessonId, first_inhale_s: 0, type, made_at: new Date().toISOString(), set };
-    const one: Running = { recorder, kept, first_s: Infinity, written: keep(kept), dropped: false };
+    const one: Running = { recorder, kept, first_s: Infinity, written: Promise.resolve(), dropped: false };
     now.current = one;
     let pieces = 0;
-    const fail = () => setTrouble("There is no room left in this browser to keep the recording. Stop, and send what is kept first.");
+    const noRoom = () => setTrouble(NO_ROOM);
     recorder.ondataavailable = ({ data }) => {
       if (!data.size) return;
       const number = pieces++;
-      one.written = one.written.then(() => keepPiece(kept.key, number, data)).catch(fail);
+      one.written = one.written.then(async () => {
+        if (!(await keepPiece(kept.key, number, data))) noRoom();
+      });
     };
     recorder.onstart = () => {
       const began_s = clicks.now_s;
       one.first_s = clicks.start(beat_s, Math.ceil(beatsOf(card) ?? MOST_BEATS), METRE);
       one.kept = { ...kept, first_inhale_s: one.first_s - began_s + card.countin_beats * beat_s };
-      one.written = one.written.then(() => keep(one.kept)).catch(fail);
+      one.written = one.written.then(() => keep(one.kept)).catch(noRoom);
     };
     recorder.onstop = () => {
       now.current = null;
@@ -96,5 +99,6 @@ export function useRecording(stream: MediaStream | null, { seat, lessonId, card,
     if (clicker.current) clicker.current.silent = !silent;
     setSilent(!silent);
   };
-  return { beat, running, silent, trouble, start, stop: () => end(false), drop: () => end(true), turnSilent };
+  const stop = useCallback(() => end(false), [end]);
+  return { beat, running, silent, trouble, start, stop, drop: () => end(true), turnSilent };
 }

@@ -35,9 +35,20 @@ const store = () => {
 /** Begins to keep a recording, or says more of it. */
 export const keep = async (one: Kept) => void (await (await store()).put("recordings", one));
 
-/** One piece of it, as it comes. */
-export const keepPiece = async (key: string, number: number, content: Blob) =>
-  void (await (await store()).put("pieces", { key, number, content }));
+/** Pieces that the browser has no room for: held by this page alone. */
+const held = new Map<string, Piece[]>();
+
+/** One piece of it, as it comes. Where the browser has no room it is held by the page. Returns whether it outlives the page. */
+export async function keepPiece(key: string, number: number, content: Blob): Promise<boolean> {
+  const piece = { key, number, content };
+  try {
+    await (await store()).put("pieces", piece);
+    return true;
+  } catch {
+    held.set(key, [...(held.get(key) ?? []), piece]);
+    return false;
+  }
+}
 
 /** All that wait to be sent, the oldest first. */
 export const allKept = async (): Promise<Kept[]> => {
@@ -47,7 +58,10 @@ export const allKept = async (): Promise<Kept[]> => {
 
 /** The pieces put together as a file; null where none came. */
 export async function fileOf(one: Kept): Promise<File | null> {
-  const pieces = await (await store()).getAll("pieces", IDBKeyRange.bound([one.key, 0], [one.key, Infinity]));
+  const stored = await store()
+    .then((db) => db.getAll("pieces", IDBKeyRange.bound([one.key, 0], [one.key, Infinity])))
+    .catch(() => []); // a browser that keeps nothing
+  const pieces = [...stored, ...(held.get(one.key) ?? [])].sort((a, b) => a.number - b.number);
   if (!pieces.length) return null;
   const ending = one.type.includes("mp4") ? "mp4" : "webm";
   return new File(
@@ -59,7 +73,9 @@ export async function fileOf(one: Kept): Promise<File | null> {
 
 /** The server has it, or nobody wants it: nothing of it stays here. */
 export async function letGo(key: string) {
-  const db = await store();
+  held.delete(key);
+  const db = await store().catch(() => null);
+  if (!db) return;
   await db.delete("recordings", key);
   await db.delete("pieces", IDBKeyRange.bound([key, 0], [key, Infinity]));
 }

@@ -39,6 +39,8 @@ def _member_out(one: classes.Member) -> MemberOut:
 def look_at_list() -> Response:
     """What a class list would change. Nothing is changed."""
     content = request.stream.read(MOST_BYTES + 1)
+    if len(content) > MOST_BYTES:
+        raise Refused("list_too_large", 422)
     try:
         rows = rows_of(table_of(content))
     except InvalidInput as why:

@@ -27,6 +27,7 @@ SENTENCES: dict[str, str] = {
     "page_old": "This page was open for a long time. Load it again, then repeat what you did.",
     "other_page": "Another page asked for this in your name. Open Brevin itself and do it there.",
     "no_table": "This is no table that can be read. Save the class list as CSV, with a heading above each column, and drop that.",
+    "list_too_large": "This file is larger than any class list. Was it the right one? A class of 150 is a list of a few pages.",
     "no_headings": "No columns headed name and instrument were found, only: {found}. Head them so, in any order, and drop the list again.",
     "no_rows": "There is no student in this list, only headings or nothing at all.",
     "too_many_rows": "This list has {rows} rows; {most} at once are taken. Split it, and drop the parts.",

@@ -13,9 +13,10 @@ from brevin.core.gate import Stretch
 from brevin.core.kinds import Position, View
 from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
-from brevin.core.track import CardSeen, ClipFacts, Facts, Floats, Picture, Player, PoseSample, Sighting
+from brevin.core.track import CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 1  # of what is kept: a release that keeps something else counts on, and says so of an older file
+KIND, VERSION = "evidence", 2  # of what is kept: a release that keeps something else counts on
+OLDER = (1,)  # versions that are still judged: 1 kept no straight edges
 
 
 @dataclass(frozen=True)
@@ -45,6 +46,7 @@ class Evidence:
     cards: tuple[CardSeen, ...]
     refused: Facts
     notes: Facts
+    lines: tuple[LinesSeen, ...] = ()
 
     def stretch(self, who: Followed) -> Stretch:
         """The whole clip as a stretch for the quality gate."""
@@ -62,7 +64,7 @@ def evidence(sighting: Sighting) -> Evidence:
     people = [s for s in (sighting, *sighting.others) if s.player is not None and len(s.t_s) > 1]
     found = Evidence(
         clip=sighting.clip, t_s=sighting.t_s, poses=sighting.poses, players=tuple(_followed(person) for person in people), onsets=heard(sighting.sound),
-        cards=sighting.cards, refused=sighting.refused, notes=sighting.notes,
+        cards=sighting.cards, refused=sighting.refused, notes=sighting.notes, lines=sighting.lines,
     )  # fmt: skip
     return unpacked(packed(found))
 
@@ -74,7 +76,7 @@ def packed(found: Evidence) -> bytes:
 
 def unpacked(content: bytes) -> Evidence:
     """The evidence in a file's content. Raises InvalidInput: damaged, or other_version where it was kept by another release (read the clip again)."""
-    return packing.unpack(content, Evidence, kind=KIND, version=VERSION)
+    return packing.unpack(content, Evidence, kind=KIND, version=VERSION, older=OLDER)
 
 
 def _followed(sighting: Sighting) -> Followed:

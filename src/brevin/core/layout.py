@@ -5,9 +5,10 @@ from dataclasses import fields
 from typing import Any
 
 from brevin.core.evidence import Evidence, Followed
-from brevin.core.kinds import REGIONS, ExhaleShape, Pattern
+from brevin.core.hold.held import HOLD_KEYS
+from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
 from brevin.core.measure import Measure, NotMeasured, of_key
-from brevin.core.report import Breath, PlayerSeen, Posture, PostureValue, Scale, Segment, Trace
+from brevin.core.report import Breath, Hold, PlayerSeen, Posture, PostureValue, Scale, Segment, Trace
 from brevin.core.track import WORK_SIDE_PX
 
 LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
@@ -28,6 +29,20 @@ def breath_of(measures: Sequence[Measure], *, pattern: Pattern, exhale_shape: Ex
 def posture_of(measures: Sequence[Measure]) -> Posture:
     """The clip's posture values, each with what it was in each kind of segment."""
     return Posture(**{one.name: _posture_value(of_key(measures, one.name)) for one in fields(Posture)})
+
+
+def hold_of(measures: Sequence[Measure], instrument: Instrument) -> Hold | None:
+    """How the instrument was held; None where the check asks for none."""
+    if instrument == "none":
+        return None
+    value = {key: _posture_value(of_key(measures, key)) for key in HOLD_KEYS}
+    sides: dict[str, PostureValue | None] = {"left": value["elbow_left_deg"], "right": value["elbow_right_deg"]}
+    return Hold(instrument, value["instrument_axis_deg"], value["axis_to_trunk_deg"], sides)
+
+
+def is_held(hold: Hold | None) -> bool:
+    """Whether anything of the hold could be measured."""
+    return hold is not None and any((hold.instrument_axis_deg, hold.axis_to_trunk_deg, *(hold.elbow_abduction_deg or {}).values()))
 
 
 def _posture_value(own: Sequence[Measure]) -> PostureValue | None:

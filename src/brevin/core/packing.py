@@ -62,10 +62,13 @@ def version_of(content: bytes, *, kind: str) -> int:
     return int(number)
 
 
-def unpack(content: bytes, record: type[T], *, kind: str, version: int) -> T:
-    """The record that was packed. Raises InvalidInput: damaged, or other_version where it is another one."""
+def unpack(content: bytes, record: type[T], *, kind: str, version: int, older: tuple[int, ...] = ()) -> T:
+    """The record that was packed. older: versions that lack only what came last and has a value of its own where it is missing.
+
+    Raises InvalidInput: damaged, or other_version where it is another one.
+    """
     found = version_of(content, kind=kind)
-    if found != version:
+    if found not in (version, *older):
         raise InvalidInput("other_version", version=found, wanted=version)
     try:
         inflate = zlib.decompressobj()
@@ -123,12 +126,15 @@ def _maker(kind: Any) -> Maker:
 def _record_maker(kind: Any) -> Maker:
     hints = get_type_hints(kind)
     names = _names(kind)
+    least = sum(f.default is dataclasses.MISSING and f.default_factory is dataclasses.MISSING for f in dataclasses.fields(kind))
     makers: list[Maker] = []  # filled at first use: a record may hold others of its own kind
 
     def make(plain: Any, body: memoryview) -> Any:
         if not makers:
             makers.extend(_maker(hints[name]) for name in names)
-        return kind(*(one(value, body) for one, value in zip(makers, plain, strict=True)))
+        if not least <= len(plain) <= len(makers):
+            raise ValueError("not this record")
+        return kind(*(one(value, body) for one, value in zip(makers, plain, strict=False)))
 
     return make
 

@@ -20,15 +20,16 @@ from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import card_index
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
+from brevin.core.hold.held import held
 from brevin.core.kinds import Position, View
 from brevin.core.kinematics.posture import Stance, posture
 from brevin.core.kinematics.traces import Traces
-from brevin.core.layout import breath_of, player_seen, posture_of, scale_of, segments_of, trace_of
+from brevin.core.layout import breath_of, hold_of, is_held, player_seen, posture_of, scale_of, segments_of, trace_of
 from brevin.core.measure import Amount, Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
-from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Hold, Posture, ReadableFor, Reason, Report, Software, SoundHeard
+from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.criteria import Asked, exempt_measures
@@ -72,11 +73,12 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     whole, breathing = _counted_in(whole, breathing, beats)
     whole = list(zip(both_sides.marked(task.check, [breath for breath, _ in whole]), [own for _, own in whole], strict=True))
     own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
-    stance = posture(found.poses, who.player, _stance(asked, who, whole, beats))
-    stance = withheld(stance, exempt_measures(rules), "exempt")
+    stance = _stance(asked, who, whole, beats)
+    upright = [*posture(found.poses, who.player, stance), *held(found.poses, found.lines, who.player, stance, task.check.instrument)]
+    upright = withheld(upright, exempt_measures(rules), "exempt")
     of_breaths = [m for _, own in whole for m in own]
     told = both_sides.difference(task.check, of_breaths, both_sides.other_side([breath for breath, _ in whole]))
-    measures = (*of_breaths, *told, *stance)
+    measures = (*of_breaths, *told, *upright)
     report = _report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures, own)
     return Reading(report, measures)
 
@@ -212,7 +214,7 @@ def _report(
 ) -> Report:  # fmt: skip
     found, task, rules = asked.found, asked.task, asked.rules
     reasons = _reasons(asked, who, breathing, beats)
-    stance = posture_of(measures) if who else Posture()
+    stance, holding = posture_of(measures) if who else Posture(), hold_of(measures, task.check.instrument)
     view, position = (who.view, _position(task, who)) if who else (None, None)
     breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
     judged = Judged(measures, view, position, breath, [r for r in breathing.stops if r.check in ("breath", "all")], both_sides.other_side(whole))
@@ -224,7 +226,7 @@ def _report(
         view=view,
         position=position,
         readable=breath or upright,
-        readable_for=ReadableFor(breath=breath, posture=upright, hold=False, sound=beats.source == "clicks"),
+        readable_for=ReadableFor(breath=breath, posture=upright, hold=is_held(holding), sound=beats.source == "clicks"),
         reasons=reasons,
         player=player_seen(found, who),
         scale=scale_of(found, who),
@@ -234,7 +236,7 @@ def _report(
         breaths=list(whole),
         partial_breaths=list(partial),
         posture=stance,
-        hold=Hold(instrument=task.check.instrument) if task.check.instrument != "none" else None,
+        hold=holding,
         drill=None,
         sound=SoundHeard(tones=[], clicks_s=list(beats.clicks_s), breath_noise=[]) if found.clip.has_sound else None,
         verdicts=said,

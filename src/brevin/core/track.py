@@ -128,6 +128,14 @@ class CardSeen:
     mm_per_px: float | None
 
 
+@dataclass(frozen=True)
+class LinesSeen:
+    """Straight edges around the players' mouths at one moment. segments_px: [k, 4], two ends each, in the working picture."""
+
+    t_s: float
+    segments_px: Floats
+
+
 Facts = tuple[tuple[str, dict[str, float]], ...]
 """Codes of ``core.verdict.words`` with the values for their sentences."""
 
@@ -158,3 +166,4 @@ class Sighting:
     notes: Facts = ()
     cards: tuple[CardSeen, ...] = ()
     others: tuple["Sighting", ...] = ()
+    lines: tuple[LinesSeen, ...] = ()

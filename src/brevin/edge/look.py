@@ -11,11 +11,12 @@ from brevin.core.errors import ClipUnusable
 from brevin.core.kinds import AskedView, View
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.view import position_of, view_of
-from brevin.core.track import ClipFacts, Facts, Floats, Picture, Player, Points, PoseSample, Sighting
+from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Player, Points, PoseSample, Sighting
 from brevin.edge import film as trunk_film
 from brevin.edge import loop
 from brevin.edge.observers.people import FIRST_POSES_S, People
 from brevin.edge.observers.printed_card import PrintedCard
+from brevin.edge.observers.straight_lines import StraightLines
 from brevin.edge.observers.trunks import Trunk, Trunks
 from brevin.edge.pose_model import PoseModel
 from brevin.edge.steady import CameraMoves, camera_moves
@@ -46,7 +47,7 @@ def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: N
     seen = Sighting(
         clip=clip, t_s=np.array(watched.t_s), poses=tuple(watched.people.samples), player=None, view=None, position=None,
         front=None, back=None, points=None, picture=_no_picture(), arms_pct=np.zeros((0, 2, 2)),
-        sound=heard, refused=watched.refused, notes=_notes(clip, watched), cards=tuple(watched.card.cards),
+        sound=heard, refused=watched.refused, notes=_notes(clip, watched), cards=tuple(watched.card.cards), lines=watched.lines,
     )  # fmt: skip
     if not watched.trunks:
         return seen
@@ -72,6 +73,7 @@ class _Watched:
     card: PrintedCard
     stamps: Stamps
     refused: Facts
+    lines: tuple[LinesSeen, ...] = ()
 
 
 def _watch(path: Path, clip: ClipFacts, model: Path, progress: Progress) -> _Watched:
@@ -81,21 +83,23 @@ def _watch(path: Path, clip: ClipFacts, model: Path, progress: Progress) -> _Wat
     try:
         with ThreadPoolExecutor(1) as pool:
             people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1)
-            card, trunks = PrintedCard(), Trunks(people)
+            card, trunks, edges = PrintedCard(), Trunks(people), StraightLines(people)
             refused, followed = people.refused, trunks.trunks
+            straight: tuple[LinesSeen, ...] = ()
             try:
                 frames = video_frames(path, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=stamps)
-                loop.run(frames, [people, card, trunks, _Telling(progress, clip)])
+                loop.run(frames, [people, card, trunks, edges, _Telling(progress, clip)])
                 _long_enough(trunks.t_s)
                 people.finish()
                 progress("following the shirt", 0.85)
+                lines = pool.submit(edges.found)
                 trunks.finish()
-                refused, followed = people.refused, trunks.trunks
+                refused, followed, straight = people.refused, trunks.trunks, lines.result()
             except ClipUnusable as why:
                 refused, followed = ((why.code, dict(why.facts)),), []  # type: ignore[arg-type]
     finally:
         network.close()
-    return _Watched(trunks.t_s, people, followed, card, stamps, refused)
+    return _Watched(trunks.t_s, people, followed, card, stamps, refused, straight)
 
 
 def _watch_again(path: Path, watched: _Watched, cameras: Sequence[CameraMoves | None], progress: Progress) -> list[Trunk]:

@@ -4,7 +4,7 @@ import numpy as np
 
 from brevin.core.track import Body, Floats
 
-NOSE, EAR_L, EAR_R = 0, 7, 8
+NOSE, EAR_L, EAR_R, MOUTH_L, MOUTH_R = 0, 7, 8, 9, 10
 SHOULDER_L, SHOULDER_R, ELBOW_L, ELBOW_R, WRIST_L, WRIST_R = 11, 12, 13, 14, 15, 16
 INDEX_L, INDEX_R = 19, 20
 HIP_L, HIP_R, KNEE_L, KNEE_R, ANKLE_L, ANKLE_R = 23, 24, 25, 26, 27, 28
@@ -28,6 +28,11 @@ def hips(body: Body) -> Floats:
 def shoulders(body: Body) -> Floats:
     """Middle of the shoulders, px: [2]."""
     return middle(body.points_px, SHOULDER_L, SHOULDER_R)
+
+
+def mouth(body: Body) -> Floats:
+    """Middle of the mouth, px: [2]."""
+    return middle(body.points_px, MOUTH_L, MOUTH_R)
 
 
 def trunk_px(body: Body) -> float:

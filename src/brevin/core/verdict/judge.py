@@ -14,7 +14,7 @@ from brevin.core.verdict.rules import CriterionKey
 
 MOST_WORK_SHARE = 1 / 3  # of the breaths: more of them to work on, and so is the clip
 SHORTEST_MARK_S = 0.2  # a mark on a moment is drawn this long
-AREAS = {row.key: row.area for row in CRITERIA}
+AREAS: dict[str, str] = {row.key: row.area for row in CRITERIA}
 SIGNED_AROUND_ZERO = ("with_count", "exhale_with_count", "trunk_inclination", "shoulder_tilt", "real_breath")
 """Criteria whose side is told by the value's sign, not by the band's middle."""
 

@@ -92,6 +92,7 @@ WITHHELD: dict[Withheld | str, str] = {
     "no_whole_breath": "No breath lies wholly inside the clip. Film the count-in and at least one whole breath.",
     "by_ear": "This is told by ear: listen to the first ones and the last ones again.",
     "one_side_only": "Breaths of both sides are needed, and only one side could be read.",
+    "not_found": "The instrument could not be told from what lies around it. A plain wall behind the player helps.",
     "said_once": "It comes with another fault of the same breath: {criterion}. Mend that first.",
 }  # fmt: skip
 

@@ -35,8 +35,13 @@ class People:
         self._masks: list[tuple[Mask, ...]] = []
         self._waiting: list[tuple[float, float, Future[Seen]]] = []
         self._picked = False
-        self._next_s, self._asked_s = 0.0, 0.0
+        self._next_s, self._asked_s = 0.0, -1.0
         self._last: NDArray[np.int16] | None = None
+
+    @property
+    def asked_s(self) -> float:
+        """When key points were last asked for."""
+        return self._asked_s
 
     @property
     def picked(self) -> bool:

@@ -1,0 +1,114 @@
+"""The instrument's axis in the picture: the straight edges that come from the mouth and go where the hands are, their angles weighted by length.
+
+A saxophone bends below the hands: its axis is the way from the mouth to the lower hand, and is as sure as those key points are.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from brevin.core.hold.instruments import HELD, Held
+from brevin.core.kinds import Instrument, View
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
+from brevin.core.pose import landmarks as lm
+from brevin.core.track import Body, Floats, LinesSeen
+
+NEAR_HANDS_DEG, NEAR_USUAL_DEG = 18.0, 25.0  # an edge of the instrument points this near to the hands, or to where the instrument usually points
+FROM_MOUTH_TRUNKS = 0.10  # an edge of the instrument leads past the mouth this near
+BEHIND_TRUNKS = 0.05  # and lies no further behind it
+LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
+MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
+LEAST_PICTURES = 2
+EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
+
+
+@dataclass(frozen=True)
+class Playing:
+    """The player's body at the moments it was seen, and the edges seen then."""
+
+    view: View
+    bodies: Sequence[tuple[float, Body]]
+    lines: Sequence[LinesSeen]
+    forward_x: float
+
+
+def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
+    """Angle of the axis to level and to the trunk, degrees; nothing for an instrument that has none."""
+    if instrument not in HELD:
+        return []
+    held = HELD[instrument]
+    if playing.view not in held.views:
+        return [Measure(key, NotMeasured("view_unserved")) for key in ("instrument_axis_deg", "axis_to_trunk_deg")]
+    found = _by_edges(playing, held) if held.straight else _by_hands(playing, held)
+    level, trunk = _median(found, held.straight, 0), _median(found, held.straight, 1)
+    return [Measure("instrument_axis_deg", level, samples=len(found)), Measure("axis_to_trunk_deg", trunk, samples=len(found))]
+
+
+def _median(found: Sequence[tuple[float, float]], edges: bool, which: int) -> Value:
+    angles = np.array([one[which] for one in found])
+    if len(angles) < LEAST_PICTURES or (edges and float(angles.std()) > MOST_SPREAD_DEG):
+        return NotMeasured("not_found")
+    scatter = float(angles.std()) / np.sqrt(len(angles))
+    trunk = KEY_POINT_DEG / 3.0 if which else 0.0  # the line from shoulders to hips is a third as unsure: it is three times as long
+    return Amount(float(np.median(angles)), NORMAL_90 * float(np.hypot(np.hypot(scatter, EDGE_DEG if edges else KEY_POINT_DEG), trunk)))
+
+
+def _by_edges(playing: Playing, held: Held) -> list[tuple[float, float]]:
+    at = dict(playing.bodies)
+    found = []
+    for seen in playing.lines:
+        body = at.get(seen.t_s)
+        pointing = None if body is None else _pointing(body, seen.segments_px, held, playing)
+        if body is not None and pointing is not None:
+            found.append(_angles(pointing, body, playing))
+    return found
+
+
+def _by_hands(playing: Playing, held: Held) -> list[tuple[float, float]]:
+    return [_angles(_to_hands(body, held), body, playing) for _, body in playing.bodies]
+
+
+def _to_hands(body: Body, held: Held) -> Floats:
+    way: Floats = body.points_px[list(held.hands)].mean(axis=0) - lm.mouth(body)
+    return way / max(float(np.hypot(*way)), 1e-9)
+
+
+def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> Floats | None:
+    """Direction of the edges that can be the instrument's, first those toward the hands, else those toward where it usually points."""
+    usual = np.radians(held.points_deg)
+    side = np.sign(playing.forward_x) or 1.0
+    if playing.view == "front":  # a flute goes to the player's right, to the left of the picture
+        side = np.sign(body.points_px[lm.SHOULDER_R, 0] - body.points_px[lm.SHOULDER_L, 0]) or -1.0
+    for toward, near_deg in ((_to_hands(body, held), NEAR_HANDS_DEG), (np.array([side * np.cos(usual), np.sin(usual)]), NEAR_USUAL_DEG)):
+        found = _edges_toward(body, segments_px, toward, near_deg)
+        if found is not None:
+            return found
+    return None
+
+
+def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: float) -> Floats | None:
+    """Direction of the edges that lead from the mouth this way, the middle of them by length; None where they are too few."""
+    trunk_px, mouth = lm.trunk_px(body), lm.mouth(body)
+    way = segments_px[:, 2:] - segments_px[:, :2]
+    length = np.maximum(np.hypot(way[:, 0], way[:, 1]), 1e-9)
+    unit = way / length[:, None] * np.where(way @ toward < 0, -1.0, 1.0)[:, None]
+    middle = (segments_px[:, 2:] + segments_px[:, :2]) / 2 - mouth
+    along = np.einsum("ij,ij->i", middle, unit)
+    beside = np.abs(middle[:, 0] * unit[:, 1] - middle[:, 1] * unit[:, 0])
+    turned_deg = np.degrees(np.arctan2(toward[0] * unit[:, 1] - toward[1] * unit[:, 0], unit @ toward))
+    own = (np.abs(turned_deg) < near_deg) & (beside < FROM_MOUTH_TRUNKS * trunk_px) & (along > -BEHIND_TRUNKS * trunk_px)
+    if length[own].sum() < LEAST_EDGES_TRUNKS * trunk_px:
+        return None
+    order = np.argsort(turned_deg[own])
+    reached = np.cumsum(length[own][order])
+    chosen: Floats = unit[own][order][int(np.searchsorted(reached, reached[-1] / 2))]
+    return chosen
+
+
+def _angles(pointing: Floats, body: Body, playing: Playing) -> tuple[float, float]:
+    """To level, + = far end below, and to the line from the shoulders down to the hips."""
+    down = lm.hips(body) - lm.shoulders(body)
+    level_deg = float(np.degrees(np.arctan2(pointing[1], abs(pointing[0]))))
+    cosine = float(pointing @ down) / max(float(np.hypot(*down)), 1e-9)
+    return level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0))))

@@ -1,0 +1,35 @@
+"""What is known of each instrument before it is seen: from where its axis can be seen, which hands lie on it, and about where it points.
+
+Angles to level, + = the far end below. Source: own, after the playing positions that beginners are taught.
+"""
+
+from dataclasses import dataclass
+
+from brevin.core.kinds import SIDE_VIEWS, Instrument, View
+from brevin.core.pose import landmarks as lm
+
+FORWARD: tuple[View, ...] = (*SIDE_VIEWS, "three-quarter")
+
+
+@dataclass(frozen=True)
+class Held:
+    """views: from which the axis lies in the picture; hands: key points of the hands on it; points_deg: about where its far end points; straight: whether it
+    is one straight tube from the mouth on, so that its edges are looked for."""
+
+    views: tuple[View, ...]
+    hands: tuple[int, ...]
+    points_deg: float
+    straight: bool = True
+
+
+HELD: dict[Instrument, Held] = {
+    "flute": Held(("front",), (lm.INDEX_R,), 5.0),
+    "oboe": Held(FORWARD, (lm.INDEX_L, lm.INDEX_R), 45.0),
+    "clarinet": Held(FORWARD, (lm.INDEX_L, lm.INDEX_R), 50.0),
+    "alto_sax": Held(FORWARD, (lm.INDEX_R,), 60.0, straight=False),
+    "tenor_sax": Held(FORWARD, (lm.INDEX_R,), 60.0, straight=False),
+    "trumpet": Held(FORWARD, (lm.INDEX_R,), 10.0),
+    "cornet": Held(FORWARD, (lm.INDEX_R,), 10.0),
+    "trombone": Held(FORWARD, (lm.INDEX_R,), 12.0),
+}
+"""Horn, euphonium, baritone and tuba are wound: no straight way leads from the mouth to a far end, and what is told of them is told by other lines."""

@@ -27,7 +27,7 @@ def test_what_is_unpacked_is_what_was_packed_and_is_judged_alike() -> None:
     assert packed(unpacked(content)) == content
     assert to_json(judge(unpacked(content), task).report) == to_json(read(made, task))
     assert len(content) < 4000 * made.t_s[-1], "a few kilobytes a second, beside a clip of some hundred"
-    assert content.startswith(b"brevin.evidence 1\n")
+    assert content.startswith(b"brevin.evidence 2\n")
 
 
 @pytest.mark.parametrize(
@@ -52,11 +52,11 @@ def test_a_file_that_would_fill_the_memory_is_refused(monkeypatch) -> None:
 
 def test_another_version_says_so() -> None:
     found, _ = kept()
-    older = packing.pack(found, kind=KIND, version=VERSION - 1)
-    assert packing.version_of(older, kind=KIND) == VERSION - 1
+    older = packing.pack(found, kind=KIND, version=VERSION + 1)
+    assert packing.version_of(older, kind=KIND) == VERSION + 1
     with pytest.raises(InvalidInput) as why:
         unpacked(older)
-    assert (why.value.code, why.value.facts["version"]) == ("other_version", VERSION - 1)
+    assert (why.value.code, why.value.facts["version"]) == ("other_version", VERSION + 1)
 
 
 def test_other_limits_judge_the_same_evidence_otherwise() -> None:

@@ -11,7 +11,8 @@ from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.report import Reason, Verdict
-from brevin.core.verdict.criteria import CRITERIA, Asked, Band
+from brevin.core.verdict.bands import Asked, Band
+from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.judge import Judged, cue, state_of, state_of_all, verdicts
 from brevin.core.verdict.rules import CRITERION_KEYS, Rules, layer_from, resolve
 from brevin.core.verdict.words import CRITERIA as WORDS
@@ -24,6 +25,7 @@ GOOD = {
     "full_at_beat": 3.5, "abdomen_amp": 3.0, "chest_amp": 1.8, "size_pct": 4.8, "shoulder_rise": 0.3, "abdominal_share": 0.62,
     "chest_lag_s": 0.5, "intake_unevenness": 0.1, "exhale_unevenness": 0.05,
 }  # fmt: skip
+ALWAYS = set(CRITERION_KEYS) - {"shoulder_tilt", "both_sides", "axis_level", "axis_to_trunk", "elbow_left", "elbow_right"}
 STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0))]
 
 
@@ -42,7 +44,7 @@ def three(**change: float) -> dict[str, Verdict]:
 
 def test_a_good_breath_is_steady_throughout_counted_and_praised() -> None:
     found = three()
-    assert set(found) == set(CRITERION_KEYS) - {"shoulder_tilt", "both_sides"} and {v.state for v in found.values()} == {"steady"}
+    assert set(found) == ALWAYS and {v.state for v in found.values()} == {"steady"}
     assert all((v.steady_breaths, v.counted_breaths) == (3, 3) for v in found.values() if v.marks)
     assert cue(list(found.values())).criterion == "all"
 
@@ -156,7 +158,7 @@ def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None
 )  # fmt: skip
 def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: Asked, reasons: set[str]) -> None:
     found = judged(measures, asked=asked, clip=[])
-    assert set(found) == set(CRITERION_KEYS) - {"shoulder_tilt", "both_sides"}
+    assert set(found) == ALWAYS
     assert {v.reason for v in found.values()} == reasons and {v.state for v in found.values()} == {"unreadable"}
 
 

@@ -1,6 +1,8 @@
 """The demo clips, whose truth is planted, read from what the edge saw of them."""
 
 import json
+from dataclasses import replace
+from statistics import median
 
 import pytest
 
@@ -48,3 +50,18 @@ def test_the_front_view_reads_shoulders_and_says_that_the_breath_is_not_readable
 def test_evidence_of_a_clip_is_a_small_part_of_it() -> None:
     for name in CHECKS:
         assert len(packed(evidence(saved(name)))) < 0.25 * (CLIPS / f"{name}.mp4").stat().st_size, name
+
+
+def test_the_sagging_flute_is_read_where_it_was_planted(readings) -> None:
+    _, truth = readings["front-flute-sags"]
+    held = replace(CHECKS["front-flute-sags"], instrument="flute", with_instrument=True)
+    report = read(saved("front-flute-sags"), Task(held))
+    planted = -median(truth["per_frame"]["instrument"]["image_angle_deg"])
+    assert report.hold.instrument_axis_deg.value == pytest.approx(planted, abs=1.5)
+    assert report.readable_for.hold
+    said = {v.criterion: v for v in report.verdicts}
+    assert (said["axis_level"].state, said["axis_level"].side) == ("watch", "high"), "it sags by 22 deg: beyond 15, not beyond 25"
+    for side in ("left", "right"):
+        planted = median(truth["per_frame"]["upper_arm_abduction_deg"][side[0]])
+        found = report.hold.elbow_abduction_deg[side]
+        assert abs(found.value - planted) < 2 * found.uncertainty

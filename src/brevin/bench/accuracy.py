@@ -18,7 +18,7 @@ from pathlib import Path
 from statistics import median
 from typing import Any
 
-from brevin.bench import Measured
+from brevin.bench import Measured, accuracy_hold
 from brevin.core import synth
 from brevin.core.breath.patterns import Inhale, pattern_of
 from brevin.core.plan.card import parse, short_name
@@ -71,6 +71,7 @@ class Tally:
     extra: int = 0
     found: list[Found] = field(default_factory=list)
     missed: list[str] = field(default_factory=list)
+    held: list[accuracy_hold.Seen] = field(default_factory=list)
 
     @property
     def f1(self) -> float:
@@ -113,6 +114,9 @@ def measure() -> Measured:
     figures |= {f"{key}_median": median(own.errors(key)) for key in BARS if own.errors(key)}
     bars: dict[str, tuple[str, float]] = {"breath_f1": (">=", 0.98)}
     bars |= {f"{key}_median": ("<=", bar) for key, bar in BARS.items()}
+    angles = [one for tally in tallies[:2] for one in tally.held]
+    figures |= {f"{key}_median": median(found) for key in accuracy_hold.BARS if (found := accuracy_hold.errors(angles, key))}
+    bars |= {f"{key}_median": ("<=", bar) for key, bar in accuracy_hold.BARS.items()}
     return Measured("accuracy", figures, bars)
 
 
@@ -161,6 +165,7 @@ def _read(truth_file: Path) -> Report:
 def add(tally: Tally, truth: dict[str, Any], report: Report, name: str) -> None:
     """Count one clip's report against its truth."""
     tally.clips += 1
+    tally.held += accuracy_hold.seen(truth, report, name)
     if not report.readable_for.breath or not str(truth["label"]["view"]).startswith("side"):
         tally.refused.append(name)
         return

@@ -3,6 +3,7 @@
 from pathlib import Path
 from statistics import median
 
+from brevin.bench import accuracy_hold
 from brevin.bench.accuracy import BARS, Found, Tally
 from brevin.ops.settings import ROOT
 
@@ -53,7 +54,7 @@ def _section(tally: Tally, picture: str) -> list[str]:
                 f"{'-' if half is None else f'{100 * (covered or 0):.0f} %'} | {'-' if half is None else f'{half:.3f}'} | {len(errors)} |"
             )
     (PICTURES / picture).write_text(_errors_picture(tally))
-    lines += ["", f"![Errors of every breath over the bar of each measure](accuracy/{picture})", "", *_confusion(tally)]
+    lines += ["", f"![Errors of every breath over the bar of each measure](accuracy/{picture})", "", *_confusion(tally), *accuracy_hold.section(tally.held)]
     return lines
 
 

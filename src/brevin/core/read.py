@@ -32,7 +32,8 @@ from brevin.core.plan.check import Check, to_document
 from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
-from brevin.core.verdict.criteria import Asked, exempt_measures
+from brevin.core.verdict.bands import Asked
+from brevin.core.verdict.criteria import exempt_measures
 from brevin.core.verdict.judge import Judged, cue, verdicts
 from brevin.core.verdict.rules import Rules
 
@@ -71,16 +72,14 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     beats = _beats(asked, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
     whole, breathing = _counted_in(whole, breathing, beats)
-    whole = list(zip(both_sides.marked(task.check, [breath for breath, _ in whole]), [own for _, own in whole], strict=True))
+    whole = [(breath, own) for breath, (_, own) in zip(both_sides.marked(task.check, [b for b, _ in whole]), whole, strict=True)]
     own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
     stance = _stance(asked, who, whole, beats)
     upright = [*posture(found.poses, who.player, stance), *held(found.poses, found.lines, who.player, stance, task.check.instrument)]
     upright = withheld(upright, exempt_measures(rules), "exempt")
     of_breaths = [m for _, own in whole for m in own]
-    told = both_sides.difference(task.check, of_breaths, both_sides.other_side([breath for breath, _ in whole]))
-    measures = (*of_breaths, *told, *upright)
-    report = _report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures, own)
-    return Reading(report, measures)
+    measures = (*of_breaths, *both_sides.difference(task.check, of_breaths, both_sides.other_side([b for b, _ in whole])), *upright)
+    return Reading(_report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures, own), measures)
 
 
 @dataclass(frozen=True)

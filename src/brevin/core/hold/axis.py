@@ -15,11 +15,11 @@ from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, LinesSeen
 
 NEAR_HANDS_DEG, NEAR_USUAL_DEG = 18.0, 25.0  # an edge of the instrument points this near to the hands, or to where the instrument usually points
-FROM_MOUTH_TRUNKS = 0.10  # an edge of the instrument leads past the mouth this near
+FROM_MOUTH_TRUNKS = 0.16  # an edge of the instrument leads past the mouth this near: a flute lies under the lower lip
 BEHIND_TRUNKS = 0.05  # and lies no further behind it
 LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
 MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
-LEAST_PICTURES = 2
+LEAST_PICTURES = 2  # that agree
 EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
 
 

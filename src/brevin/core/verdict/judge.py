@@ -9,7 +9,8 @@ import numpy as np
 from brevin.core.kinds import SIDE_VIEWS, Position, Side, State, View
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.report import Cue, Mark, Reason, Verdict
-from brevin.core.verdict.criteria import CRITERIA, Amounts, Asked, Band, Criterion, asked_for, total_pct
+from brevin.core.verdict.bands import Amounts, Asked, Band, total_pct
+from brevin.core.verdict.criteria import CRITERIA, Criterion, asked_for
 from brevin.core.verdict.rules import CriterionKey
 
 MOST_WORK_SHARE = 1 / 3  # of the breaths: more of them to work on, and so is the clip

@@ -10,7 +10,8 @@ from typing import Literal, get_args
 from brevin.core.errors import InvalidInput
 
 CriterionKey = Literal[
-    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "not_full_early", "with_count", "inhale_counts",
+    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk", "elbow_left",
+    "elbow_right", "not_full_early", "with_count", "inhale_counts",
     "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
@@ -26,6 +27,18 @@ class Limit:
     source: str
     means: str
 
+
+HOLDS: tuple[tuple[str, float, float, str], ...] = (
+    ("axis_level.flute", -15.0, 15.0, "foot end above or below level"),
+    ("axis_level.trumpet", 0.0, 25.0, "bell below level"),
+    ("axis_level.cornet", 0.0, 25.0, "bell below level"),
+    ("axis_level.trombone", 0.0, 30.0, "slide below level"),
+    ("axis_to_trunk.clarinet", 30.0, 45.0, "off the trunk"),
+    ("axis_to_trunk.oboe", 35.0, 50.0, "off the trunk"),
+    ("elbow.wood", 15.0, 45.0, "elbow off the body, woodwinds"),
+    ("elbow.brass", 20.0, 45.0, "elbow off the body, trumpet and cornet"),
+)
+"""Where hands and instrument are steady: name, from, to, meaning; degrees. Source: own."""
 
 LIMITS: dict[str, Limit] = {
     "pattern.pushed_abdomen": Limit(1.0, "% of trunk", "own", "belly pushed out from here"),
@@ -74,6 +87,10 @@ LIMITS: dict[str, Limit] = {
     "inclination.work_high": Limit(15.0, "deg", "own", "leaning forward beyond"),
     "shoulder_tilt.steady": Limit(4.0, "deg", "own", "shoulder line against level within"),
     "shoulder_tilt.work": Limit(8.0, "deg", "own", "beyond"),
+    **{f"{name}.{side}": Limit(value, "deg", "own", words) for name, low, high, words in HOLDS for side, value in (("low", low), ("high", high))},
+    "axis_level.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
+    "axis_to_trunk.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
+    "elbow.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
 }
 
 

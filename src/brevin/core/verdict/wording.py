@@ -16,6 +16,8 @@ SIDES: dict[str, tuple[str, str]] = {  # below and above the band
     "real_breath": ("belly goes in", "belly pushed out"),
     "with_count": ("early", "late"), "exhale_with_count": ("early", "late"), "inhale_counts": ("short", "long"), "exhale_counts": ("short", "long"),
     "trunk_inclination": ("back", "forward"), "shoulder_tilt": ("right", "left"),
+    "axis_level": ("too high", "too low"), "axis_to_trunk": ("too close", "too far out"), "elbow_left": ("close to the body", "far out"),
+    "elbow_right": ("close to the body", "far out"),
 }  # fmt: skip
 ASKED = {"exhale_counts": "asked_exhale"}
 """Which fact a criterion's asked length is; the inhale's where it is not named."""
@@ -104,6 +106,7 @@ def _filled(verdict: Document) -> dict[str, str]:
         "value": f"{shown:.1f}",
         "percent": f"{100 * min(max(value, 0.0), 1.0):.0f} %",
         "percent_signed": f"{100 * value:+.0f} %",
+        "level": "below" if value >= 0 else "above",
         "region": "belly" if verdict["side"] == "low" else "chest",
         "side": _side(criterion, verdict["side"]),
         "total": f"{facts.get('total_pct', 0.0):.1f}",

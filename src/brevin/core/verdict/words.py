@@ -140,6 +140,30 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Belly and chest together moved {value} % of the trunk's length while breathing in. {own}",
         "Open up inside as for a great yawn, and let the air fall in to the very bottom.",
     ),
+    "axis_level": CriterionWords(
+        "Instrument's angle", "where it belongs", "points {side}", "the instrument points {side}",
+        "The line from the mouth to the far end points {value} deg {level} level.",
+        "Let the far end come up, as if somebody held it on a thread.",
+        "Let the far end sink a little, until it looks straight at the wall.",
+    ),
+    "axis_to_trunk": CriterionWords(
+        "Instrument's angle", "where it belongs", "{side}", "the instrument is {side}",
+        "Between the instrument and the body are {value} deg.",
+        "Let the bell come back toward your knees.",
+        "Let the bell swing forward, away from your body; the head stays where it is.",
+    ),
+    "elbow_left": CriterionWords(
+        "Left elbow", "clear of the body", "{side}", "the left elbow is {side}",
+        "The left elbow stands {value} deg off the body.",
+        "Let the left elbow hang a little closer.",
+        "Leave room for a small pillow under the left arm.",
+    ),
+    "elbow_right": CriterionWords(
+        "Right elbow", "clear of the body", "{side}", "the right elbow is {side}",
+        "The right elbow stands {value} deg off the body.",
+        "Let the right elbow hang a little closer.",
+        "Leave room for a small pillow under the right arm.",
+    ),
     "with_count": CriterionWords(
         "Starts with the count", "on the beat", "{side}", "starts {side}",
         "The breath started {value} beat {side} against the card's own beat.",

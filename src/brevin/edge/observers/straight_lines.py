@@ -1,4 +1,4 @@
-"""Straight edges around each player's mouth and hands, a few times in a clip: tubes and joints of an instrument are found among them."""
+"""Straight edges that lead past each player's mouth, a few times in a clip: tubes and joints of an instrument are found among them."""
 
 import cv2
 import numpy as np
@@ -13,6 +13,7 @@ EVERY_S = 2.0  # between the pictures that are looked at: an instrument is held 
 MOST_PICTURES = 16  # kept until the end: under 1 MB each
 AROUND_TRUNKS = 1.7  # trunk lengths around the mouth: a flute is one and a half long
 SHORTEST_TRUNKS = 0.1  # shorter edges belong to keys, fingers and folds
+PAST_MOUTH_TRUNKS = 0.25  # how far beside the mouth an edge's line may lead: stripes of a shirt and the wall's shelves are left out
 MOST_LINES = 80  # of a picture, the longest
 
 
@@ -38,7 +39,7 @@ class StraightLines:
 
 
 def _edges(detector: cv2.LineSegmentDetector, luma: Luma, bodies: tuple[Body, ...]) -> Floats:
-    """Edges near the mouths: [k, 4], two ends each, px of the working picture."""
+    """Edges that lead past the mouths: [k, 4], two ends each, px of the working picture."""
     found: list[NDArray[np.float64]] = []
     for body in bodies:
         trunk_px, mouth = lm.trunk_px(body), lm.mouth(body)
@@ -50,9 +51,17 @@ def _edges(detector: cv2.LineSegmentDetector, luma: Luma, bodies: tuple[Body, ..
         seen = detector.detect(np.ascontiguousarray(part))[0]
         if seen is not None:
             segments = seen[:, 0].astype(float) + np.tile(low, 2)
-            found.append(segments[np.hypot(*(segments[:, 2:] - segments[:, :2]).T) >= SHORTEST_TRUNKS * trunk_px])
+            found.append(segments[_past_mouth(segments, mouth, trunk_px)])
     if not found:
         return np.zeros((0, 4))
     edges = np.concatenate(found)
     longest = np.argsort(-np.hypot(*(edges[:, 2:] - edges[:, :2]).T))[:MOST_LINES]
     return edges[np.sort(longest)]
+
+
+def _past_mouth(segments: Floats, mouth: Floats, trunk_px: float) -> NDArray[np.bool_]:
+    way, middle = segments[:, 2:] - segments[:, :2], (segments[:, 2:] + segments[:, :2]) / 2 - mouth
+    length = np.maximum(np.hypot(way[:, 0], way[:, 1]), 1e-9)
+    beside = np.abs(middle[:, 0] * way[:, 1] - middle[:, 1] * way[:, 0]) / length
+    keep: NDArray[np.bool_] = (length >= SHORTEST_TRUNKS * trunk_px) & (beside <= PAST_MOUTH_TRUNKS * trunk_px)
+    return keep

@@ -1,0 +1,77 @@
+"""How well posture and hold fit planted truth: one number a clip, beside the breaths of ``accuracy.py``."""
+
+import math
+from dataclasses import dataclass
+from statistics import median
+from typing import Any
+
+from brevin.core.report import PostureValue, Report
+
+BARS = {"trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0}
+"""What the median error of each is to stay under, degrees."""
+NAMES = {"trunk_inclination_deg": "trunk inclination", "instrument_axis_deg": "instrument axis", "elbow_deg": "elbow clearance, from the front"}
+SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
+
+
+@dataclass(frozen=True)
+class Seen:
+    """One planted angle of a clip. error: read less planted, None where it was not measured; half: of its 90 % interval."""
+
+    key: str
+    clip: str
+    error: float | None
+    half: float | None
+
+
+def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
+    """Every planted angle of a clip that its view can show."""
+    view, arms = str(truth["label"]["view"]), truth["label"].get("arms")
+    found: list[Seen] = []
+    if view.startswith("side") and truth["label"]["position"] != "lying":
+        found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, _inclination_deg(truth)))
+    instrument = truth["per_frame"].get("instrument") or {}
+    if instrument.get("image_angle_deg") and report.hold is not None:
+        planted = median(instrument["image_angle_deg"])
+        if abs(planted - median(instrument["elevation_deg"])) < SAME_PLANE_DEG:
+            found.append(_one("instrument_axis_deg", clip, report.hold.instrument_axis_deg, -planted))
+    if view == "front" and arms == "instrument" and report.hold is not None:
+        planted_of = truth["per_frame"]["upper_arm_abduction_deg"]
+        sides = report.hold.elbow_abduction_deg or {}
+        found += [_one("elbow_deg", f"{clip}, {side}", sides.get(side), median(planted_of[side[0]])) for side in ("left", "right")]
+    return found
+
+
+def _one(key: str, clip: str, value: PostureValue | None, planted: float) -> Seen:
+    return Seen(key, clip, None if value is None else value.value - planted, None if value is None else value.uncertainty)
+
+
+def _inclination_deg(truth: dict[str, Any]) -> float:
+    points, nose = truth["per_frame"]["keypoints_px"], truth["per_frame"]["joints_px"]["nose"]
+    angles = []
+    for sl, sr, hl, hr, at in zip(points["shoulder_l"], points["shoulder_r"], points["hip_l"], points["hip_r"], nose, strict=True):
+        across, up = (sl[0] + sr[0] - hl[0] - hr[0]) / 2, (hl[1] + hr[1] - sl[1] - sr[1]) / 2
+        angles.append(math.degrees(math.atan2(across if at[0] > (sl[0] + sr[0]) / 2 else -across, up)))
+    return median(angles)
+
+
+def errors(found: list[Seen], key: str) -> list[float]:
+    """Absolute errors of what was measured, smallest first."""
+    return sorted(abs(one.error) for one in found if one.key == key and one.error is not None)
+
+
+def section(found: list[Seen]) -> list[str]:
+    """The table of a set; nothing where no angle was planted."""
+    if not found:
+        return []
+    lines = ["", "| posture and hold | bar | median error | worst | in the 90 % interval | measured |", "|---|---|---|---|---|---|"]
+    for key, bar in BARS.items():
+        of_key = [one for one in found if one.key == key]
+        measured = errors(found, key)
+        if of_key and not measured:
+            lines.append(f"| {NAMES[key]}, deg | {bar} | - | - | - | 0 of {len(of_key)} |")
+        elif of_key:
+            inside = sum(abs(one.error) <= one.half for one in of_key if one.error is not None and one.half is not None)
+            share = f"{100 * inside / len(measured):.0f} %"
+            lines.append(f"| {NAMES[key]}, deg | {bar} | {median(measured):.2f} | {measured[-1]:.2f} | {share} | {len(measured)} of {len(of_key)} |")
+    missed = [f"{NAMES[one.key]} in {one.clip}" for one in found if one.error is None]
+    return [*lines, "", f"Not measured: {'; '.join(missed)}."] if missed else lines

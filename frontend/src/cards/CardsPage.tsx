@@ -200,6 +200,14 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
             Out without end
           </Action>
         )}
+        {may && (
+          <Action
+            pressed={draft.check.with_instrument}
+            onPress={() => set({ check: { ...draft.check, with_instrument: !draft.check.with_instrument } })}
+          >
+            With the instrument
+          </Action>
+        )}
       </Line>
       <BigBreath
         card={one}

@@ -75,6 +75,7 @@ export function Overlay({ report, handle, shownHeight }: { report: Report; handl
       ].map(([x, y]) => (
         <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke={onClip.light} strokeWidth={size * 0.12} />
       ))}
+      {report.hold?.axis_px && <Axis from={report.hold.axis_px} degrees={report.hold.instrument_axis_deg?.value ?? 0} size={size} />}
       {LANES.filter((lane) => trace[lane].length).map((lane) => {
         const [x, y] = at(HEIGHT[lane], AHEAD);
         return (
@@ -107,6 +108,23 @@ export function Overlay({ report, handle, shownHeight }: { report: Report; handl
         );
       })}
     </Drawing>
+  );
+}
+
+/** Where the instrument points: its axis from the mouth on, level beside it, and the angle between. */
+function Axis({ from, degrees, size }: { from: number[]; degrees: number; size: number }) {
+  const [x, y, farX, farY] = from as [number, number, number, number];
+  const long = Math.hypot(farX - x, farY - y);
+  const levelX = x + Math.sign(farX - x) * long;
+  return (
+    <g data-testid="axis">
+      <path d={`M${x},${y} L${farX},${farY}`} stroke={onClip.dark} strokeWidth={size * 0.22} opacity="0.5" />
+      <path d={`M${x},${y} L${farX},${farY}`} stroke={onClip.light} strokeWidth={size * 0.12} />
+      <path d={`M${x},${y} H${levelX}`} stroke={onClip.light} strokeWidth={size * 0.08} strokeDasharray={`${size * 0.2} ${size * 0.2}`} />
+      <text x={farX} y={(farY + y) / 2 + size * 0.3} textAnchor={farX > x ? "start" : "end"} fontSize={size * 0.86}>
+        {Math.abs(degrees).toFixed(0)}°
+      </text>
+    </g>
   );
 }
 

@@ -34,8 +34,8 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
         planted = median(instrument["image_angle_deg"])
         if abs(planted - median(instrument["elevation_deg"])) < SAME_PLANE_DEG:
             found.append(_one("instrument_axis_deg", clip, report.hold.instrument_axis_deg, -planted))
-    if view == "front" and arms == "instrument" and report.hold is not None:
-        planted_of = truth["per_frame"]["upper_arm_abduction_deg"]
+    planted_of = truth["per_frame"].get("upper_arm_abduction_deg")
+    if view == "front" and arms == "instrument" and planted_of and report.hold is not None:
         sides = report.hold.elbow_abduction_deg or {}
         found += [_one("elbow_deg", f"{clip}, {side}", sides.get(side), median(planted_of[side[0]])) for side in ("left", "right")]
     return found

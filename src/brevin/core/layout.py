@@ -4,13 +4,17 @@ from collections.abc import Sequence
 from dataclasses import fields
 from typing import Any
 
+import numpy as np
+
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
 from brevin.core.measure import Measure, NotMeasured, of_key
+from brevin.core.pose import landmarks as lm
 from brevin.core.report import Breath, Hold, PlayerSeen, Posture, PostureValue, Scale, Segment, Trace
 from brevin.core.track import WORK_SIDE_PX
 
+AXIS_TRUNKS = 1.1  # length at which an axis is drawn, trunks
 LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
 
 
@@ -31,13 +35,26 @@ def posture_of(measures: Sequence[Measure]) -> Posture:
     return Posture(**{one.name: _posture_value(of_key(measures, one.name)) for one in fields(Posture)})
 
 
-def hold_of(measures: Sequence[Measure], instrument: Instrument) -> Hold | None:
+def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence, who: Followed | None) -> Hold | None:
     """How the instrument was held; None where the check asks for none."""
     if instrument == "none":
         return None
     value = {key: _posture_value(of_key(measures, key)) for key in HOLD_KEYS}
     sides: dict[str, PostureValue | None] = {"left": value["elbow_left_deg"], "right": value["elbow_right_deg"]}
-    return Hold(instrument, value["instrument_axis_deg"], value["axis_to_trunk_deg"], sides)
+    level = value["instrument_axis_deg"]
+    drawn = None if level is None or who is None else _axis_px(found, who, level.value, value["axis_below_mouth_pct"])
+    return Hold(instrument, level, value["axis_to_trunk_deg"], sides, axis_px=drawn)
+
+
+def _axis_px(found: Evidence, who: Followed, level_deg: float, below: PostureValue | None) -> list[float]:
+    """From where it passes the mouth on, as long as most instruments are, toward the side it is held to."""
+    mouths = [lm.mouth(sample.bodies[i]) for sample, i in zip(found.poses, who.player.chosen, strict=True) if i >= 0]
+    side = -1.0 if who.view == "front" else float(np.sign(who.player.forward[0]) or 1.0)
+    level = np.radians(level_deg)
+    down = 0.01 * (below.value if below else 0.0) * np.array([-side * np.sin(level), np.cos(level)])
+    start = np.median(mouths, axis=0) + who.player.trunk_px * down
+    far = start + AXIS_TRUNKS * who.player.trunk_px * np.array([side * np.cos(level), np.sin(level)])
+    return [float(v) / _shrink(found) for v in (*start, *far)]
 
 
 def is_held(hold: Hold | None) -> bool:

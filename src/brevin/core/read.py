@@ -213,7 +213,7 @@ def _report(
 ) -> Report:  # fmt: skip
     found, task, rules = asked.found, asked.task, asked.rules
     reasons = _reasons(asked, who, breathing, beats)
-    stance, holding = posture_of(measures) if who else Posture(), hold_of(measures, task.check.instrument)
+    stance, holding = posture_of(measures) if who else Posture(), hold_of(measures, task.check.instrument, found, who)
     view, position = (who.view, _position(task, who)) if who else (None, None)
     breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
     judged = Judged(measures, view, position, breath, [r for r in breathing.stops if r.check in ("breath", "all")], both_sides.other_side(whole))

@@ -155,12 +155,15 @@ class Posture:
 
 @dataclass(frozen=True)
 class Hold:
+    """axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels."""
+
     instrument: str
     instrument_axis_deg: PostureValue | None = None
     axis_to_trunk_deg: PostureValue | None = None
     elbow_abduction_deg: dict[str, PostureValue | None] | None = None
     wrist_deg: dict[str, PostureValue | None] | None = None
     finger_curl_deg: dict[str, PostureValue | None] | None = None
+    axis_px: list[float] | None = None
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@
 import hashlib
 import shutil
 import uuid
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
@@ -56,6 +57,7 @@ TAKES: tuple[tuple[str, int, str], ...] = (
 # read a week ago, for those whose turn comes next
 LAST_WEEK: tuple[tuple[str, int, str], ...] = (("seated-chest-high.mp4", 1, "3-0-5@76x3"),)
 LESSON_ORDER = (5, 4, 0, 14, 1, 2, 8, 6, 10, 12, 15, 3, 18, 20, 22)
+HELD_UP = ("flute", "trumpet")  # in the clips of these the instrument is at the mouth
 FIRST_MINUTE, MINUTES_EACH = 4.0, 2.0
 
 
@@ -79,7 +81,8 @@ def fill(settings: Settings) -> bool:
 
 def _check(place: int, card: str) -> Check:
     instrument = STUDENTS[place][1]
-    return Check(card=parse(card), position="standing" if instrument in ("trumpet", "trombone") else "seated", instrument=instrument)
+    check = Check(card=parse(card), position="seated", instrument=instrument, with_instrument=instrument in HELD_UP)
+    return replace(check, position="standing") if instrument in ("trumpet", "trombone") else check
 
 
 def _students(scope: Scope, group_id: int) -> list[int]:

@@ -1357,8 +1357,16 @@ export interface components {
             /** Words */
             words: string;
         };
-        /** Hold */
+        /**
+         * Hold
+         * @description axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels.
+         */
         Hold: {
+            /**
+             * Axis Px
+             * @default null
+             */
+            axis_px: number[] | null;
             /** @default null */
             axis_to_trunk_deg: components["schemas"]["PostureValue"] | null;
             /**

@@ -10,7 +10,7 @@ import numpy as np
 
 from brevin.core.hold.instruments import HELD, Held
 from brevin.core.kinds import Instrument, View
-from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, LinesSeen
 
@@ -20,6 +20,7 @@ BEHIND_TRUNKS = 0.05  # and lies no further behind it
 LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
 MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
 LEAST_PICTURES = 2  # that agree
+BELOW_PCT = 2.0  # of trunk: how far the network's mouth stands off
 EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
 
 
@@ -33,40 +34,57 @@ class Playing:
     forward_x: float
 
 
+@dataclass(frozen=True)
+class _Look:
+    """One picture's axis: to level and to the trunk, degrees; how far below the mouth it leads past it, trunks."""
+
+    level_deg: float
+    trunk_deg: float
+    below_trunks: float
+
+
+KEYS = ("instrument_axis_deg", "axis_to_trunk_deg", "axis_below_mouth_pct")
+
+
 def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
-    """Angle of the axis to level and to the trunk, degrees; nothing for an instrument that has none."""
+    """Angle of the axis to level and to the trunk, degrees, and how far below the mouth it leads past it, percent of trunk; nothing for an instrument that
+    has no axis."""
     if instrument not in HELD:
         return []
     held = HELD[instrument]
     if playing.view not in held.views:
-        return [Measure(key, NotMeasured("view_unserved")) for key in ("instrument_axis_deg", "axis_to_trunk_deg")]
+        return [Measure(key, NotMeasured("view_unserved")) for key in KEYS]
     found = _by_edges(playing, held) if held.straight else _by_hands(playing, held)
-    level, trunk = _median(found, held.straight, 0), _median(found, held.straight, 1)
-    return [Measure("instrument_axis_deg", level, samples=len(found)), Measure("axis_to_trunk_deg", trunk, samples=len(found))]
+    level_deg = np.array([one.level_deg for one in found])
+    if len(found) < LEAST_PICTURES or (held.straight and float(level_deg.std()) > MOST_SPREAD_DEG):
+        return [Measure(key, NotMeasured("not_found"), samples=len(found)) for key in KEYS]
+    unsure_deg = EDGE_DEG if held.straight else KEY_POINT_DEG
+    to_trunk_deg = float(np.hypot(unsure_deg, KEY_POINT_DEG / 3.0))  # the line from shoulders to hips is a third as unsure: it is three times as long
+    values = (
+        _median(level_deg, unsure_deg), _median(np.array([one.trunk_deg for one in found]), to_trunk_deg),
+        _median(np.array([100.0 * one.below_trunks for one in found]), BELOW_PCT),
+    )  # fmt: skip
+    return [Measure(key, value, samples=len(found)) for key, value in zip(KEYS, values, strict=True)]
 
 
-def _median(found: Sequence[tuple[float, float]], edges: bool, which: int) -> Value:
-    angles = np.array([one[which] for one in found])
-    if len(angles) < LEAST_PICTURES or (edges and float(angles.std()) > MOST_SPREAD_DEG):
-        return NotMeasured("not_found")
-    scatter = float(angles.std()) / np.sqrt(len(angles))
-    trunk = KEY_POINT_DEG / 3.0 if which else 0.0  # the line from shoulders to hips is a third as unsure: it is three times as long
-    return Amount(float(np.median(angles)), NORMAL_90 * float(np.hypot(np.hypot(scatter, EDGE_DEG if edges else KEY_POINT_DEG), trunk)))
+def _median(values: Floats, unsure: float) -> Amount:
+    scatter = float(values.std()) / np.sqrt(len(values))
+    return Amount(float(np.median(values)), NORMAL_90 * float(np.hypot(scatter, unsure)))
 
 
-def _by_edges(playing: Playing, held: Held) -> list[tuple[float, float]]:
+def _by_edges(playing: Playing, held: Held) -> list[_Look]:
     at = dict(playing.bodies)
     found = []
     for seen in playing.lines:
         body = at.get(seen.t_s)
         pointing = None if body is None else _pointing(body, seen.segments_px, held, playing)
         if body is not None and pointing is not None:
-            found.append(_angles(pointing, body, playing))
+            found.append(_look(*pointing, body))
     return found
 
 
-def _by_hands(playing: Playing, held: Held) -> list[tuple[float, float]]:
-    return [_angles(_to_hands(body, held), body, playing) for _, body in playing.bodies]
+def _by_hands(playing: Playing, held: Held) -> list[_Look]:
+    return [_look(_to_hands(body, held), 0.0, body) for _, body in playing.bodies]
 
 
 def _to_hands(body: Body, held: Held) -> Floats:
@@ -74,8 +92,8 @@ def _to_hands(body: Body, held: Held) -> Floats:
     return way / max(float(np.hypot(*way)), 1e-9)
 
 
-def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> Floats | None:
-    """Direction of the edges that can be the instrument's, first those toward the hands, else those toward where it usually points."""
+def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> tuple[Floats, float] | None:
+    """Direction and place of the edges that can be the instrument's, first those toward the hands, else those toward where it usually points."""
     usual = np.radians(held.points_deg)
     side = np.sign(playing.forward_x) or 1.0
     if playing.view == "front":  # a flute goes to the player's right, to the left of the picture
@@ -87,8 +105,9 @@ def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> 
     return None
 
 
-def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: float) -> Floats | None:
-    """Direction of the edges that lead from the mouth this way, the middle of them by length; None where they are too few."""
+def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: float) -> tuple[Floats, float] | None:
+    """Direction of the edges that lead from the mouth this way, the middle of them by length, and how far below the mouth they lead past it, trunks; None
+    where they are too few."""
     trunk_px, mouth = lm.trunk_px(body), lm.mouth(body)
     way = segments_px[:, 2:] - segments_px[:, :2]
     length = np.maximum(np.hypot(way[:, 0], way[:, 1]), 1e-9)
@@ -103,12 +122,17 @@ def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: flo
     order = np.argsort(turned_deg[own])
     reached = np.cumsum(length[own][order])
     chosen: Floats = unit[own][order][int(np.searchsorted(reached, reached[-1] / 2))]
-    return chosen
+    below = middle[own] @ _downward(chosen)
+    return chosen, float(np.average(below, weights=length[own])) / trunk_px
 
 
-def _angles(pointing: Floats, body: Body, playing: Playing) -> tuple[float, float]:
-    """To level, + = far end below, and to the line from the shoulders down to the hips."""
+def _downward(pointing: Floats) -> Floats:
+    """Across an axis, toward the floor: [2]."""
+    return np.array([-pointing[1], pointing[0]]) * (np.sign(pointing[0]) or 1.0)
+
+
+def _look(pointing: Floats, below_trunks: float, body: Body) -> _Look:
     down = lm.hips(body) - lm.shoulders(body)
     level_deg = float(np.degrees(np.arctan2(pointing[1], abs(pointing[0]))))
     cosine = float(pointing @ down) / max(float(np.hypot(*down)), 1e-9)
-    return level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0))))
+    return _Look(level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0)))), below_trunks)

@@ -2,14 +2,14 @@
 
 from collections.abc import Sequence
 
-from brevin.core.hold.axis import Playing, axis
+from brevin.core.hold.axis import KEYS, Playing, axis
 from brevin.core.hold.elbows import ELBOWS, elbows
 from brevin.core.kinds import Instrument
 from brevin.core.kinematics.posture import Stance
 from brevin.core.measure import Measure, NotMeasured
 from brevin.core.track import LinesSeen, Player, PoseSample
 
-HOLD_KEYS = ("instrument_axis_deg", "axis_to_trunk_deg", *ELBOWS)
+HOLD_KEYS = (*KEYS, *ELBOWS)
 LEAST_MOMENTS = 2  # key points while playing: of fewer the whole clip is taken
 
 

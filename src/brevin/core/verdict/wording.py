@@ -16,8 +16,8 @@ SIDES: dict[str, tuple[str, str]] = {  # below and above the band
     "real_breath": ("belly goes in", "belly pushed out"),
     "with_count": ("early", "late"), "exhale_with_count": ("early", "late"), "inhale_counts": ("short", "long"), "exhale_counts": ("short", "long"),
     "trunk_inclination": ("back", "forward"), "shoulder_tilt": ("right", "left"),
-    "axis_level": ("too high", "too low"), "axis_to_trunk": ("too close", "too far out"), "elbow_left": ("close to the body", "far out"),
-    "elbow_right": ("close to the body", "far out"),
+    "axis_level": ("too high", "too low"), "axis_to_trunk": ("too close", "too far out"), "elbow_left": ("close in", "far out"),
+    "elbow_right": ("close in", "far out"),
 }  # fmt: skip
 ASKED = {"exhale_counts": "asked_exhale"}
 """Which fact a criterion's asked length is; the inhale's where it is not named."""

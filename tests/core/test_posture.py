@@ -3,7 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.posture import Stance, inclination_deg, posture, shoulder_tilt_deg
+from brevin.core.kinematics.posture import Stance, head_forward_pct, inclination_deg, posture, shoulder_tilt_deg
 from brevin.core.kinematics.traces import traces
 from brevin.core.measure import NotMeasured
 from brevin.core.pose import landmarks as lm
@@ -22,6 +22,14 @@ def test_shoulder_tilt_is_free_of_size(tilt_deg: float, size: float) -> None:
     across = seen.points_px[lm.SHOULDER_L] - seen.points_px[lm.SHOULDER_R]
     seen.points_px[lm.SHOULDER_L, 1] -= abs(across[0]) * np.tan(np.radians(tilt_deg))
     assert shoulder_tilt_deg(seen) == pytest.approx(tilt_deg, abs=0.1)
+
+
+@given(st.floats(-10, 40), st.sampled_from(["side-left", "side-right"]))
+def test_a_head_is_forward_by_a_share_of_the_trunk_toward_the_face(forward_pct: float, view: str) -> None:
+    who, seen = player(1, view=view), body(view=view)
+    near, ahead = (lm.EAR_R, 1.0) if view == "side-right" else (lm.EAR_L, -1.0)
+    seen.points_px[near, 0] = lm.shoulders(seen)[0] + ahead * forward_pct / 100.0 * who.trunk_px
+    assert head_forward_pct(seen, who) == pytest.approx(forward_pct, abs=0.1)
 
 
 def measured(segments=(), playing_s=None, **kwargs) -> dict:

@@ -44,15 +44,16 @@ export function stopOf(report: Report): string {
 /** The one sentence to say, what it is for, and how the breath was; or why there is none and what to do. */
 export function Say({ take, report }: { take: Take; report: Report }) {
   const stop = stopOf(report);
+  const cue = !stop || report.cue?.criterion !== "all" ? report.cue?.text : undefined; // a hold is spoken of, however little of the breath is seen
   const pattern = stop ? "" : patternOf(report);
   const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>
       <p className="label">
-        <b>{labelOf(report, stop)}</b>
-        {!stop && <span>{whatFor(report)}</span>}
+        <b>{labelOf(report, cue ? "" : stop)}</b>
+        {cue && <span>{whatFor(report)}</span>}
       </p>
-      <p className="text">{stop || report.cue?.text}</p>
+      <p className="text">{cue ?? stop}</p>
       {(pattern || felt) && (
         <p className="quiet">
           {felt && (
@@ -67,7 +68,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
           )}
         </p>
       )}
-      {!stop &&
+      {(cue || !stop) &&
         report.reasons.map((reason) => (
           <p key={reason.code} className="quiet">
             {reason.message}

@@ -13,6 +13,7 @@ from brevin.core.track import Body, Player, PoseSample
 
 KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
 SWAY_NOISE_PCT = 0.1  # what the back's strips wander by on a still body, percent of trunk; own
+EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's; own, over clips of several makers
 SHOULDER_LINE_DEG = 1.5  # the same for the shoulder line
 LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its own
 
@@ -33,13 +34,14 @@ class Stance:
 
 
 def posture(samples: Sequence[PoseSample], player: Player, stance: Stance) -> list[Measure]:
-    """What the view can serve: trunk inclination and sway from the side, shoulder tilt from the front."""
+    """What the view can serve: trunk inclination, head forward and sway from the side, shoulder tilt from the front."""
     seen = [(s.t_s, s.bodies[i]) for s, i in zip(samples, player.chosen, strict=True) if i >= 0]
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
-        *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias_deg=KEY_POINT_DEG, withheld=side),
-        *_angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias_deg=SHOULDER_LINE_DEG, withheld=front),
+        *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias=KEY_POINT_DEG, withheld=side),
+        *_angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player), bias=EAR_PCT, withheld=side),
+        *_angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_LINE_DEG, withheld=front),
         Measure("sway_pct", NotMeasured(side) if side else Amount(stance.sway_pct, NORMAL_90 * SWAY_NOISE_PCT), samples=len(seen)),
     ]
 
@@ -50,17 +52,17 @@ def _served(view: bool, position: Position) -> Withheld | None:
     return None if view else "view_unserved"
 
 
-def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float], *, bias_deg: float, withheld: Withheld | None) -> list[Measure]:
+def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float], *, bias: float, withheld: Withheld | None) -> list[Measure]:
     if withheld is not None or not seen:
         return [Measure(key, NotMeasured(withheld or "region_unseen"))]
     times = np.array([t_s for t_s, _ in seen])
     angles = np.array([angle(body) for _, body in seen])
     playing = _inside(times, [stance.playing_s]) if stance.playing_s else np.ones(len(times), bool)
-    found = [_median(key, angles[playing] if playing.sum() >= LEAST_SAMPLES else angles, bias_deg, None)]
+    found = [_median(key, angles[playing] if playing.sum() >= LEAST_SAMPLES else angles, bias, None)]
     for kind in dict.fromkeys(segment.kind for segment in stance.segments):
         inside = _inside(times, [(s.from_s, s.to_s) for s in stance.segments if s.kind == kind])
         if inside.sum() >= LEAST_SAMPLES:
-            found.append(_median(key, angles[inside], bias_deg, kind))
+            found.append(_median(key, angles[inside], bias, kind))
     return found
 
 
@@ -68,9 +70,9 @@ def _inside(times: np.ndarray, spans_s: Sequence[tuple[float, float]]) -> np.nda
     return np.any([(times >= from_s) & (times <= to_s) for from_s, to_s in spans_s], axis=0)
 
 
-def _median(key: str, angles: np.ndarray, bias_deg: float, segment: SegmentKind | None) -> Measure:
+def _median(key: str, angles: np.ndarray, bias: float, segment: SegmentKind | None) -> Measure:
     scatter_deg = float(angles.std() / np.sqrt(len(angles)))
-    return Measure(key, Amount(float(np.median(angles)), float(NORMAL_90 * np.hypot(scatter_deg, bias_deg))), segment=segment, samples=len(angles))
+    return Measure(key, Amount(float(np.median(angles)), float(NORMAL_90 * np.hypot(scatter_deg, bias))), segment=segment, samples=len(angles))
 
 
 def inclination_deg(body: Body, player: Player) -> float:
@@ -78,6 +80,13 @@ def inclination_deg(body: Body, player: Player) -> float:
     axis = lm.shoulders(body) - lm.hips(body)
     ahead = np.sign(player.forward[0]) or 1.0
     return float(np.degrees(np.arctan2(ahead * axis[0], -axis[1])))
+
+
+def head_forward_pct(body: Body, player: Player) -> float:
+    """How far the ear that the camera sees is ahead of the middle of the shoulders, percent of trunk, toward the face."""
+    ahead = np.sign(player.forward[0]) or 1.0
+    ear = lm.EAR_R if ahead > 0 else lm.EAR_L
+    return float(100.0 * ahead * (body.points_px[ear, 0] - lm.shoulders(body)[0]) / max(player.trunk_px, 1e-9))
 
 
 def shoulder_tilt_deg(body: Body) -> float:

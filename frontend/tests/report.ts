@@ -54,4 +54,5 @@ export const checkOf = (name: string, card: Card | null): Check => ({
   countin_words: [],
   contrast: "none",
   sets: [],
+  shown: "",
 });

@@ -82,3 +82,32 @@ def test_a_card_of_sets_is_kept_and_each_set_is_read_for_its_own_counts(page, sc
 
     assert send(1).json["check"]["name"] == "3-0-6@84x2" and send(1).json["check"]["sets"] == []
     assert send(7).json["code"] == "bad_card"
+
+
+def sent(page, card_id: int, content: bytes, name: str = "me.mp4"):
+    return page("POST", f"/api/cards/{card_id}/shown", query_string={"file_name": name}, data=content, headers={"Content-Type": "application/octet-stream"})
+
+
+def test_a_demonstration_is_kept_with_its_card_shown_to_the_programme_alone_and_taken_away(page, app, scope, store) -> None:
+    made = page("POST", "/api/cards", json=CARD).json
+    assert made["check"]["shown"] == ""
+    address = sent(page, made["id"], DEMO_CLIP.read_bytes()).json["check"]["shown"]
+    assert page("GET", address).get_data() == DEMO_CLIP.read_bytes()
+    changed = page("PUT", f"/api/cards/{made['id']}", json=CARD | {"card": "2-0-6@76x3"}).json
+    assert changed["check"]["shown"] == address, "another count is shown the same way"
+    stranger = signed_in(app, Scope(programmes.add_programme(HOUSE, name="Next door").id), "teacher")
+    assert stranger("GET", address).status_code == 404
+    assert len(list(store.clips.iterdir())) == 1
+    second = sent(page, made["id"], DEMO_CLIP.read_bytes()).json["check"]["shown"]
+    assert second != address and page("GET", address).status_code == 404 and len(list(store.clips.iterdir())) == 1, "the newer one takes its place"
+    assert page("DELETE", f"/api/cards/{made['id']}/shown").json["check"]["shown"] == "" and not list(store.clips.iterdir())
+
+
+def test_what_is_no_demonstration_is_refused_and_the_one_that_is_there_stays(page, scope, store) -> None:
+    made = page("POST", "/api/cards", json=CARD).json
+    address = sent(page, made["id"], DEMO_CLIP.read_bytes()).json["check"]["shown"]
+    assert sent(page, made["id"], b"a letter", "letter.mp4").json["code"] == "not_a_video"
+    assert sent(page, made["id"], b"").json["code"] == "empty_file"
+    assert page("GET", address).status_code == 200 and len(list(store.clips.iterdir())) == 1
+    page("DELETE", f"/api/cards/{made['id']}")
+    assert page("GET", address).status_code == 404 and sent(page, 999999, b"x").status_code == 404

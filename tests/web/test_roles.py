@@ -26,7 +26,7 @@ BODIES: dict[str, dict] = {
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
-OWN_LAST = ("cards.delete_card", "students.withdraw_consent", "takes.delete", "auth.sign_out")
+OWN_LAST = ("cards.hide", "cards.delete_card", "students.withdraw_consent", "takes.delete", "auth.sign_out")
 """Routes that end what the others need."""
 
 
@@ -37,7 +37,8 @@ def things(scope: Scope, student, clip) -> dict[str, object]:
     take = new_take(scope, student, clip)
     read_once(take.id, replace(FOUND, playable=(clip.stored_name, "video/mp4")))
     lesson, card = lessons.last_lesson(scope), cards.cards(scope)[0]
-    return {"take_id": take.id, "student_id": student.id, "seat_id": lesson.seats[0].id, "card_id": card.id, "lesson_id": lesson.id}
+    cards.show(scope, card.id, clip.stored_name, "video/mp4")
+    return {"take_id": take.id, "student_id": student.id, "seat_id": lesson.seats[0].id, "card_id": card.id, "lesson_id": lesson.id, "name": clip.stored_name}
 
 
 def routes(app) -> list[tuple[str, str, str]]:
@@ -56,6 +57,8 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body |= {"seat_id": things["seat_id"]} if "seat_id" in body else {}
     body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
+    if endpoint == "cards.show":
+        return page(method, path, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     if endpoint == "takes.new_take":
         return page(method, path, query_string={"student_id": things["student_id"]}, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     return page(method, path, json=body, buffered=False)

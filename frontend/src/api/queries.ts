@@ -232,6 +232,31 @@ export function usePutCard() {
   });
 }
 
+/** A demonstration for a card: taken in as it is, and made so that a browser plays it. */
+export function useShow(cardId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (file: File) =>
+      body(
+        await client.POST("/api/cards/{card_id}/shown", {
+          params: { path: { card_id: cardId }, query: { file_name: file.name } },
+          body: file as never,
+          bodySerializer: (content) => content,
+          headers: { "Content-Type": "application/octet-stream" },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["cards"] }),
+  });
+}
+
+export function useHideShown(cardId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async () => body(await client.DELETE("/api/cards/{card_id}/shown", { params: { path: { card_id: cardId } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["cards"] }),
+  });
+}
+
 export function useDeleteCard() {
   const queries = useQueryClient();
   return useMutation({

@@ -12,6 +12,7 @@ import { colour } from "../design/tokens";
 import { Clicker } from "../film/clicker";
 import { BigBreath } from "./BigBreath";
 import { cardsOf, draftOf, sumOf, tempoOf, withCard, withOneMore, type Draft } from "./draft";
+import { Demonstration } from "./Demonstration";
 import { Ladder } from "./Ladder";
 import { Sets } from "./Sets";
 import { Stepper } from "./Stepper";
@@ -243,6 +244,7 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
           onChange={(text) => set({ words: text.split(/[\s,]+/).slice(0, 9) })}
         />
       </Line>
+      {may && !fresh && <Demonstration cardId={card.id} shown={card.check.shown} />}
       {(put.error ?? remove.error) && <Said role="alert">{(put.error ?? remove.error)?.message}</Said>}
       {may && !fresh && found.cards.length > 1 && (
         <Line className="desk">

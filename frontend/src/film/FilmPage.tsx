@@ -22,6 +22,7 @@ import { Preview } from "./Preview";
 import { ReadyLines } from "./ReadyLines";
 import { RunLine, type RunHandle } from "./RunLine";
 import { useCamera } from "./useCamera";
+import { Shown } from "./Shown";
 import { useReadiness } from "./useReadiness";
 import { useRest } from "./useRest";
 import { useRecording, type Recording } from "./useRecording";
@@ -144,7 +145,15 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
   const { running } = recording;
   const again = () => recording.drop();
   const rest_s = useRest(restUntil_ms);
-  const start = () => rest_s === 0 && recording.start();
+  const [showing, setShowing] = useState(false);
+  const showed = useRef(!seat.check.shown);
+  const start = () => {
+    if (rest_s > 0) return;
+    if (showed.current) return recording.start();
+    showed.current = true; // once a chair: then it is the student's turn
+    setShowing(true);
+  };
+  const busy = filmed !== null || showing;
   const setAway = useSetAway();
   const mark = (away: "not_here" | "not_today") => {
     const next = nextAfter(lesson, seat);
@@ -156,13 +165,13 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
       shown: "space",
       does: running ? "stop, and keep what was filmed" : "start: count-in, then film",
       run: running ? recording.stop : start,
-      off: filmed !== null,
+      off: busy,
     },
     { key: "g", does: "the count was lost: drop this and start again", run: again, off: !running },
-    { key: "n", does: "not here: the next chair", run: () => mark("not_here"), off: running || filmed !== null },
-    { key: "t", does: "not today: the next chair", run: () => mark("not_today"), off: running || filmed !== null },
+    { key: "n", does: "not here: the next chair", run: () => mark("not_here"), off: running || busy },
+    { key: "t", does: "not today: the next chair", run: () => mark("not_today"), off: running || busy },
     { key: "m", does: "clicks on or off", run: recording.turnSilent },
-    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/", { state: "chairs" })), off: filmed !== null },
+    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/", { state: "chairs" })), off: busy },
   ]);
   if (filmed) {
     const next = nextAfter(lesson, seat);
@@ -174,6 +183,15 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
   }
   return (
     <Page>
+      {showing && (
+        <Shown
+          address={seat.check.shown}
+          onEnd={() => {
+            setShowing(false);
+            recording.start();
+          }}
+        />
+      )}
       <Preview
         camera={camera}
         videoRef={video}

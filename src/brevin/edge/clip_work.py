@@ -10,6 +10,7 @@ from typing import Any
 from brevin.edge.limited import Limits, Told
 
 PROBE_LIMITS = Limits(memory_mb=1200, cpu_s=20, wall_s=20.0, file_mb=1, open_files=32)
+SHOW_LIMITS = Limits(memory_mb=1500, cpu_s=240, wall_s=180.0, file_mb=400)
 READ_LIMITS = Limits(memory_mb=2600, cpu_s=900, wall_s=600.0, file_mb=2000, behind=12)  # pages and the live view come first
 PRELOAD_PROBE = ("brevin.edge.video",)
 PRELOAD_READ = ("brevin.core.evidence", "brevin.edge.look", "brevin.edge.transcode", "mediapipe.tasks.python.vision")
@@ -20,6 +21,19 @@ def looked_over(told: Told, path: str) -> dict[str, Any]:
     from brevin.edge.video import probe
 
     return asdict(probe(Path(path)))
+
+
+def made_playable(told: Told, path: str, longest_s: float) -> dict[str, Any]:
+    """Name and type of a file beside the clip that a browser plays. Raises ClipUnusable, also where the clip is longer."""
+    from brevin.core.errors import ClipUnusable
+    from brevin.edge.transcode import playable
+    from brevin.edge.video import probe
+
+    clip = Path(path)
+    if probe(clip).duration_s > longest_s:
+        raise ClipUnusable("demonstration_long", longest_s=longest_s)
+    name, kind = playable(clip, folder=clip.parent)
+    return {"name": name, "type": kind}
 
 
 def see_clip(told: Told, path: str, model: str, kept_at: str, view: str) -> None:

@@ -1,6 +1,7 @@
-"""The programme's ladder of count cards."""
+"""The programme's ladder of count cards, each with the teacher's own demonstration where there is one."""
 
 from collections import Counter
+from dataclasses import replace
 from typing import Any
 
 from peewee import Tuple, fn
@@ -8,9 +9,10 @@ from peewee import Tuple, fn
 from brevin.core.plan.check import Check, from_document, to_document
 from brevin.core.plan.ladder import starter
 from brevin.core.plan.limits import check_limits
+from brevin.store import files
 from brevin.store.database import db
 from brevin.store.models import AskedCheck, CountCardRow, Programme, Take
-from brevin.store.records import CardRecord, NotThere
+from brevin.store.records import CardRecord, LetGo, NotThere
 from brevin.store.scope import Scope
 
 
@@ -41,16 +43,40 @@ def put(scope: Scope, card_id: int | None, *, rung: int, title: str, check: Chec
         if card_id is None:
             card_id = int(CountCardRow.create(programme=scope.programme, rung=rung, title=title, document=to_document(check)).id)
         else:
-            _row(scope, card_id)
-            CountCardRow.update(rung=rung, title=title, document=to_document(check)).where(CountCardRow.id == card_id).execute()
+            kept = replace(check, shown=_row(scope, card_id).shown_name)
+            CountCardRow.update(rung=rung, title=title, document=to_document(kept)).where(CountCardRow.id == card_id).execute()
         CountCardRow.update(title=title).where((CountCardRow.rung == rung) & scope.sees(CountCardRow.programme)).execute()
     return card(scope, card_id)
 
 
-def delete(scope: Scope, card_id: int) -> None:
-    """Takes made of it keep what they were asked. Raises NotThere."""
+def show(scope: Scope, card_id: int, name: str, kind: str) -> CardRecord:
+    """A demonstration for a card, in the place of the one it had; an empty name takes it away. name: of a file among the clips. Raises NotThere."""
+    with db.connection_context(), db.atomic():
+        row = _row(scope, card_id)
+        _let_go(scope, row)
+        shown = to_document(replace(from_document(row.document), shown=name))
+        CountCardRow.update(shown_name=name, shown_type=kind, document=shown).where(CountCardRow.id == card_id).execute()
+    return card(scope, card_id)
+
+
+def shown(scope: Scope, name: str) -> tuple[str, str]:
+    """Name and type of a demonstration of the programme. Raises NotThere."""
     with db.connection_context():
-        _row(scope, card_id)
+        row = CountCardRow.get_or_none((CountCardRow.shown_name == name) & (CountCardRow.shown_name != "") & scope.sees(CountCardRow.programme))
+    if row is None:
+        raise NotThere(name)
+    return str(row.shown_name), str(row.shown_type)
+
+
+def _let_go(scope: Scope, row: CountCardRow) -> None:
+    if row.shown_name:
+        files.let_go(scope, [LetGo("clips", row.shown_name)])
+
+
+def delete(scope: Scope, card_id: int) -> None:
+    """Takes made of it keep what they were asked; its demonstration goes. Raises NotThere."""
+    with db.connection_context(), db.atomic():
+        _let_go(scope, _row(scope, card_id))
         CountCardRow.delete().where(CountCardRow.id == card_id).execute()
 
 

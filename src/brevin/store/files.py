@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from typing import cast
 
 from brevin.store.database import db
-from brevin.store.models import Clip, FileToGo, Take
+from brevin.store.models import Clip, CountCardRow, FileToGo, Take
 from brevin.store.records import Folder, LetGo
 from brevin.store.scope import Scope
 
@@ -28,9 +28,11 @@ def gone(scope: Scope, file: LetGo) -> None:
 
 
 def owned(scope: Scope) -> set[LetGo]:
-    """Every file that belongs to a take."""
+    """Every file that belongs to a take or a card."""
     with db.connection_context():
         clips = Clip.select(Clip.stored_name, Clip.playable_name).join(Take).where(scope.sees(Take.programme))
         takes = Take.select(Take.evidence_name).where((Take.evidence_name != "") & scope.sees(Take.programme))
+        shown = CountCardRow.select(CountCardRow.shown_name).where((CountCardRow.shown_name != "") & scope.sees(CountCardRow.programme))
         kept = {LetGo("clips", name) for row in clips for name in (row.stored_name, row.playable_name) if name}
+        kept |= {LetGo("clips", row.shown_name) for row in shown}
         return kept | {LetGo("evidence", row.evidence_name) for row in takes}

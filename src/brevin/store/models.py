@@ -122,6 +122,8 @@ class CountCardRow(Base):
     rung = IntegerField()
     title = CharField(64, default="")
     document = JsonField()
+    shown_name = CharField(80, default="")  # the teacher's own demonstration, among the clips
+    shown_type = CharField(32, default="")
 
     class Meta:
         table_name = "count_card"

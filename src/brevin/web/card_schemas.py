@@ -50,3 +50,11 @@ class CardIn(BaseModel):
 
 class EmptyIn(BaseModel):
     allowed: bool
+
+
+class ShownQuery(BaseModel):
+    file_name: str = Field(default="shown", max_length=160)
+
+
+class ShownPath(BaseModel):
+    name: str = Field(pattern=r"^[0-9a-f]{32}\.[a-z0-9.]{2,12}$")

@@ -1,19 +1,25 @@
 """The ladder of count cards."""
 
-from flask import Response
+from flask import Response, current_app, request, send_from_directory
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import InvalidInput
 from brevin.core.plan.check import Check, from_document
 from brevin.core.plan.limits import MOST_IN_A_ROW, REST_S
+from brevin.edge.clip_work import SHOW_LIMITS, made_playable
+from brevin.edge.limited import Children
+from brevin.ops import files as sweeping
+from brevin.ops.settings import Settings
 from brevin.store import cards
 from brevin.store.records import CardRecord, CheckRecord
 from brevin.web.auth import scope
-from brevin.web.card_schemas import CardIn, CardPath, EmptyIn, LadderCard, LadderOut
+from brevin.web.card_schemas import CardIn, CardPath, EmptyIn, LadderCard, LadderOut, ShownPath, ShownQuery
+from brevin.web.intake import take_in
 from brevin.web.problems import SENTENCES, Refused
 from brevin.web.schemas import Done
 from brevin.web.shapes import answer, check_out
 
+MOST_SHOWN_MB, LONGEST_SHOWN_S = 200, 60.0
 routes = APIBlueprint("cards", __name__, url_prefix="/api/cards")
 
 
@@ -55,6 +61,46 @@ def allow_empty(body: EmptyIn) -> Response:
     """Switch cards that ask to stay empty on or off."""
     cards.allow_empty(scope(), body.allowed)
     return answer(Done(done=True))
+
+
+@routes.post("/<int:card_id>/shown", responses={200: LadderCard}, description="The body is the clip itself, streamed.")
+def show(path: CardPath, query: ShownQuery) -> Response:
+    """The teacher's own demonstration for a card: no child in it."""
+    cards.card(scope(), path.card_id)
+    settings: Settings = current_app.config["BREVIN"]
+    children: Children = current_app.config["CHILDREN"]
+    taken = take_in(
+        request.stream, announced_bytes=request.content_length, file_name=query.file_name, folder=settings.clips,
+        most_mb=MOST_SHOWN_MB, children=children,
+    )  # fmt: skip
+    original = settings.clips / taken.stored_name
+    try:
+        made = children.call(made_playable, str(original), LONGEST_SHOWN_S, limits=SHOW_LIMITS)
+        card = cards.show(scope(), path.card_id, made["name"], made["type"])
+    except Exception:
+        original.unlink(missing_ok=True)
+        raise
+    if made["name"] != taken.stored_name:
+        original.unlink(missing_ok=True)  # the copy that a browser plays is all that is needed
+    sweeping.work_off(settings)
+    return answer(_out(card))
+
+
+@routes.delete("/<int:card_id>/shown", responses={200: LadderCard})
+def hide(path: CardPath) -> Response:
+    """Take a card's demonstration away."""
+    found = cards.show(scope(), path.card_id, "", "")
+    sweeping.work_off(current_app.config["BREVIN"])
+    return answer(_out(found))
+
+
+@routes.get("/shown/<name>")
+def shown(path: ShownPath) -> Response:
+    """A demonstration, in byte ranges."""
+    name, kind = cards.shown(scope(), path.name)
+    response = send_from_directory(current_app.config["BREVIN"].clips, name, mimetype=kind, conditional=True)
+    response.headers["Cache-Control"] = "private, no-store"
+    return response
 
 
 def _put(card_id: int | None, body: CardIn) -> LadderCard:

@@ -19,6 +19,7 @@ NEEDS: dict[str, Permission] = {
     "classroom.everybody": "read", "classroom.look_at_list": "class", "classroom.list_file": "class", "classroom.change": "class",
     "classroom.give_consents": "consent", "classroom.plan_lesson": "class",
     "cards.ladder": "read", "cards.new_card": "class", "cards.change_card": "class", "cards.delete_card": "class", "cards.allow_empty": "rules",
+    "cards.show": "class", "cards.hide": "class", "cards.shown": "room",
     "live.ready": "room", "live.mirror": "film", "takes.say_felt": "room",
     "lesson.today": "room", "lesson.change_seat": "room", "lesson.put_in_front": "room",
     "lesson.note_counted": "film", "lesson.reorder": "film", "lesson.calendar": "read",

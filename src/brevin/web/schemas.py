@@ -51,7 +51,7 @@ class CardOut(BaseModel):
 
 
 class CheckOut(BaseModel):
-    """What is asked; name: the card's short notation, or the kind."""
+    """What is asked; name: the card's short notation, or the kind; shown: address of the teacher's own demonstration, empty where there is none."""
 
     name: str
     kind: CheckKind
@@ -65,6 +65,7 @@ class CheckOut(BaseModel):
     countin_words: list[str]
     contrast: Contrast
     sets: list[CardOut]
+    shown: str
 
 
 class StudentOut(BaseModel):

@@ -57,6 +57,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{card_id}/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The teacher's own demonstration for a card: no child in it.
+         * @description The body is the clip itself, streamed.
+         */
+        post: operations["cards_show__int_card_id__shown_post"];
+        /** Take a card's demonstration away. */
+        delete: operations["cards_hide__int_card_id__shown_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/empty": {
         parameters: {
             query?: never;
@@ -67,6 +88,23 @@ export interface paths {
         get?: never;
         /** Switch cards that ask to stay empty on or off. */
         put: operations["cards_allow_empty_empty_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/shown/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A demonstration, in byte ranges. */
+        get: operations["cards_shown_shown__name__get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1068,7 +1106,7 @@ export interface components {
         };
         /**
          * CheckOut
-         * @description What is asked; name: the card's short notation, or the kind.
+         * @description What is asked; name: the card's short notation, or the kind; shown: address of the teacher's own demonstration, empty where there is none.
          */
         CheckOut: {
             /**
@@ -1105,6 +1143,8 @@ export interface components {
             position: "seated" | "standing" | "lying" | "auto";
             /** Sets */
             sets: components["schemas"]["CardOut"][];
+            /** Shown */
+            shown: string;
             /**
              * View
              * @enum {string}
@@ -2683,6 +2723,70 @@ export interface operations {
             };
         };
     };
+    cards_show__int_card_id__shown_post: {
+        parameters: {
+            query?: {
+                file_name?: string;
+            };
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderCard"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    cards_hide__int_card_id__shown_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderCard"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     cards_allow_empty_empty_put: {
         parameters: {
             query?: never;
@@ -2705,6 +2809,28 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    cards_shown_shown__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

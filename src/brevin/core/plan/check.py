@@ -14,10 +14,11 @@ WORDS: dict[str, tuple[tuple[str, ...], str]] = {
     "contrast": (get_args(Contrast), "none"),
 }  # fmt: skip
 """Keys that hold one word: the words allowed, and the usual one."""
-KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks", "countin_words", "contrast", "sets")
-LATER: dict[str, object] = {"full_breath": False, "asks": "where", "countin_words": (), "contrast": "none", "sets": []}
+KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks", "countin_words", "contrast", "sets", "shown")
+LATER: dict[str, object] = {"full_breath": False, "asks": "where", "countin_words": (), "contrast": "none", "sets": [], "shown": ""}
 """Keys that came later, with what they are where nothing is said: left out then, so that older checks keep their fingerprint."""
 MOST_SETS = 8  # of a card
+LONGEST_NAME = 80  # letters of a file's name
 MOST_WORDS, LONGEST_WORD = 9, 12  # of a count-in, one a beat
 
 
@@ -27,7 +28,7 @@ class Check:
     full_breath: whether it asks for the comfortable full breath that others are held against; asks: what the student is asked before the reading is there;
     countin_words: what is said on each beat of the count-in instead of its number; one word more than it has beats falls on the first inhale;
     contrast: both sides on purpose: the first half of the breaths the other way, the second as it should be;
-    sets: the card's further sets, each filmed as a clip of its own."""
+    sets: the card's further sets, each filmed as a clip of its own; shown: file of the teacher's own demonstration, played before the count-in."""
 
     kind: CheckKind = "counted_breathing"
     card: CountCard | None = None
@@ -40,6 +41,7 @@ class Check:
     countin_words: tuple[str, ...] = ()
     contrast: Contrast = "none"
     sets: tuple[CountCard, ...] = ()
+    shown: str = ""
 
     @property
     def name(self) -> str:
@@ -72,7 +74,10 @@ def from_document(document: Mapping[str, object]) -> Check:
     sets = _sets(document.get("sets", ()), counted)
     if words["contrast"] != "none" and (counted is None or any(one.cycles % 2 for one in (counted, *sets))):
         raise InvalidInput("bad_check", name="contrast", wanted="a card with an even number of breaths, half of them for each side")
-    return Check(card=counted, countin_words=_said(document.get("countin_words", ())), sets=sets, **switches, **words)  # type: ignore[arg-type]
+    shown = document.get("shown", "")
+    if not isinstance(shown, str) or "/" in shown or len(shown) > LONGEST_NAME:
+        raise InvalidInput("bad_check", name="shown", wanted="the name of a file")
+    return Check(card=counted, countin_words=_said(document.get("countin_words", ())), sets=sets, shown=shown, **switches, **words)  # type: ignore[arg-type]
 
 
 def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usual: str) -> str:

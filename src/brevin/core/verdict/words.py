@@ -64,6 +64,7 @@ REASONS: dict[str, Sentence] = {
     "too_costly": Sentence("all", "This video asks for more memory or time than half a minute should. Export it again on the phone, or film anew."),
     "too_many_pixels": Sentence("all", "Pictures of {width_px} x {height_px} are larger than can be opened. Film in 1080p, and send that."),
     "evidence_old": Sentence("all", "What was kept of this clip comes from an older release. Read the clip again."),
+    "demonstration_long": Sentence("all", "A demonstration lasts {longest_s} s at most. Cut it, and choose it again."),
     "no_consent": Sentence("all", "There is no consent to film this student any more, so the clip was not read."),
     "not_there": Sentence("all", "There is no clip any more to be read."),
     "reading_failed": Sentence("all", "The reading stopped with an error of the program. The clip is kept: read it again, or film once more."),

@@ -1,0 +1,120 @@
+import { useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+
+import { useHideShown, useShow } from "../api/queries";
+import { Action } from "../design/Action";
+import { Said } from "../design/Fields";
+import { colour } from "../design/tokens";
+import { useCamera } from "../film/useCamera";
+
+const Panel = styled.section`
+  display: grid;
+  gap: 8px;
+  h2 {
+    font-size: 17px;
+    font-weight: 650;
+    span {
+      font-weight: 400;
+      color: ${colour("soft")};
+    }
+  }
+  video {
+    width: 320px;
+    max-width: 100%;
+    border-radius: 6px;
+  }
+  p {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 10px;
+  }
+`;
+const LONGEST_MS = 60_000;
+
+/** Me, then you: the teacher's own demonstration of a card, filmed here or chosen as a file; it is played before the count-in. */
+export function Demonstration({ cardId, shown }: { cardId: number; shown: string }) {
+  const show = useShow(cardId);
+  const hide = useHideShown(cardId);
+  const chooser = useRef<HTMLInputElement>(null);
+  const [filming, setFilming] = useState(false);
+  const send = (file: File | undefined) => file && show.mutate(file);
+  const made = (file: File) => {
+    setFilming(false);
+    send(file);
+  };
+  return (
+    <Panel aria-label="Your demonstration" className="desk">
+      <h2>
+        Me, then you <span>your own demonstration, played before the count-in; you alone in it, no child</span>
+      </h2>
+      {filming ? (
+        <FilmOneself onMade={made} onNone={() => setFilming(false)} />
+      ) : (
+        <>
+          {shown && <video src={shown} controls playsInline aria-label="Your demonstration" />}
+          <p>
+            <Action onPress={() => setFilming(true)}>Film it here</Action>
+            <Action onPress={() => chooser.current?.click()}>Choose a clip</Action>
+            {shown && <Action onPress={() => hide.mutate()}>Take it away</Action>}
+          </p>
+        </>
+      )}
+      {show.isPending && <p role="status">One moment: it is being taken in.</p>}
+      {(show.error ?? hide.error) && <Said role="alert">{(show.error ?? hide.error)!.message}</Said>}
+      <input
+        ref={chooser}
+        type="file"
+        accept="video/*"
+        hidden
+        aria-hidden
+        tabIndex={-1}
+        onChange={(event) => {
+          send(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+    </Panel>
+  );
+}
+
+/** The camera of this computer, as a mirror, and a button that films. */
+function FilmOneself({ onMade, onNone }: { onMade: (file: File) => void; onNone: () => void }) {
+  const camera = useCamera();
+  const video = useRef<HTMLVideoElement>(null);
+  const [recorder, setRecorder] = useState<MediaRecorder | null>(null);
+  useEffect(() => {
+    if (video.current) video.current.srcObject = camera.stream;
+  }, [camera.stream]);
+  useEffect(() => {
+    if (!recorder) return;
+    const ending = setTimeout(() => recorder.stop(), LONGEST_MS);
+    return () => clearTimeout(ending);
+  }, [recorder]);
+  const start = () => {
+    if (!camera.stream) return;
+    const pieces: Blob[] = [];
+    const made = new MediaRecorder(camera.stream);
+    made.ondataavailable = ({ data }) => pieces.push(data);
+    made.onstop = () => onMade(new File(pieces, made.mimeType.includes("mp4") ? "me.mp4" : "me.webm", { type: made.mimeType }));
+    made.start();
+    setRecorder(made);
+  };
+  return (
+    <>
+      <video ref={video} autoPlay muted playsInline aria-label="Yourself" />
+      {camera.trouble && <Said role="alert">{camera.trouble}</Said>}
+      <p>
+        {recorder ? (
+          <Action main onPress={() => recorder.stop()}>
+            Stop, and keep it
+          </Action>
+        ) : (
+          <Action main isDisabled={!camera.stream} onPress={start}>
+            Start filming
+          </Action>
+        )}
+        {!recorder && <Action onPress={onNone}>Not now</Action>}
+      </p>
+    </>
+  );
+}

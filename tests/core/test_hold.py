@@ -1,5 +1,6 @@
 """How the instrument and the elbows are held: planted edges and arms come back, and what cannot be seen is withheld with its reason."""
 
+import json
 import math
 from dataclasses import replace
 
@@ -18,10 +19,12 @@ from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge, read
+from brevin.core.report import to_json
 from brevin.core.track import Body, LinesSeen
 from brevin.core.verdict.bands import Asked
 from brevin.core.verdict.judge import Judged, verdicts
 from brevin.core.verdict.rules import Rules
+from brevin.core.verdict.wording import with_sentences
 from tests.core.made import HIP_PX, TRUNK_PX, sighting
 
 MOUTH = np.array([HIP_PX[0] + 30.0, HIP_PX[1] - 1.35 * TRUNK_PX])
@@ -148,6 +151,18 @@ def test_the_hold_is_judged_only_where_the_instrument_is_held() -> None:
     held = {v.criterion: v for v in read(made, Task(Check(card=card, instrument="trumpet", with_instrument=True))).verdicts}
     assert held["axis_level"].state == "unreadable" and held["axis_level"].reason == "not_found"
     assert read(made, Task(Check(card=card))).hold is None
+
+
+@pytest.mark.parametrize("view", ["side-left", "side-right", "front", "three-quarter", "back"])
+@pytest.mark.parametrize("position", ["seated", "standing", "lying"])
+def test_whatever_is_held_from_wherever_it_is_seen_can_be_said(view: str, position: str) -> None:
+    made, _, card = sighting(view=view if view in ("side-left", "side-right", "front") else "side-right", position=position)
+    made = replace(made, view=view)
+    for instrument in INSTRUMENTS:
+        report = read(made, Task(Check(card=card, instrument=instrument, with_instrument=True)))
+        said = with_sentences(to_json(report))
+        assert all(verdict["why"] and "{" not in verdict["why"] for verdict in said["verdicts"]), instrument
+        json.dumps(said, allow_nan=False)
 
 
 def test_evidence_from_before_there_were_edges_is_still_judged() -> None:

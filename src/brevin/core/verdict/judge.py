@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core.hold.instruments import HELD
 from brevin.core.kinds import SIDE_VIEWS, Position, Side, State, View
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.report import Cue, Mark, Reason, Verdict
@@ -143,12 +144,19 @@ def _of_clip(row: Criterion, found: Judged, asked: Asked) -> Verdict:
     amounts = found.amounts(None)
     amount, band = amounts.get(row.measure), row.band(amounts, asked)
     if amount is None or band is None:
-        return _unreadable(row, _withheld(row, found), {})
+        reason = _withheld(row, found)
+        return _unreadable(row, reason, {"view": _seen_from(asked)} if reason == "view_unserved" else {})
     state = state_of(amount.value, amount.half_width, band)
     return Verdict(
         criterion=row.key, state=state, value=amount.value, unit=row.unit, threshold=_threshold(band), uncertainty=amount.half_width, from_s=None, to_s=None,
         outside=_beyond(amount.value, band) > 0, marks=[], side=_side(row, amount.value, band),
     )  # fmt: skip
+
+
+def _seen_from(asked: Asked) -> str:
+    """From where the instrument that is asked for can be seen."""
+    held = HELD.get(asked.check.instrument)
+    return "front" if held is not None and held.views == ("front",) else "side"
 
 
 def _of_breaths(row: Criterion, marks: list[Mark], found: Judged, asked: Asked) -> Verdict:

@@ -6,11 +6,11 @@ from xml.etree import ElementTree
 
 import pytest
 
-from brevin.bench import accuracy, accuracy_page
+from brevin.bench import accuracy, accuracy_hold, accuracy_page
 from brevin.bench.accuracy import BARS, Tally, add, planted_pattern
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
-from brevin.core.report import Report
+from brevin.core.report import Hold, PostureValue, Report
 from brevin.core.track import Sighting
 from brevin.ops.settings import ROOT
 from brevin.standin import tape
@@ -150,3 +150,23 @@ def test_stills_made_by_other_code_are_made_anew(tmp_path: Path, monkeypatch: py
     (tmp_path / "done").write_text("other code")
     accuracy._make_stills()
     assert len(asked) == 4
+
+
+def test_angles_are_held_against_what_was_planted_and_what_is_missing_is_named() -> None:
+    report, truth = clip()
+    value = PostureValue(value=12.0, uncertainty=2.0, n=4, by_segment={})
+    held = replace(report, hold=Hold("trumpet", instrument_axis_deg=value, elbow_abduction_deg={"left": value, "right": None}))
+    truth["per_frame"]["instrument"] = {"image_angle_deg": [-11.0, -11.0], "elevation_deg": [-9.0, -9.0]}
+    truth["per_frame"]["joints_px"] = {"nose": [[40, -60]]}
+    truth["per_frame"]["keypoints_px"]["shoulder_l"] = truth["per_frame"]["keypoints_px"]["shoulder_r"] = [[0, 0]]
+    side = accuracy_hold.seen(truth, held, "drawn")
+    assert [one.key for one in side] == ["trunk_inclination_deg", "instrument_axis_deg"]
+    assert side[0].error == pytest.approx(4.0, abs=0.2), "the drawn player leans by 4 deg, the truth beside it stands upright"
+    assert side[1].error == pytest.approx(1.0) and side[1].half == 2.0
+    truth["per_frame"]["instrument"]["elevation_deg"] = [-30.0]  # out of the picture's plane: nothing to hold it against
+    front = truth | {"label": {"view": "front", "arms": "instrument"}}
+    front["per_frame"] = truth["per_frame"] | {"upper_arm_abduction_deg": {"l": [10.0], "r": [10.0]}}
+    elbows = accuracy_hold.seen(front, held, "drawn")
+    assert [(one.clip, one.error) for one in elbows] == [("drawn, left", 2.0), ("drawn, right", None)]
+    page = "\n".join(accuracy_hold.section([*side, *elbows]))
+    assert "| instrument axis, deg | 3.0 | 1.00 | 1.00 | 100 % | 1 of 1 |" in page and "drawn, right" in page and accuracy_hold.section([]) == []

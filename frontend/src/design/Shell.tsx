@@ -12,7 +12,7 @@ const Bar = styled.header`
   height: 44px;
   padding: 0 24px;
   border-bottom: 1px solid ${colour("ink")};
-  @media (max-width: 900px) {
+  @media (max-width: 1100px) {
     gap: 2px;
     padding: 0 12px;
   }
@@ -53,11 +53,7 @@ const Right = styled.div`
   color: ${colour("soft")};
   font-size: 15px;
   white-space: nowrap;
-  @media (max-width: 620px) {
-    width: 100%;
-    justify-content: flex-end;
-  }
-  @media (max-width: 900px) {
+  @media (max-width: 1100px) {
     .desk {
       display: none;
     }

@@ -27,7 +27,7 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
     """Every planted angle of a clip that its view can show."""
     view, arms = str(truth["label"]["view"]), truth["label"].get("arms")
     found: list[Seen] = []
-    if view.startswith("side") and truth["label"]["position"] != "lying":
+    if view.startswith("side") and truth["label"].get("position") != "lying" and "joints_px" in truth["per_frame"]:
         found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, _inclination_deg(truth)))
     instrument = truth["per_frame"].get("instrument") or {}
     if instrument.get("image_angle_deg") and report.hold is not None:

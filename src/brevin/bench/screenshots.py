@@ -66,6 +66,12 @@ def _desk(page: Any) -> None:
     page.get_by_role("slider", name="breathe out").press("ArrowRight")
     page.mouse.move(5, 5)
     _shoot(page, "cards")
+    page.keyboard.press("y")
+    page.get_by_role("heading", name="Breathing in").wait_for()
+    page.keyboard.press("1")
+    page.get_by_text("One question is answered").wait_for()
+    page.mouse.move(5, 5)
+    _shoot(page, "teaching")
     page.keyboard.press("h")
 
 

@@ -28,7 +28,7 @@ from brevin.store.models import ALL
 from brevin.store.records import ClipRecord, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 
-hypothesis.settings.register_profile("repeatable", derandomize=True)  # the same examples each time: a red run is a change's doing, not chance's
+hypothesis.settings.register_profile("repeatable", derandomize=True, deadline=None)  # a red run is a change's doing, not chance's or a busy machine's
 hypothesis.settings.load_profile("repeatable")
 
 DEMO_CLIP = ROOT / "demo" / "clips" / "standing-full-early.mp4"

@@ -3,6 +3,8 @@
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import clip
+
 
 def to_cards(page: Page) -> None:
     page.keyboard.press("j")
@@ -72,3 +74,59 @@ def test_somebody_who_was_invited_comes_in_with_a_name_of_their_own(inside: Page
     page.get_by_role("button", name="Come in").click()
     page.get_by_role("heading", name="Just read").wait_for()
     expect(page.get_by_role("link", name="People")).to_have_count(0)
+
+
+def test_sets_and_both_sides_are_made_kept_and_told_in_seconds(inside: Page) -> None:
+    to_cards(inside)
+    inside.get_by_test_id("card-row").filter(has_text="4-0-8 at 72").click()
+    inside.keyboard.press("a")
+    for _ in range(2):
+        inside.get_by_role("button", name="Add a set").click()
+    sets = inside.get_by_role("region", name="The sets").get_by_role("row")
+    expect(sets).to_have_count(4)  # three of them under their heading
+    expect(sets.nth(3)).to_contain_text("1.67 s")  # a beat less to breathe in each time: two at 72
+    expect(inside.get_by_text("the inhale shrinks by 1 beat, the exhale stays")).to_be_visible()
+    inside.get_by_role("button", name="set 2").click()
+    inside.get_by_role("slider", name="breathe out").press("ArrowLeft")
+    expect(sets.nth(2)).to_contain_text("5.83 s")  # the one that is open changes, the others stay
+    expect(sets.nth(1)).to_contain_text("6.67 s")
+    expect(inside.get_by_text("rest 30 s").first).to_be_visible()
+    inside.get_by_label("Both sides on purpose").select_option("high, then low")
+    expect(inside.get_by_role("textbox", name="breaths")).to_have_value("4")  # as many for each side
+    inside.get_by_role("button", name="With the instrument").click()
+    inside.get_by_role("button", name="Keep this card").click()
+    row = inside.get_by_test_id("card-row").filter(has_text="3 sets")
+    expect(row).to_have_attribute("aria-current", "true")
+    inside.reload()
+    row.click()
+    expect(sets).to_have_count(4)
+    expect(inside.get_by_label("Both sides on purpose")).to_have_value("high_low")
+    expect(inside.get_by_role("button", name="With the instrument")).to_have_attribute("aria-pressed", "true")
+    inside.get_by_role("button", name="Take the last one away").click()
+    expect(sets).to_have_count(3)
+    inside.get_by_role("button", name="As it was").click()
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.get_by_role("button", name="Delete this card").click()
+    expect(row).to_have_count(0)
+
+
+def test_a_demonstration_is_chosen_shown_and_taken_away(inside: Page) -> None:
+    to_cards(inside)
+    mine = inside.get_by_role("region", name="Your demonstration")
+    mine.locator("input[type=file]").set_input_files(clip("seated-chest-high.mp4"))
+    shown = mine.get_by_label("Your demonstration")
+    expect(shown).to_be_visible(timeout=30_000)
+    inside.wait_for_function("() => document.querySelector('section[aria-label=\"Your demonstration\"] video')?.duration > 20")
+    mine.get_by_role("button", name="Take it away").click()
+    expect(shown).to_have_count(0)
+
+
+def test_a_familys_no_stands_in_the_class_and_is_not_asked_again(inside: Page) -> None:
+    inside.keyboard.press("b")
+    inside.get_by_role("button", name="Priya").click()
+    inside.keyboard.press("k")
+    inside.get_by_role("group", name="to show it in class").get_by_label("no", exact=True).check()
+    inside.get_by_role("button", name="Put it on record").click()
+    row = inside.get_by_role("row", name="Priya Venkataraman")
+    expect(row).to_contain_text("said no")
+    expect(inside.get_by_role("button", name="Print 2 letters")).to_be_visible()  # of those whose answer is missing; hers is not

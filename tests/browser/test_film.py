@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, Playwright, expect
+from playwright.sync_api import Page, Playwright, Route, expect
 
 from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
@@ -183,3 +183,42 @@ def test_a_browser_without_room_holds_the_clip_in_the_page_and_sends_it_whole(st
     expect(row).to_have_attribute("data-state", re.compile("read|failed"), timeout=READ_MS)
     row.click()
     stage.wait_for_function("() => document.querySelector('video')?.duration > 3")  # the first second from the browser, the rest from the page
+
+
+DEMONSTRATE = """async () => {
+    const { csrf } = await (await fetch('/api/me')).json()
+    const [card] = (await (await fetch('/api/cards')).json()).cards
+    const { takes } = await (await fetch('/api/takes')).json()
+    const clip = await (await fetch(takes.find((one) => one.clip?.url).clip.url)).blob()
+    const asked = { method: 'POST', body: clip, headers: { 'X-CSRFToken': csrf, 'Content-Type': 'application/octet-stream' } }
+    return (await (await fetch(`/api/cards/${card.id}/shown?file_name=me.mp4`, asked)).json()).check.shown
+}"""
+
+
+def test_the_teachers_demonstration_comes_once_before_the_count_in(stage: Page) -> None:
+    address = stage.evaluate(DEMONSTRATE)
+    assert address.startswith("/api/cards/shown/")
+
+    def with_it(route: Route) -> None:
+        answer = route.fetch()
+        today = answer.json()
+        for seat in today["lesson"]["seats"]:
+            seat["check"]["shown"] = address
+        route.fulfill(response=answer, json=today)
+
+    stage.route("**/api/today", with_it)
+    stage.reload()
+    stage.get_by_role("heading", name="Just read").wait_for()
+    to_film(stage, "Lazar")
+    stage.keyboard.press(" ")
+    expect(stage.get_by_role("heading", name="First me, then you")).to_be_visible()
+    stage.wait_for_function("() => document.querySelector('section[aria-label=Demonstration] video')?.currentTime > 0.3")  # it plays by itself
+    expect(stage.get_by_test_id("count")).to_have_count(0)
+    stage.keyboard.press(" ")
+    expect(stage.get_by_test_id("count")).to_be_visible()  # the student's turn: the count-in
+    stage.keyboard.press("g")
+    expect(stage.get_by_role("button", name="Start")).to_be_enabled()
+    stage.keyboard.press(" ")
+    expect(stage.get_by_test_id("count")).to_be_visible()  # the count was lost, the demonstration was seen
+    stage.keyboard.press("g")
+    stage.unroute("**/api/today")

@@ -100,12 +100,12 @@ def test_the_breath_repeats_while_it_plays(inside: Page) -> None:
 def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int) -> None:
     all_read(inside)
     inside.set_viewport_size({"width": width, "height": height})
-    inside.wait_for_function(f"document.documentElement.scrollWidth <= {width}")  # drawings follow their place a moment later
+    inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}")  # drawings follow their place a moment later
     target = inside.get_by_role("button", name=re.compile("^Film ")).bounding_box()
     assert target and target["height"] >= 56, "in class a finger finds it"
     inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
     inside.get_by_test_id("breath-score").wait_for()
-    inside.wait_for_function(f"document.documentElement.scrollWidth <= {width}")
+    inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}")
 
 
 def test_what_the_class_can_see_holds_no_verdict_no_consent_and_no_alert(inside: Page) -> None:

@@ -75,8 +75,8 @@ export function Sets({ cards, open, may, onOpen, onAdd, onLess }: SetsProps) {
         <table>
           <thead>
             <tr>
-              <th />
-              <th className="wide" />
+              <td />
+              <td className="wide" />
               <th scope="col">in</th>
               <th scope="col">out</th>
               <th scope="col">all breaths</th>

@@ -5,13 +5,14 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, Playwright, sync_playwright
+from playwright.sync_api import Page, Playwright, expect, sync_playwright
 
 from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
 from tests.conftest import Running
 
 UP_WITHIN_S = 90.0
+expect.set_options(timeout=20_000)  # a busy machine answers late; what never comes is red all the same
 
 
 @pytest.fixture(scope="session")

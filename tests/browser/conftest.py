@@ -11,7 +11,6 @@ from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
 from tests.conftest import Running
 
-UP_WITHIN_S = 90.0
 expect.set_options(timeout=20_000)  # a busy machine answers late; what never comes is red all the same
 
 

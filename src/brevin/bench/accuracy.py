@@ -116,7 +116,7 @@ def measure() -> Measured:
     bars |= {f"{key}_median": ("<=", bar) for key, bar in BARS.items()}
     angles = [one for tally in tallies[:2] for one in tally.held]
     figures |= {f"{key}_median": median(found) for key in accuracy_hold.BARS if (found := accuracy_hold.errors(angles, key))}
-    bars |= {f"{key}_median": ("<=", bar) for key, bar in accuracy_hold.BARS.items()}
+    bars |= {f"{key}_median": ("<=", bar) for key, bar in accuracy_hold.BARS.items() if f"{key}_median" in figures}
     return Measured("accuracy", figures, bars)
 
 

@@ -117,6 +117,7 @@ def test_a_demonstration_is_chosen_shown_and_taken_away(inside: Page) -> None:
     shown = mine.get_by_label("Your demonstration")
     expect(shown).to_be_visible(timeout=30_000)
     inside.wait_for_function("() => document.querySelector('section[aria-label=\"Your demonstration\"] video')?.duration > 20")
+    expect(inside.get_by_role("button", name="Keep this card")).to_be_disabled()  # the card itself is as it was
     mine.get_by_role("button", name="Take it away").click()
     expect(shown).to_have_count(0)
 

@@ -4,23 +4,17 @@ import styled from "styled-components";
 import { useHideShown, useShow } from "../api/queries";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
-import { colour } from "../design/tokens";
+import { onClip } from "../design/tokens";
 import { useCamera } from "../film/useCamera";
+import { Panel } from "./Panel";
 
-const Panel = styled.section`
+const Mine = styled(Panel)`
   display: grid;
   gap: 8px;
-  h2 {
-    font-size: 17px;
-    font-weight: 650;
-    span {
-      font-weight: 400;
-      color: ${colour("soft")};
-    }
-  }
   video {
     width: 320px;
     max-width: 100%;
+    background: ${onClip.dark};
     border-radius: 6px;
   }
   p {
@@ -43,7 +37,7 @@ export function Demonstration({ cardId, shown }: { cardId: number; shown: string
     send(file);
   };
   return (
-    <Panel aria-label="Your demonstration" className="desk">
+    <Mine aria-label="Your demonstration" className="desk">
       <h2>
         Me, then you <span>your own demonstration, played before the count-in; you alone in it, no child</span>
       </h2>
@@ -51,7 +45,7 @@ export function Demonstration({ cardId, shown }: { cardId: number; shown: string
         <FilmOneself onMade={made} onNone={() => setFilming(false)} />
       ) : (
         <>
-          {shown && <video src={shown} controls playsInline aria-label="Your demonstration" />}
+          {shown && <video src={`${shown}#t=0.5`} controls playsInline aria-label="Your demonstration" />}
           <p>
             <Action onPress={() => setFilming(true)}>Film it here</Action>
             <Action onPress={() => chooser.current?.click()}>Choose a clip</Action>
@@ -73,7 +67,7 @@ export function Demonstration({ cardId, shown }: { cardId: number; shown: string
           event.target.value = "";
         }}
       />
-    </Panel>
+    </Mine>
   );
 }
 

@@ -5,17 +5,10 @@ import type { Card } from "../api/client";
 import { Action } from "../design/Action";
 import { colour } from "../design/tokens";
 import { breathBeats, secondsOf } from "./draft";
+import { Panel } from "./Panel";
 import { Wedge } from "./Wedge";
 
-const Panel = styled.section`
-  h2 {
-    font-size: 17px;
-    font-weight: 650;
-    span {
-      font-weight: 400;
-      color: ${colour("soft")};
-    }
-  }
+const Table = styled(Panel)`
   table {
     width: 100%;
     border-collapse: collapse;
@@ -67,7 +60,7 @@ export function Sets({ cards, open, may, onOpen, onAdd, onLess }: SetsProps) {
   const longest_s = Math.max(...cards.map((card) => secondsOf(breathBeats(card), card)));
   const s = (beats: number | null, card: Card) => (beats === null ? "open" : `${secondsOf(beats, card).toFixed(2)} s`);
   return (
-    <Panel aria-label="The sets">
+    <Table aria-label="The sets">
       <h2>
         The sets <span>{setsWords(cards)}</span>
       </h2>
@@ -110,7 +103,7 @@ export function Sets({ cards, open, may, onOpen, onAdd, onLess }: SetsProps) {
           <Action onPress={onAdd}>Add a set</Action> {cards.length > 1 && <Action onPress={onLess}>Take the last one away</Action>}
         </p>
       )}
-    </Panel>
+    </Table>
   );
 }
 

@@ -4,17 +4,10 @@ import type { Card } from "../api/client";
 import { colour } from "../design/tokens";
 import { useWidth } from "../design/useWidth";
 import { minutesFor, runOf, secondsOf, type Stretch } from "./draft";
+import { Panel } from "./Panel";
 import { Wedge } from "./Wedge";
 
-const Run = styled.section`
-  h2 {
-    font-size: 17px;
-    font-weight: 650;
-    span {
-      font-weight: 400;
-      color: ${colour("soft")};
-    }
-  }
+const Run = styled(Panel)`
   svg text {
     fill: ${colour("soft")};
     font-size: 14px;

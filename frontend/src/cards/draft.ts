@@ -27,7 +27,7 @@ export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
     contrast: check.contrast,
     asks: check.asks,
     words: check.countin_words,
-    check,
+    check: { ...check, shown: "" }, // the demonstration is kept by itself
   };
 
 /** The counts of all sets. */

@@ -15,6 +15,8 @@ const Fields = styled(Form)`
   gap: 12px;
   fieldset {
     border: 0;
+    padding: 0;
+    margin: 0;
     display: flex;
     gap: 4px 18px;
   }

@@ -3,6 +3,7 @@ import { expect, test } from "vitest";
 import type { Card, MirrorOut } from "../src/api/client";
 import { feltWords, QUESTIONS } from "../src/film/felt";
 import { askedOf, lanesOf, SHOWN_S } from "../src/mirror/lanes";
+import { faceDrawn, onFace, placeOf, sideOf } from "../src/mirror/place";
 
 const PLACE = { left: 100, right: 500, top: 50, bottom: 350 };
 const CARD: Card = { inhale_beats: 4, pause_beats: 0, exhale_beats: 4, empty_beats: 0, tempo_bpm: 60, cycles: 3, countin_beats: 4 };
@@ -43,4 +44,24 @@ test("what was felt is said in the words it was asked in", () => {
   expect(feltWords("where", "unsure")).toBe("don't know");
   expect(feltWords("easier", "low")).toBe("");
   expect(Object.values(QUESTIONS).every(({ answers }) => answers.length === 3)).toBe(true);
+});
+
+test("a ring set on a face goes with it: moved, tilted and nearer, it stays on the same place of the face", () => {
+  const face = faceDrawn({ x: 300, y: 200 }, { x: 250, y: 200 }, { x: 300, y: 280 });
+  const ring = onFace(face, { x: 280, y: 290 });
+  expect(ring.across).toBeCloseTo(0.2);
+  expect(ring.down).toBeCloseTo(0.9);
+  expect(placeOf(face, ring)).toEqual({ x: expect.closeTo(280), y: expect.closeTo(290) });
+  const nearer = faceDrawn({ x: 400, y: 100 }, { x: 300, y: 100 }, { x: 400, y: 260 });
+  expect(placeOf(nearer, ring)).toEqual({ x: expect.closeTo(360), y: expect.closeTo(280) });
+  const tilted = faceDrawn({ x: 300, y: 200 }, { x: 300, y: 150 }, { x: 220, y: 200 });
+  expect(placeOf(tilted, ring)).toEqual({ x: expect.closeTo(210), y: expect.closeTo(180) });
+});
+
+test.each([
+  [0.02, "middle"],
+  [0.2, "left"],
+  [-0.2, "right"],
+] as const)("a ring %f eye distances to the player's left lies %s of the line, as in a mirror", (across, side) => {
+  expect(sideOf({ across, down: 1 })).toBe(side);
 });

@@ -145,6 +145,18 @@ def test_the_mirror_shows_the_lanes_counts_and_keeps_nothing(stage: Page) -> Non
     assert stage.evaluate(takes) == before and stage.evaluate("async () => (await indexedDB.databases()).length <= 1")
 
 
+def test_the_mirror_for_the_face_asks_for_the_face_and_goes_back_to_the_breath(stage: Page) -> None:
+    stage.keyboard.press("m")
+    expect(stage.get_by_text("Nothing is stored.")).to_be_visible()
+    stage.keyboard.press("f")
+    expect(stage.get_by_text("sideways to the camera: face the camera")).to_be_visible(timeout=40_000)  # the stand-in sits with its side to it
+    expect(stage.get_by_role("button", name="Face")).to_have_attribute("aria-pressed", "true")
+    expect(stage.get_by_role("button", name="Count")).to_be_disabled()
+    assert Axe().run(stage).violations_count == 0, Axe().run(stage).generate_report()
+    stage.keyboard.press("f")
+    expect(stage.get_by_test_id("lanes")).to_be_visible(timeout=40_000)
+
+
 def test_a_camera_that_is_refused_says_what_to_do(inside: Page) -> None:
     inside.get_by_role("button", name=re.compile("^Declan")).click()
     inside.keyboard.press("f")
@@ -193,6 +205,24 @@ DEMONSTRATE = """async () => {
     const asked = { method: 'POST', body: clip, headers: { 'X-CSRFToken': csrf, 'Content-Type': 'application/octet-stream' } }
     return (await (await fetch(`/api/cards/${card.id}/shown?file_name=me.mp4`, asked)).json()).check.shown
 }"""
+
+
+def test_a_demonstration_of_sound_alone_is_recorded_here_without_a_camera(stage: Page) -> None:
+    stage.keyboard.press("j")
+    stage.get_by_role("heading", name="Count cards").wait_for()
+    mine = stage.get_by_role("region", name="Your demonstration")
+    mine.get_by_role("button", name="Only the sound").click()
+    expect(mine.get_by_text("no picture is taken")).to_be_visible()
+    expect(mine.locator("video")).to_have_count(0)
+    mine.get_by_role("button", name="Start recording").click()
+    stage.wait_for_timeout(1500)
+    mine.get_by_role("button", name="Stop, and keep it").click()
+    shown = mine.get_by_label("Your demonstration")
+    expect(shown).to_be_visible(timeout=30_000)
+    stage.wait_for_function("""() => { const made = document.querySelector('section[aria-label="Your demonstration"] video');
+        return made?.duration > 0.8 && made.videoWidth === 0 }""")
+    mine.get_by_role("button", name="Take it away").click()
+    expect(shown).to_have_count(0)
 
 
 def test_the_teachers_demonstration_comes_once_before_the_count_in(stage: Page) -> None:

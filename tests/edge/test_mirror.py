@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 
 from brevin.core.errors import InvalidInput
+from brevin.edge.face_mirror import FaceMirror
 from brevin.edge.limited import Children, Died
 from brevin.edge.live import Now, picture_of
 from brevin.edge.live_work import LIVE_LIMITS, watch
@@ -103,3 +104,16 @@ def test_a_child_that_stays_answers_in_turn_and_its_end_is_noticed() -> None:
     talk.end()
     with pytest.raises(Died):
         talk.ask(question, b"none", within_s=1)
+
+
+def test_the_face_is_found_where_it_looks_into_the_camera_and_asked_to_turn_where_it_does_not(network: PoseModel) -> None:
+    front = ROOT / "demo" / "clips" / "front-flute-sags.mp4"
+    with av.open(str(front)) as clip:
+        seen = [FaceMirror(network).see(frame.to_ndarray(format="rgb24"), 0.0) for _, frame in zip(range(2), clip.decode(video=0), strict=False)]
+    assert [one["state"] for one in seen] == ["seen", "seen"]
+    eyes, mouth, across = (np.array(seen[0][name]) for name in ("eyes", "mouth", "across"))
+    assert mouth[1] > eyes[1] and abs(mouth[0] - eyes[0]) < abs(across[0]) / 4 and across[0] > 0.0  # the player's left is the picture's right
+    assert np.abs(np.array(seen[1]["eyes"]) - eyes).max() < 0.01
+    aside = FaceMirror(network)
+    assert aside.see(pictures(0.1)[0][1], 0.0)["state"] == "turn_front"
+    assert aside.see(np.zeros((360, 640, 3), np.uint8), 0.1)["state"] == "no_person"

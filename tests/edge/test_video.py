@@ -127,16 +127,17 @@ def test_a_copy_is_made_where_it_cannot_with_the_same_times(codec: str, tmp_path
     assert len(copied) == 8 and (times is None or copied == pytest.approx(times, abs=2))
 
 
-def filmed(path: Path, *, form: str, video: str, audio: str, late_s: float = 0.0, length_s: float = 4.0) -> Path:
-    """A clip with a tone, whose pictures begin late."""
-    with av.open(str(path), "w", format=form) as out:
-        seen, heard = out.add_stream(video, rate=25), out.add_stream(audio, rate=44100, layout="mono")
+def filmed(path: Path, *, form: str, video: str, audio: str, late_s: float = 0.0, length_s: float = 4.0, live: bool = False) -> Path:
+    """A clip with a tone, whose pictures begin late. live: written as it is filmed, without a length."""
+    rate_hz = 48000 if audio == "libopus" else 44100
+    with av.open(str(path), "w", format=form, options={"live": "1"} if live else {}) as out:
+        seen, heard = out.add_stream(video, rate=25), out.add_stream(audio, rate=rate_hz, layout="mono")
         seen.width, seen.height, seen.pix_fmt = 320, 240, "yuv420p"
         seen.codec_context.time_base = Fraction(1, 1000)
-        samples = 1024 if audio == "aac" else 1152
-        for i in range(int(length_s * 44100 / samples)):
-            frame = av.AudioFrame.from_ndarray((0.2 * np.sin(np.arange(samples) / 9)).astype(np.float32)[None], format="fltp", layout="mono")
-            frame.sample_rate, frame.pts, frame.time_base = 44100, i * samples, Fraction(1, 44100)
+        samples, kind = {"aac": (1024, "fltp"), "libopus": (960, "flt")}.get(audio, (1152, "fltp"))
+        for i in range(int(length_s * rate_hz / samples)):
+            frame = av.AudioFrame.from_ndarray((0.2 * np.sin(np.arange(samples) / 9)).astype(np.float32)[None], format=kind, layout="mono")
+            frame.sample_rate, frame.pts, frame.time_base = rate_hz, i * samples, Fraction(1, rate_hz)
             out.mux(heard.encode(frame))
         out.mux(heard.encode(None))
         for i in range(int(25 * (length_s - late_s))):
@@ -162,6 +163,37 @@ def test_a_copy_has_all_pictures_and_sound_and_begins_with_the_first_picture(for
     assert played == pytest.approx(read, abs=0.005)
 
 
+@pytest.mark.parametrize("late_s", [0.0, 0.6])
+def test_a_browsers_recording_is_packed_anew_with_its_length_and_not_coded_anew(late_s: float, tmp_path: Path) -> None:
+    source = filmed(tmp_path / "c.webm", form="webm", video="libvpx", audio="libopus", late_s=late_s, live=True)
+    with av.open(str(source)) as recording:
+        assert recording.duration is None or recording.duration < 0
+        coded = [bytes(packet) for packet in recording.demux(video=0) if packet.pts is not None]
+    assert played_as_is(source) is None
+    name, kind = playable(source, folder=tmp_path)
+    assert (name, kind) == ("c.play.webm", "video/webm") and played_as_is(tmp_path / name) == kind and not list(tmp_path.glob("*.part"))
+    assert playable(source, folder=tmp_path, known=name) == (name, kind)
+    with av.open(str(tmp_path / name)) as copy:
+        assert copy.duration / av.time_base == pytest.approx(4.0 - late_s, abs=0.1)
+        assert [bytes(packet) for packet in copy.demux(video=0) if packet.pts is not None] == coded
+    heard = sound(tmp_path / name, until_s=9)
+    assert heard is not None and heard.starts_s == pytest.approx(0.0, abs=0.05) and len(heard.samples) / heard.rate_hz == pytest.approx(4.0 - late_s, abs=0.1)
+    read, played = ([f.t_s for f in video_frames(path, until_s=9, fastest_hz=60)] for path in (source, tmp_path / name))
+    assert played == pytest.approx(read, abs=0.002)
+
+
+def test_a_recording_that_cannot_be_packed_anew_is_coded_anew(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    def broken(source: Path, target: Path) -> None:
+        target.write_bytes(b"half")
+        raise av.error.InvalidDataError(1, "times")
+
+    source = filmed(tmp_path / "c.webm", form="webm", video="libvpx", audio="libopus", live=True, length_s=1.0)
+    monkeypatch.setattr(transcode, "_repack", broken)
+    name, kind = playable(source, folder=tmp_path)
+    assert (name, kind) == ("c.play.mp4", "video/mp4") and played_as_is(tmp_path / name) == kind
+    assert sorted(path.name for path in tmp_path.iterdir()) == ["c.play.mp4", "c.webm"], "nothing half-written stays"
+
+
 def test_a_copy_of_a_turned_clip_stands_upright(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     path = clips.write(tmp_path / "turned.mp4", clips.room(6), codec="hevc")
     first = transcode.first_picture(path)
@@ -172,7 +204,7 @@ def test_a_copy_of_a_turned_clip_stands_upright(tmp_path: Path, monkeypatch: pyt
         rotation, time, width, height = 90, first.time, first.width, first.height
 
     monkeypatch.setattr(transcode, "first_picture", lambda _: Turned)
-    monkeypatch.setattr(transcode, "played_as_is", lambda _: None)
+    monkeypatch.setattr(transcode, "_played", lambda _: (None, False))
     name, _ = playable(path, folder=tmp_path)
     with av.open(str(tmp_path / name)) as copy:
         shown = next(copy.decode(video=0))

@@ -1,9 +1,15 @@
 """The ladder over the wire: begun for the teacher, changed by the teacher, kept within what is safe."""
 
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import numpy as np
 import pytest
 
 from brevin.store import programmes, takes
 from brevin.store.scope import HOUSE, Scope
+from brevin.web.cards import LONGEST_SHOWN_S
 from tests.conftest import CHECK, DEMO_CLIP
 from tests.store.test_takes import new_take
 from tests.web.conftest import signed_in
@@ -101,6 +107,33 @@ def test_a_demonstration_is_kept_with_its_card_shown_to_the_programme_alone_and_
     second = sent(page, made["id"], DEMO_CLIP.read_bytes()).json["check"]["shown"]
     assert second != address and page("GET", address).status_code == 404 and len(list(store.clips.iterdir())) == 1, "the newer one takes its place"
     assert page("DELETE", f"/api/cards/{made['id']}/shown").json["check"]["shown"] == "" and not list(store.clips.iterdir())
+
+
+def test_a_demonstration_may_be_sound_alone_and_is_played_as_any_browser_plays_it(page, scope, store, tmp_path) -> None:
+    made = page("POST", "/api/cards", json=CARD).json
+    heard = sent(page, made["id"], voice(tmp_path / "me.webm", length_s=3.0), "me.webm")
+    got = page("GET", heard.json["check"]["shown"])
+    assert (heard.status_code, got.mimetype) == (200, "audio/mp4") and len(list(store.clips.iterdir())) == 1
+    copy = tmp_path / "copy.m4a"
+    copy.write_bytes(got.get_data())
+    with av.open(str(copy)) as sound:
+        samples = np.concatenate([frame.to_ndarray()[0] for frame in sound.decode(audio=0)])
+        assert len(samples) / sound.streams.audio[0].rate == pytest.approx(3.0, abs=0.1) and np.abs(samples).max() > 0.2
+    long = sent(page, made["id"], voice(tmp_path / "long.webm", length_s=LONGEST_SHOWN_S + 2.0), "long.webm")
+    assert (long.status_code, long.json["code"]) == (422, "demonstration_long") and len(list(store.clips.iterdir())) == 1
+
+
+def voice(path: Path, *, length_s: float) -> bytes:
+    """Sound as a browser records it: Opus in WebM, a hum of 220 Hz."""
+    with av.open(str(path), "w", format="webm") as out:
+        track = out.add_stream("libopus", rate=48_000, layout="mono")
+        hum = 0.5 * np.sin(2 * np.pi * 220 * np.arange(int(length_s * 48_000)) / 48_000)
+        for start in range(0, len(hum), 960):
+            piece = av.AudioFrame.from_ndarray(hum[None, start : start + 960].astype(np.float32), format="flt", layout="mono")
+            piece.sample_rate, piece.pts, piece.time_base = 48_000, start, Fraction(1, 48_000)
+            out.mux(track.encode(piece))
+        out.mux(track.encode(None))
+    return path.read_bytes()
 
 
 def test_what_is_no_demonstration_is_refused_and_the_one_that_is_there_stays(page, scope, store) -> None:

@@ -24,6 +24,7 @@ export type FirstIn = Schemas["FirstIn"];
 export type LadderCard = Schemas["LadderCard"];
 export type LadderOut = Schemas["LadderOut"];
 export type MirrorOut = Schemas["MirrorOut"];
+export type FaceOut = Schemas["FaceOut"];
 export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
 export type Method = Schemas["MethodOut"];

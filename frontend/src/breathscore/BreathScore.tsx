@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Card, Report } from "../api/client";
 import { colour } from "../design/tokens";
-import { useWidth } from "../design/useWidth";
+import { useSize } from "../design/useSize";
 import { BreathTable } from "./BreathTable";
 import { CountLine } from "./CountLine";
 import { layoutOf, type Layout, type Place, type Wedge } from "./layout";
@@ -73,7 +73,7 @@ type Props = {
 export function BreathScore({ report, card, height: wanted, chosen = null, onSeek, playhead }: Props) {
   const titleId = useId();
   const clipId = useId();
-  const { ref, width } = useWidth<HTMLElement>();
+  const { ref, width } = useSize<HTMLElement>();
   const height = width < NARROW_PX ? Math.max(wanted, NARROW_LEAST_PX) : wanted;
   const head = useRef<SVGGElement>(null);
   const at_s = useRef(0);

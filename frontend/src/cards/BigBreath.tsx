@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Card } from "../api/client";
 import { colour } from "../design/tokens";
-import { useWidth } from "../design/useWidth";
+import { useSize } from "../design/useSize";
 import { marksOf, moved, secondsOf, snapped, type Handle } from "./draft";
 import { Wedge } from "./Wedge";
 
@@ -53,7 +53,7 @@ type BigProps = { card: Card; was: Card | null; emptyAllowed: boolean; onChange:
 
 /** One breath of the open card on a ruler of beats; its corners are dragged, or moved by the arrow keys: whole beats, with Shift quarters. */
 export function BigBreath({ card, was, emptyAllowed, onChange }: BigProps) {
-  const { ref, width } = useWidth<HTMLDivElement>();
+  const { ref, width } = useSize<HTMLDivElement>();
   const held = useRef<Handle | null>(null);
   const marks = marksOf(card);
   const beats = Math.max(LEAST_BEATS, Math.ceil(marks.rest) + SPARE_BEATS, was ? Math.ceil(marksOf(was).rest) + SPARE_BEATS : 0);

@@ -25,15 +25,15 @@ const Mine = styled(Panel)`
 `;
 const LONGEST_MS = 60_000;
 
-/** Me, then you: the teacher's own demonstration of a card, filmed here or chosen as a file; it is played before the count-in. */
+/** Me, then you: the teacher's own demonstration of a card, filmed or spoken here or chosen as a file; it is played before the count-in. */
 export function Demonstration({ cardId, shown }: { cardId: number; shown: string }) {
   const show = useShow(cardId);
   const hide = useHideShown(cardId);
   const chooser = useRef<HTMLInputElement>(null);
-  const [filming, setFilming] = useState(false);
+  const [making, setMaking] = useState<Making | null>(null);
   const send = (file: File | undefined) => file && show.mutate(file);
   const made = (file: File) => {
-    setFilming(false);
+    setMaking(null);
     send(file);
   };
   return (
@@ -41,14 +41,15 @@ export function Demonstration({ cardId, shown }: { cardId: number; shown: string
       <h2>
         Me, then you <span>your own demonstration, played before the count-in; you alone in it, no child</span>
       </h2>
-      {filming ? (
-        <FilmOneself onMade={made} onNone={() => setFilming(false)} />
+      {making ? (
+        <Record key={making} what={making} onMade={made} onNone={() => setMaking(null)} />
       ) : (
         <>
           {shown && <video src={`${shown}#t=0.5`} controls playsInline aria-label="Your demonstration" />}
           <p>
-            <Action onPress={() => setFilming(true)}>Film it here</Action>
-            <Action onPress={() => chooser.current?.click()}>Choose a clip</Action>
+            <Action onPress={() => setMaking("clip")}>Film it here</Action>
+            <Action onPress={() => setMaking("sound")}>Only the sound</Action>
+            <Action onPress={() => chooser.current?.click()}>Choose a file</Action>
             {shown && <Action onPress={() => hide.mutate()}>Take it away</Action>}
           </p>
         </>
@@ -58,7 +59,7 @@ export function Demonstration({ cardId, shown }: { cardId: number; shown: string
       <input
         ref={chooser}
         type="file"
-        accept="video/*"
+        accept="video/*,audio/*"
         hidden
         aria-hidden
         tabIndex={-1}
@@ -71,9 +72,12 @@ export function Demonstration({ cardId, shown }: { cardId: number; shown: string
   );
 }
 
-/** The camera of this computer, as a mirror, and a button that films. */
-function FilmOneself({ onMade, onNone }: { onMade: (file: File) => void; onNone: () => void }) {
-  const camera = useCamera();
+type Making = "clip" | "sound";
+type RecordProps = { what: Making; onMade: (file: File) => void; onNone: () => void };
+
+/** This computer's camera, as a mirror, or its microphone alone, and a button that records. */
+function Record({ what, onMade, onNone }: RecordProps) {
+  const camera = useCamera(what === "sound");
   const video = useRef<HTMLVideoElement>(null);
   const [recorder, setRecorder] = useState<MediaRecorder | null>(null);
   useEffect(() => {
@@ -95,7 +99,10 @@ function FilmOneself({ onMade, onNone }: { onMade: (file: File) => void; onNone:
   };
   return (
     <>
-      <video ref={video} autoPlay muted playsInline aria-label="Yourself" />
+      {what === "clip" && <video ref={video} autoPlay muted playsInline aria-label="Yourself" />}
+      {what === "sound" && (
+        <p role="status">{recorder ? "Listening: play or breathe it now." : "The microphone only; no picture is taken."}</p>
+      )}
       {camera.trouble && <Said role="alert">{camera.trouble}</Said>}
       <p>
         {recorder ? (
@@ -104,7 +111,7 @@ function FilmOneself({ onMade, onNone }: { onMade: (file: File) => void; onNone:
           </Action>
         ) : (
           <Action main isDisabled={!camera.stream} onPress={start}>
-            Start filming
+            {what === "clip" ? "Start filming" : "Start recording"}
           </Action>
         )}
         {!recorder && <Action onPress={onNone}>Not now</Action>}

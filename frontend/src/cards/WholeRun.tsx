@@ -2,7 +2,7 @@ import styled from "styled-components";
 
 import type { Card } from "../api/client";
 import { colour } from "../design/tokens";
-import { useWidth } from "../design/useWidth";
+import { useSize } from "../design/useSize";
 import { minutesFor, runOf, secondsOf, type Stretch } from "./draft";
 import { Panel } from "./Panel";
 import { Wedge } from "./Wedge";
@@ -48,7 +48,7 @@ const MOST_TICKS = 10;
 
 /** The whole run on a ruler of seconds, its sum in one line, and what that means for a lesson. */
 export function WholeRun({ cards, most, rest_s }: { cards: Card[]; most: number; rest_s: number }) {
-  const { ref, width } = useWidth<HTMLDivElement>();
+  const { ref, width } = useSize<HTMLDivElement>();
   const run = runOf(cards, most, rest_s);
   const whole_s = run.at(-1)!.to_s + secondsOf(2, cards[0]!);
   const x = (s: number) => 2 + (s / whole_s) * (width - 4);

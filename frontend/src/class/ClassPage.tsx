@@ -10,6 +10,8 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Ruler } from "../first/Ruler";
+import { useRun } from "../first/useRun";
 import { firstName } from "../shared/words";
 import { AskedHow } from "./AskedHow";
 import { Band } from "./Band";
@@ -85,6 +87,7 @@ export function ClassPage({ programme, may }: { programme: string; may: boolean 
 
 function TheClass({ members, programme, may }: { members: Member[]; programme: string; may: boolean }) {
   const [now] = useState(() => new Date());
+  const going = useRun();
   const [picked, setPicked] = useState<Set<number>>(new Set());
   const [doing, setDoing] = useState<Doing>("");
   const [list, setList] = useState<{ file: string; found: ClassList } | null>(null);
@@ -122,6 +125,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
   ]);
   return (
     <Page onDrop={(event) => void drop(event.items as never)} getDropOperation={() => "copy"} aria-label="Drop a class list here">
+      {going && <Ruler going={going} />}
       <div>
         <Head>
           <h1>{programme}</h1>

@@ -126,5 +126,5 @@ export function useKeys(group: string, bindings: Binding[]) {
   useLayoutEffect(() => {
     latest.current = bindings; // as soon as a button can be seen its key does what the button does
   });
-  useEffect(() => store?.add(group, () => latest.current), [store, group]);
+  useLayoutEffect(() => store?.add(group, () => latest.current), [store, group]);
 }

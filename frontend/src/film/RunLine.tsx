@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Card } from "../api/client";
 import { colour } from "../design/tokens";
-import { useWidth } from "../design/useWidth";
+import { useSize } from "../design/useSize";
 import { beatsOf, partsOf } from "./counting";
 
 const HEIGHT = 84;
@@ -27,7 +27,7 @@ export type RunHandle = { show: (beat: number) => void };
 
 /** The card as a run of wedges, what has gone by light, and a heavy mark where the count stands. */
 export function RunLine({ card, handle }: { card: Card; handle: Ref<RunHandle> }) {
-  const { ref, width } = useWidth<HTMLDivElement>();
+  const { ref, width } = useSize<HTMLDivElement>();
   const mark = useRef<SVGGElement>(null);
   const gone = useRef<SVGRectElement>(null);
   const drawn = useMemo(() => drawnOf(card), [card]);

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 
 import { Action } from "../design/Action";
@@ -35,6 +35,7 @@ const Whole = styled.section`
 /** Me, then you: the teacher's own demonstration, over everything else; then it is the student's turn. A demonstration that does not play is passed over. */
 export function Shown({ address, onEnd }: { address: string; onEnd: () => void }) {
   const video = useRef<HTMLVideoElement>(null);
+  const [soundAlone, setSoundAlone] = useState(false);
   const ended = useRef(onEnd);
   useEffect(() => {
     ended.current = onEnd;
@@ -48,8 +49,15 @@ export function Shown({ address, onEnd }: { address: string; onEnd: () => void }
   ]);
   return (
     <Whole aria-label="Demonstration">
-      <h1>First me, then you</h1>
-      <video ref={video} src={address} playsInline onEnded={onEnd} onError={onEnd} />
+      <h1>{soundAlone ? "First listen, then you" : "First me, then you"}</h1>
+      <video
+        ref={video}
+        src={address}
+        playsInline
+        onLoadedMetadata={({ currentTarget }) => setSoundAlone(currentTarget.videoWidth === 0)}
+        onEnded={onEnd}
+        onError={onEnd}
+      />
       <p>
         <Action large main letter="space" onPress={onEnd}>
           Your turn

@@ -19,11 +19,17 @@ const TROUBLE: Record<string, string> = {
   NotReadableError: "Another program is using the camera. Close it there, then try again.",
   OverconstrainedError: "The camera that was chosen last time is not here. Try again with another.",
 };
+const NO_SOUND: Record<string, string> = {
+  NotAllowedError: "The browser was told not to use the microphone. Allow it beside the page's address, then try again.",
+  NotFoundError: "No microphone was found. Plug one in, then try again.",
+  NotReadableError: "Another program is using the microphone. Close it there, then try again.",
+};
 const GONE = "The camera is gone. Plug it in again, then try again. What was filmed until then is kept and sent.";
 const INSECURE = "A camera works on this computer only, or over https: start Brevin with --lan and open the address it prints.";
 
-/** Camera and microphone, the ones chosen last time. Sound may be missing: then the app's own count is all there is. */
-export function useCamera(): Camera {
+/** Camera and microphone, the ones chosen last time. Sound may be missing: then the app's own count is all there is. soundOnly: the microphone alone, no
+ * camera is opened. */
+export function useCamera(soundOnly = false): Camera {
   const [stream, setStream] = useState<MediaStream | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [cameras, setCameras] = useState<MediaDeviceInfo[]>([]);
@@ -36,14 +42,17 @@ export function useCamera(): Camera {
       setTrouble(null);
       if (!navigator.mediaDevices) return setTrouble(INSECURE);
       try {
-        open = await withSound();
+        open = await (soundOnly ? navigator.mediaDevices.getUserMedia({ audio: AS_IT_SOUNDS }) : withSound());
         if (left) return close();
         open.getVideoTracks()[0]?.addEventListener("ended", () => setTrouble(GONE));
         setStream(open);
         setCameras((await navigator.mediaDevices.enumerateDevices()).filter(({ kind }) => kind === "videoinput"));
       } catch (error) {
         if ((error as Error).name === "OverconstrainedError") localStorage.removeItem(CHOSEN);
-        setTrouble(TROUBLE[(error as Error).name] ?? `The camera does not start (${(error as Error).name}). Try again.`);
+        setTrouble(
+          (soundOnly ? NO_SOUND : TROUBLE)[(error as Error).name] ??
+            `The ${soundOnly ? "microphone" : "camera"} does not start (${(error as Error).name}). Try again.`,
+        );
       }
     };
     void ask();
@@ -52,7 +61,7 @@ export function useCamera(): Camera {
       close();
       setStream(null);
     };
-  }, [asked]);
+  }, [asked, soundOnly]);
   const retry = useCallback(() => setAsked((n) => n + 1), []);
   const choose = useCallback(
     (id: string) => {

@@ -7,6 +7,8 @@ import { useBegin } from "../api/queries";
 import { Action } from "../design/Action";
 import { Said, TextLine } from "../design/Fields";
 import { colour } from "../design/tokens";
+import { Ruler } from "./Ruler";
+import { useRunBefore } from "./useRun";
 
 const Page = styled.main`
   max-width: 1080px;
@@ -57,6 +59,7 @@ export function FirstStart() {
   const put = (key: keyof typeof asked) => (value: string) => setAsked({ ...asked, [key]: value });
   const named = asked.programme.trim() !== "";
   const known = asked.name.trim() !== "" && asked.login.trim() !== "" && asked.password.length >= LEAST_PASSWORD;
+  const going = useRunBefore({ name: named, account: known });
   const send = (event: FormEvent) => {
     event.preventDefault();
     begin.mutate({ ...asked, time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone }, { onSuccess: () => go("/class") });
@@ -65,6 +68,7 @@ export function FirstStart() {
     <Page>
       <h1>{STILL[Number(named) + Number(known)]}</h1>
       <Lead>Brevin is empty. Everything stays on this computer; nothing here asks for a network.</Lead>
+      <Ruler going={going} />
       <Columns onSubmit={send}>
         <Step $done={named}>
           <h2>Your programme</h2>

@@ -10,6 +10,9 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Ruler } from "../first/Ruler";
+import { SoFar } from "../first/SoFar";
+import { useRun } from "../first/useRun";
 import { Schools } from "./Schools";
 import { leftWords, tally, withUsual, type Question } from "./schools";
 
@@ -40,6 +43,14 @@ const Foot = styled.div`
     color: ${colour("soft")};
   }
 `;
+const Beside = styled.div<{ $first: boolean }>`
+  display: grid;
+  grid-template-columns: ${(p) => (p.$first ? "minmax(240px, 300px) minmax(0, 1fr)" : "minmax(0, 1fr)")};
+  gap: 20px 32px;
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
 const Strict = styled.div`
   display: flex;
   button + button {
@@ -61,6 +72,7 @@ export function MethodPage({ may }: { may: boolean }) {
 function TheMethod({ method, may }: { method: Method; may: boolean }) {
   const go = useNavigate();
   const teach = useTeach();
+  const going = useRun();
   const [picked, setPicked] = useState<Question | null>(null);
   const asked = method.questions.map((one) => one.question);
   const open = asked.filter((one) => !(one in method.answers));
@@ -94,30 +106,36 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
           {open.length ? "Leave it here, go on later" : "Go on to the class"}
         </Action>
       </Head>
-      <Schools method={method} now={now} may={may} onAnswer={answer} />
-      <Foot>
-        {open.length > 0 && (
-          <Action main large letter="U" onPress={usual} isDisabled={!may}>
-            Take the usual for {leftWords(open.length, asked.length)}
-          </Action>
-        )}
-        <p id="judge">judge</p>
-        <Strict role="group" aria-labelledby="judge">
-          {(Object.keys(STRICTNESS) as Strictness[]).map((one) => (
-            <Action
-              key={one}
-              pressed={method.strictness === one}
-              main={method.strictness === one}
-              onPress={() => judge(one)}
-              isDisabled={!may}
-            >
-              {STRICTNESS[one]}
-            </Action>
-          ))}
-        </Strict>
-        <p>{strictWords(method)}</p>
-        {teach.error && <Said role="alert">{teach.error.message}</Said>}
-      </Foot>
+      <Ruler going={going} />
+      <Beside $first={going !== null}>
+        {going && <SoFar />}
+        <div>
+          <Schools method={method} now={now} may={may} tight={going !== null} onAnswer={answer} />
+          <Foot>
+            {open.length > 0 && (
+              <Action main large letter="U" onPress={usual} isDisabled={!may}>
+                Take the usual for {leftWords(open.length, asked.length)}
+              </Action>
+            )}
+            <p id="judge">judge</p>
+            <Strict role="group" aria-labelledby="judge">
+              {(Object.keys(STRICTNESS) as Strictness[]).map((one) => (
+                <Action
+                  key={one}
+                  pressed={method.strictness === one}
+                  main={method.strictness === one}
+                  onPress={() => judge(one)}
+                  isDisabled={!may}
+                >
+                  {STRICTNESS[one]}
+                </Action>
+              ))}
+            </Strict>
+            <p>{strictWords(method)}</p>
+            {teach.error && <Said role="alert">{teach.error.message}</Said>}
+          </Foot>
+        </div>
+      </Beside>
     </>
   );
 }

@@ -7,9 +7,9 @@ import { colour } from "../design/tokens";
 import { QUESTIONS, SCHOOLS, type Question } from "./schools";
 import { SchoolGlyph } from "./SchoolGlyph";
 
-const Row = styled.section<{ $now: boolean; $open: boolean }>`
+const Row = styled.section<{ $now: boolean; $open: boolean; $tight: boolean }>`
   display: grid;
-  grid-template-columns: 118px minmax(0, 4fr) minmax(180px, 1fr);
+  grid-template-columns: ${(p) => (p.$tight ? "108px minmax(0, 1fr)" : "118px minmax(0, 4fr) minmax(180px, 1fr)")};
   gap: 8px 14px;
   align-items: center;
   padding: 6px 10px;
@@ -33,11 +33,13 @@ const Row = styled.section<{ $now: boolean; $open: boolean }>`
 const Ways = styled.div`
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
+  align-items: center;
   gap: 8px;
   @media (max-width: 1000px) {
     grid-template-columns: minmax(0, 1fr);
   }
 `;
+const WAYS = 3;
 const Way = styled(Button)<{ $chosen: boolean; $open: boolean }>`
   display: grid;
   grid-template-columns: 40px auto minmax(0, 1fr);
@@ -76,17 +78,23 @@ const Way = styled(Button)<{ $chosen: boolean; $open: boolean }>`
   }
 `;
 
-type Props = { method: Method; now: Question | undefined; may: boolean; onAnswer: (question: Question, school: string) => void };
+type Props = {
+  method: Method;
+  now: Question | undefined;
+  may: boolean;
+  tight: boolean;
+  onAnswer: (question: Question, school: string) => void;
+};
 
 const stateWords = (answered: boolean, now: boolean) => {
   if (answered) return "answered";
   return now ? "which is yours?" : "to come";
 };
 
-/** The five questions, each with its ways to teach and what an answer changes. */
-export function Schools({ method, now, may, onAnswer }: Props) {
+/** The five questions, each with its ways to teach and what an answer changes. tight: beside a column, what changes stands in the place of a third way. */
+export function Schools({ method, now, may, tight, onAnswer }: Props) {
   return method.questions.map(({ question, schools, usual }) => (
-    <Row key={question} $now={question === now} $open={!(question in method.answers)} aria-label={QUESTIONS[question].title}>
+    <Row key={question} $tight={tight} $now={question === now} $open={!(question in method.answers)} aria-label={QUESTIONS[question].title}>
       <div>
         <h2>{QUESTIONS[question].title}</h2>
         <p>{stateWords(question in method.answers, question === now)}</p>
@@ -115,8 +123,9 @@ export function Schools({ method, now, may, onAnswer }: Props) {
             </Way>
           );
         })}
+        {tight && schools.length < WAYS && <p>{QUESTIONS[question].changes}</p>}
       </Ways>
-      <p>{QUESTIONS[question].changes}</p>
+      {!tight && <p>{QUESTIONS[question].changes}</p>}
     </Row>
   ));
 }

@@ -8,12 +8,13 @@ import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { useTitle } from "../design/title";
 import { colour, onClip } from "../design/tokens";
-import { PART_WORDS } from "../film/counting";
 import { useCamera } from "../film/useCamera";
 import { useRest } from "../film/useRest";
+import { CountNow } from "./CountNow";
+import { FaceStage } from "./FaceStage";
 import { Stage } from "./Stage";
 import { useCount } from "./useCount";
-import { useMirror } from "./useMirror";
+import { askFace, askLanes, useMirror } from "./useMirror";
 
 const Page = styled.main`
   display: grid;
@@ -26,46 +27,22 @@ const Whole = styled.div`
   position: relative;
   min-height: 0;
 `;
-const Count = styled.div`
+const Picture = styled.div<{ $face: boolean }>`
   position: absolute;
-  left: 0;
+  right: ${({ $face }) => ($face ? "36%" : 0)};
   top: 0;
-  width: 58%;
-  height: 38%;
-  display: flex;
-  align-items: flex-end;
-  gap: 3vw;
-  .number {
-    font-size: min(34vh, 250px);
-    font-weight: 800;
-    line-height: 0.8;
-  }
-  .part {
-    font-size: min(12vh, 84px);
-    font-weight: 800;
-    line-height: 1;
-  }
-  .then {
-    font-size: 26px;
-    color: ${colour("soft")};
-    align-self: center;
-  }
-  .wait {
-    font-size: 40px;
-    font-weight: 800;
-    align-self: center;
-  }
-`;
-const Video = styled.video`
-  position: absolute;
-  right: 0;
-  top: 0;
-  width: 36%;
+  width: ${({ $face }) => ($face ? "64%" : "36%")};
   height: 100%;
-  object-fit: cover;
-  transform: scaleX(-1);
+  overflow: hidden;
   border-radius: 6px;
   background: ${onClip.dark};
+  video {
+    width: 100%;
+    height: 100%;
+    object-fit: cover;
+    transform: scaleX(-1);
+    transform-origin: ${({ $face }) => ($face ? "0 0" : "50% 50%")};
+  }
 `;
 const Foot = styled.div`
   display: flex;
@@ -81,7 +58,6 @@ const Foot = styled.div`
     }
   }
 `;
-const SHORT: Record<string, string> = { in: "in", out: "out", pause: "wait", empty: "stay empty", "count-in": "ready", done: "" };
 const USUAL: Card = { inhale_beats: 3, pause_beats: 0, exhale_beats: 4, empty_beats: 0, tempo_bpm: 72, cycles: 3, countin_beats: 4 };
 const SLOWER = 0.9;
 const REST_S = 30;
@@ -93,7 +69,9 @@ export function MirrorPage() {
   const cards = useCards();
   const camera = useCamera();
   const video = useRef<HTMLVideoElement>(null);
-  const mirrored = useMirror(video, camera.stream);
+  const [face, setFace] = useState(false);
+  const mirrored = useMirror(video, face ? null : camera.stream, askLanes);
+  const mirroredFace = useMirror(video, face ? camera.stream : null, askFace);
   const [silent, setSilent] = useState(false);
   const [slower, setSlower] = useState(1);
   const [restUntil_ms, setRest] = useState(0);
@@ -113,7 +91,7 @@ export function MirrorPage() {
     if (seat && breaths > 0) noteCounted.mutate({ seatId: seat.id, breaths, lasted_s });
   });
   const turn = () => {
-    if (!count.running && rest_s > 0) return;
+    if (face || (!count.running && rest_s > 0)) return;
     setCard(count.running ? null : counted);
     count.turn();
   };
@@ -122,39 +100,30 @@ export function MirrorPage() {
     { key: " ", shown: "space", does: "count, or stop counting", run: turn },
     { key: "m", does: "clicks on or off", run: () => setSilent(!silent) },
     { key: "s", does: "slower", run: goSlower, off: count.running },
+    { key: "f", does: "the face, or the breath", run: () => setFace(!face), off: count.running },
     { key: "Escape", shown: "Esc", does: "close", run: () => go("/") },
   ]);
   const { shown } = mirrored;
+  const looked = face ? mirroredFace.shown : shown;
+  const wait = waitWords(camera.trouble, looked?.state === "seen", looked?.title ?? "", looked?.do ?? "", rest_s);
   return (
     <Page>
       <h1 className="unseen">Mirror</h1>
       <Whole>
-        <Video ref={video} autoPlay muted playsInline aria-label="Yourself, as in a mirror" />
-        <Stage video={video} shown={shown} card={counted} began_ms={count.began_ms} />
-        <Count aria-live="off">
-          {count.moment ? (
-            <>
-              <span className="part">{SHORT[count.moment.part] ?? PART_WORDS[count.moment.part]}</span>
-              <span className="number" data-testid="count">
-                {count.moment.number || ""}
-              </span>
-              <span className="then">
-                {count.moment.breath >= 0 && `breath ${count.moment.breath + 1} of ${counted.cycles}`}
-                {count.moment.next && (
-                  <>
-                    <br />
-                    then {SHORT[count.moment.next.part]} {count.moment.next.beats ?? ""}
-                  </>
-                )}
-              </span>
-            </>
-          ) : (
-            <p className="wait">{waitWords(camera.trouble, shown?.state === "seen", shown?.title ?? "", shown?.do ?? "", rest_s)}</p>
-          )}
-        </Count>
+        <Picture $face={face}>
+          <video ref={video} autoPlay muted playsInline aria-label="Yourself, as in a mirror" />
+        </Picture>
+        {face ? (
+          <FaceStage video={video} shown={mirroredFace.shown} instrument={seat?.student.instrument ?? "none"} wait={wait} />
+        ) : (
+          <>
+            <Stage video={video} shown={shown} card={counted} began_ms={count.began_ms} />
+            <CountNow moment={count.moment} cycles={counted.cycles} wait={wait} />
+          </>
+        )}
       </Whole>
       <Foot>
-        <p data-testid="behind" data-behind={mirrored.behind_s.toFixed(3)}>
+        <p data-testid="behind" data-behind={(face ? mirroredFace : mirrored).behind_s.toFixed(3)}>
           <b>Nothing is stored.</b> Light-headed? Stop, breathe normally, sit.
         </p>
         {camera.trouble && (
@@ -162,13 +131,16 @@ export function MirrorPage() {
             Try again
           </Action>
         )}
+        <Action large letter="F" pressed={face} isDisabled={count.running} onPress={() => setFace(!face)}>
+          Face
+        </Action>
         <Action large letter="M" pressed={silent} onPress={() => setSilent(!silent)}>
           Click off
         </Action>
         <Action large letter="S" isDisabled={count.running} onPress={goSlower}>
           Slower
         </Action>
-        <Action large letter="space" isDisabled={!count.running && rest_s > 0} onPress={turn}>
+        <Action large letter="space" isDisabled={face || (!count.running && rest_s > 0)} onPress={turn}>
           {countWords(count.running, rest_s)}
         </Action>
         <Action large main letter="Esc" onPress={() => go("/")}>

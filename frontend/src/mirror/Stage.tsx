@@ -1,10 +1,11 @@
-import { useEffect, useState, type RefObject } from "react";
+import type { RefObject } from "react";
 import styled from "styled-components";
 
 import type { Card, MirrorOut } from "../api/client";
 import { LANE_WORDS } from "../breathscore/layout";
 import { colour, onClip } from "../design/tokens";
-import { useWidth } from "../design/useWidth";
+import { useSize } from "../design/useSize";
+import { onMirror } from "./place";
 import { askedOf, lanesOf, type Drawn, type LanesPlace } from "./lanes";
 
 const Over = styled.div`
@@ -20,15 +21,13 @@ const Over = styled.div`
   }
 `;
 type StageProps = { video: RefObject<HTMLVideoElement | null>; shown: MirrorOut | null; card: Card; began_ms: number | null };
-type Size = { width: number; height: number };
 const PICTURE_SHARE = 0.36;
 const COUNT_HALF = 20;
 const AHEAD_PX = 70; // of the breath that is going on, after now
 
 /** Over the whole mirror: the lanes at the left, and a dotted lead from each pen's tip to its mark on the body. */
 export function Stage({ video, shown, card, began_ms }: StageProps) {
-  const { ref, width } = useWidth<HTMLDivElement>();
-  const height = useHeight(ref);
+  const { ref, width, height } = useSize<HTMLDivElement>();
   const place: LanesPlace = { left: 150, right: width * 0.56, top: height * 0.42 + 50, bottom: height - 10 };
   if (!shown || shown.state !== "seen") return <Over ref={ref} />;
   const lanes = lanesOf(shown, place);
@@ -61,7 +60,8 @@ export function Stage({ video, shown, card, began_ms }: StageProps) {
         ))}
         <path d={`M${place.right},${middle - 30} V${height}`} stroke={colour("ink")} strokeWidth="4" />
         {lanes.map((one) => {
-          const at = placeOn(video.current, shown.at[one.lane], { width, height });
+          const box = { left: width * (1 - PICTURE_SHARE), top: 0, width: width * PICTURE_SHARE, height };
+          const at = shown.at[one.lane] && onMirror(video.current, shown.at[one.lane]!, box);
           return one.tip && at && <Lead key={one.lane} one={one} at={at} />;
         })}
       </svg>
@@ -117,26 +117,4 @@ function Lead({ one, at }: { one: Drawn; at: { x: number; y: number } }) {
       />
     </g>
   );
-}
-
-/** Where a place of the picture is drawn: the picture covers its box at the right, cut at the sides, flipped as a mirror. */
-function placeOn(video: HTMLVideoElement | null, at: number[] | undefined, { width, height }: Size) {
-  if (!video?.videoWidth || !at) return null;
-  const box = { left: width * (1 - PICTURE_SHARE), width: width * PICTURE_SHARE, height };
-  const scale = Math.max(box.width / video.videoWidth, box.height / video.videoHeight);
-  const x = box.width / 2 + (at[0]! - 0.5) * video.videoWidth * scale;
-  const y = box.height / 2 + (at[1]! - 0.5) * video.videoHeight * scale;
-  return { x: box.left + box.width - x, y };
-}
-
-function useHeight(ref: RefObject<HTMLDivElement | null>): number {
-  const [height, setHeight] = useState(600);
-  useEffect(() => {
-    const box = ref.current;
-    if (!box) return;
-    const watching = new ResizeObserver(() => setHeight(box.clientHeight));
-    watching.observe(box);
-    return () => watching.disconnect();
-  }, [ref]);
-  return height;
 }

@@ -1,17 +1,18 @@
 import { useEffect, useState, type RefObject } from "react";
 
-import { body, client, type MirrorOut } from "../api/client";
+import { body, client, type FaceOut, type MirrorOut } from "../api/client";
 import { pictureOf } from "../shared/picture";
 
 const EVERY_MS = 55; // between two pictures, where the answers keep up
 const MOST_UNANSWERED = 2; // one is looked at while the next is on its way
 
-/** What the mirror shows: the lanes of the last seconds on the page's own clock, and how far behind they are. */
-export type Mirrored = { shown: MirrorOut | null; behind_s: number };
+type Ask<Seen> = (camera: string, t_s: number, picture: Blob) => Promise<Seen>;
+/** What a mirror shows, on the page's own clock, and how far behind it is. */
+export type Mirrored<Seen> = { shown: Seen | null; behind_s: number };
 
-/** Sends the camera's pictures one after another; each is answered and forgotten. */
-export function useMirror(video: RefObject<HTMLVideoElement | null>, stream: MediaStream | null): Mirrored {
-  const [found, setFound] = useState<Mirrored>({ shown: null, behind_s: 0 });
+/** Sends the camera's pictures one after another; each is answered and forgotten. ask: the same function at every call; stream: null while nothing is sent. */
+export function useMirror<Seen>(video: RefObject<HTMLVideoElement | null>, stream: MediaStream | null, ask: Ask<Seen>): Mirrored<Seen> {
+  const [found, setFound] = useState<Mirrored<Seen>>({ shown: null, behind_s: 0 });
   useEffect(() => {
     if (!stream) return;
     const camera = crypto.randomUUID();
@@ -36,18 +37,22 @@ export function useMirror(video: RefObject<HTMLVideoElement | null>, stream: Med
       }
     };
     const looking = setInterval(() => void look(), EVERY_MS);
-    return () => clearInterval(looking);
-  }, [video, stream]);
+    return () => {
+      clearInterval(looking);
+      setFound({ shown: null, behind_s: 0 });
+    };
+  }, [video, stream, ask]);
   return found;
 }
 
-async function ask(camera: string, t_s: number, picture: Blob): Promise<MirrorOut> {
-  return body(
-    await client.POST("/api/live/mirror", {
-      params: { query: { camera, t_s } },
-      body: picture as never,
-      bodySerializer: (content) => content,
-      headers: { "Content-Type": "image/jpeg" },
-    }),
-  );
-}
+const sent = (camera: string, t_s: number, picture: Blob) => ({
+  params: { query: { camera, t_s } },
+  body: picture as never,
+  bodySerializer: (content: unknown) => content,
+  headers: { "Content-Type": "image/jpeg" },
+});
+
+/** The three lanes of the last seconds. */
+export const askLanes: Ask<MirrorOut> = async (...picture) => body(await client.POST("/api/live/mirror", sent(...picture)));
+/** Where eyes and mouth are. */
+export const askFace: Ask<FaceOut> = async (...picture) => body(await client.POST("/api/live/face", sent(...picture)));

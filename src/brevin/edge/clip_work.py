@@ -24,13 +24,20 @@ def looked_over(told: Told, path: str) -> dict[str, Any]:
 
 
 def made_playable(told: Told, path: str, longest_s: float) -> dict[str, Any]:
-    """Name and type of a file beside the clip that a browser plays. Raises ClipUnusable, also where the clip is longer."""
+    """Name and type of a file beside the clip, or the sound alone, that a browser plays. Raises ClipUnusable, also where it is longer."""
     from brevin.core.errors import ClipUnusable
-    from brevin.edge.transcode import playable
+    from brevin.edge.transcode import playable, playable_sound
     from brevin.edge.video import probe
 
     clip = Path(path)
-    if probe(clip).duration_s > longest_s:
+    try:
+        length_s = probe(clip).duration_s
+    except ClipUnusable as why:
+        if why.code != "sound_only":
+            raise
+        name, kind = playable_sound(clip, folder=clip.parent, longest_s=longest_s)
+        return {"name": name, "type": kind}
+    if length_s > longest_s:
         raise ClipUnusable("demonstration_long", longest_s=longest_s)
     name, kind = playable(clip, folder=clip.parent)
     return {"name": name, "type": kind}

@@ -2,8 +2,8 @@
 
 import json
 from collections import OrderedDict
+from collections.abc import Callable
 from dataclasses import asdict
-from functools import cache
 from multiprocessing.connection import Connection
 from pathlib import Path
 from typing import Any
@@ -17,12 +17,25 @@ MOST_CAMERAS = 6
 
 def watch(told: Told, asked: Connection, model: str) -> None:
     """Answer until the asker closes its end. Each question is a record (kind, camera, t_s, wanted) as JSON, then the picture as it was sent. kind: ready =
-    whether filming now would give a readable clip; mirror = the three lanes of the last seconds."""
+    whether filming now would give a readable clip; mirror = the three lanes of the last seconds; face = eyes and mouth."""
+    from brevin.edge.face_mirror import FaceMirror
     from brevin.edge.live import Now
     from brevin.edge.mirror import Mirror
     from brevin.edge.pose_model import PoseModel
 
-    networks = {kind: cache(lambda masks=kind == "mirror": PoseModel(Path(model), masks=masks)) for kind in ("ready", "mirror")}
+    networks: dict[bool, PoseModel] = {}
+
+    def network(masks: bool) -> PoseModel:
+        """Loaded once; one that can outline as well serves those who need no outlines, since loading another takes seconds while somebody waits."""
+        if masks not in networks:
+            networks[masks] = networks.get(True) or PoseModel(Path(model), masks=masks)
+        return networks[masks]
+
+    begun: dict[str, Callable[[], Any]] = {
+        "ready": lambda: Now(network(False)),
+        "mirror": lambda: Mirror(network(True)),
+        "face": lambda: FaceMirror(network(False)),
+    }
     cameras: OrderedDict[tuple[str, str], Any] = OrderedDict()
     while True:
         try:
@@ -33,7 +46,7 @@ def watch(told: Told, asked: Connection, model: str) -> None:
         kind = question["kind"]
         key = (kind, question["camera"])
         if key not in cameras:
-            cameras[key] = Mirror(networks[kind]()) if kind == "mirror" else Now(networks[kind]())
+            cameras[key] = begun[kind]()
         cameras.move_to_end(key)
         while len(cameras) > MOST_CAMERAS:
             cameras.popitem(last=False)
@@ -49,6 +62,6 @@ def _answer(kind: str, camera: Any, question: dict[str, Any], content: bytes) ->
         found = camera.see(picture, float(question["t_s"]))
     except InvalidInput as why:
         return {"refused": why.code}
-    if kind == "mirror":
+    if kind != "ready":
         return dict(found)
     return {"lines": [asdict(line) for line in readiness(camera.stretch(), size_px=camera.size_px, wanted=question["wanted"])]}

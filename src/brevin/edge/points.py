@@ -11,8 +11,11 @@ ON_BODY, IN_ROOM = 420, 60  # points looked for
 APART_PX = 5
 TRUNK_UP_PCT, TRUNK_FORWARD_PCT = (-10.0, 106.0), (-32.0, 45.0)  # where points of the body are wanted: trunk and upper arms
 WINDOW_PX = 21  # 10 % of trunk: the seam of a plain shirt still fits in
-LEVELS = 1  # halvings of the picture: with the place in the picture before as a start, a step of 20 px is still followed
+LEVELS = 1  # halvings of the picture where a point was lost: with the place in the picture before as a start, a step of 20 px is still followed
+STRIDE_PX = 2.0  # from one picture to the next: a point that went farther, or is lost, is looked for again in the halved picture
 WEAKEST = 0.002  # of the strongest corner; a plain shirt has only weak ones
+Single = NDArray[np.float32]
+LOST = 255.0  # difference told of a point that was not found
 CRITERIA = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_COUNT, 20, 0.01)
 
 
@@ -37,13 +40,21 @@ class Texture:
             self._place.append(np.zeros((0, 2)))
             self._error.append(np.zeros(0))
             return
+        found, seen, miss = self._follow(picture, np.ones(len(self._start), bool), levels=0)
+        again = ~seen | (np.abs(found - self._guess).max(axis=1) > STRIDE_PX)
+        if again.any():
+            found[again], seen[again], miss[again] = self._follow(picture, again, levels=LEVELS)
+        self._place.append(found.astype(float))
+        self._error.append(np.where(seen, miss, LOST))
+        self._guess = np.where(seen[:, None], found, self._start).astype(np.float32)
+
+    def _follow(self, picture: NDArray[np.uint8], which: NDArray[np.bool_], *, levels: int) -> tuple[Single, NDArray[np.bool_], Single]:
+        """Where some points are in the picture, [k, 2], whether they were found, and how far the shirt around them differs, grey levels."""
         found, status, miss = cv2.calcOpticalFlowPyrLK(
-            self._reference, picture, self._start, self._guess.copy(), winSize=(WINDOW_PX, WINDOW_PX), maxLevel=LEVELS,
+            self._reference, picture, self._start[which], self._guess[which].copy(), winSize=(WINDOW_PX, WINDOW_PX), maxLevel=levels,
             criteria=CRITERIA, flags=cv2.OPTFLOW_USE_INITIAL_FLOW,
         )  # fmt: skip
-        self._place.append(found.astype(float))
-        self._error.append(np.where(status[:, 0] == 1, miss[:, 0], 255.0))
-        self._guess = np.where(status == 1, found, self._start).astype(np.float32)
+        return np.asarray(found, np.float32), status[:, 0] == 1, np.asarray(miss, np.float32)[:, 0]
 
     def keep_latest(self, pictures: int) -> None:
         """Forget all but the latest pictures."""

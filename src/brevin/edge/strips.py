@@ -20,7 +20,7 @@ SEARCH_PX = 22  # farthest travel looked for, 11 % of trunk
 AROUND_PX = REACH_PX + SEARCH_PX + 4  # what is looked at on either side of the edge
 EDGE_SIGMA_PX = 5.0  # weight falls off this far from the edge
 SETTLE_PX = 14  # how far from the mask's border the real edge is looked for
-LINES_TOGETHER = 128  # strips times pictures fitted at once: as many as the processor has at hand
+LINES_TOGETHER = 512  # strips times pictures fitted at once: more and the processor no longer has them at hand, fewer and the calls cost more than the fit
 STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
 
 Film = NDArray[np.uint8]

@@ -21,6 +21,7 @@ from brevin.core.errors import ClipUnusable
 from brevin.core.evidence import unpacked
 from brevin.edge.clip_work import PRELOAD_READ, READ_LIMITS, read_clip
 from brevin.edge.limited import Answer, Child, Children, Died
+from brevin.edge.transcode import COPIES
 from brevin.jobs.judging import facts_of, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
@@ -143,7 +144,7 @@ class Reader:
         sweeping.work_off(self._settings)
         made = [LetGo("evidence", job.evidence_name)]
         if job.held.take.clip is not None:
-            made.append(LetGo("clips", f"{Path(job.held.take.clip.stored_name).stem}.play.mp4"))
+            made += [LetGo("clips", Path(job.held.take.clip.stored_name).stem + ending) for ending in COPIES.values()]
         sweeping.drop_unowned(self._settings, made)
 
 

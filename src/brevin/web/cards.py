@@ -65,13 +65,13 @@ def allow_empty(body: EmptyIn) -> Response:
 
 @routes.post("/<int:card_id>/shown", responses={200: LadderCard}, description="The body is the clip itself, streamed.")
 def show(path: CardPath, query: ShownQuery) -> Response:
-    """The teacher's own demonstration for a card: no child in it."""
+    """The teacher's own demonstration for a card, a clip or sound alone: no child in it."""
     cards.card(scope(), path.card_id)
     settings: Settings = current_app.config["BREVIN"]
     children: Children = current_app.config["CHILDREN"]
     taken = take_in(
         request.stream, announced_bytes=request.content_length, file_name=query.file_name, folder=settings.clips,
-        most_mb=MOST_SHOWN_MB, children=children,
+        most_mb=MOST_SHOWN_MB, children=children, sound_too=True,
     )  # fmt: skip
     original = settings.clips / taken.stored_name
     try:

@@ -14,13 +14,13 @@ from brevin.edge import talk
 from brevin.edge.limited import Children, Died
 from brevin.edge.live_work import LIVE_LIMITS, watch
 from brevin.ops.settings import ROOT, model_path
-from brevin.web.live_schemas import LiveQuery, MirrorOut, ReadyLine, ReadyOut, ReadyQuery
+from brevin.web.live_schemas import FaceOut, LiveQuery, MirrorOut, ReadyLine, ReadyOut, ReadyQuery
 from brevin.web.problems import Refused
 from brevin.web.shapes import answer
 
 routes = APIBlueprint("live", __name__, url_prefix="/api/live")
 MOST_BYTES = 400_000  # of one picture
-BEGINS_WITHIN_S, ANSWERS_WITHIN_S = 20.0, 4.0
+BEGINS_WITHIN_S, ANSWERS_WITHIN_S = 20.0, 10.0  # a second network may have to be loaded for an answer, on a busy machine
 TURN_WITHIN_S = 1.0  # for the pictures of others
 IDLE_S = 90.0  # then the child that watches ends
 
@@ -86,10 +86,20 @@ def ready(query: ReadyQuery) -> Response:
 @routes.post("/mirror", responses={200: MirrorOut}, description="The body is one picture, JPEG.")
 def mirror(query: LiveQuery) -> Response:
     """The three lanes of the last seconds. Neither picture nor lanes are kept."""
-    found = _asked({"kind": "mirror", "camera": query.camera, "t_s": query.t_s}) or {"state": "looking"}
+    return answer(MirrorOut(**_mirrored("mirror", query)))
+
+
+@routes.post("/face", responses={200: FaceOut}, description="The body is one picture, JPEG.")
+def face(query: LiveQuery) -> Response:
+    """Where eyes and mouth are, for the middle line over the mirror. Neither picture nor places are kept."""
+    return answer(FaceOut(**_mirrored("face", query)))
+
+
+def _mirrored(kind: str, query: LiveQuery) -> dict[str, Any]:
+    """What a mirror saw, with the words for the time until it does."""
+    found = _asked({"kind": kind, "camera": query.camera, "t_s": query.t_s}) or {"state": "looking"}
     state = found.pop("state")
-    words = READY.get(state, READY["looking"])
-    return answer(MirrorOut(state="seen" if state == "seen" else "wait", title=words.title, do=words.do, **found))
+    return {"state": "seen" if state == "seen" else "wait", **READY.get(state, READY["looking"])._asdict(), **found}
 
 
 def _asked(question: dict[str, object]) -> dict[str, Any] | None:

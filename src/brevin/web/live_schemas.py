@@ -29,6 +29,18 @@ class MirrorOut(BaseModel):
     at: dict[str, list[float]] = {}
 
 
+class FaceOut(BaseModel):
+    """state: wait until a face looks into the camera, with what to do; eyes: between them; across: from the player's right eye to the left; mouth: its middle;
+    shares of the picture's width and height."""
+
+    state: Literal["wait", "seen"]
+    title: str
+    do: str
+    eyes: list[float] = []
+    across: list[float] = []
+    mouth: list[float] = []
+
+
 class ReadyQuery(LiveQuery):
     """wanted: from where the check is filmed."""
 

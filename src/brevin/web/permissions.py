@@ -20,7 +20,7 @@ NEEDS: dict[str, Permission] = {
     "classroom.give_consents": "consent", "classroom.plan_lesson": "class",
     "cards.ladder": "read", "cards.new_card": "class", "cards.change_card": "class", "cards.delete_card": "class", "cards.allow_empty": "rules",
     "cards.show": "class", "cards.hide": "class", "cards.shown": "room",
-    "live.ready": "room", "live.mirror": "film", "takes.say_felt": "room",
+    "live.ready": "room", "live.mirror": "film", "live.face": "film", "takes.say_felt": "room",
     "lesson.today": "room", "lesson.change_seat": "room", "lesson.put_in_front": "room",
     "lesson.note_counted": "film", "lesson.reorder": "film", "lesson.calendar": "read",
     "students.all_students": "read", "students.takes_of": "read", "students.results_of": "read", "students.change_exempt": "rules",

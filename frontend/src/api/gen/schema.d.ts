@@ -67,7 +67,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * The teacher's own demonstration for a card: no child in it.
+         * The teacher's own demonstration for a card, a clip or sound alone: no child in it.
          * @description The body is the clip itself, streamed.
          */
         post: operations["cards_show__int_card_id__shown_post"];
@@ -296,6 +296,26 @@ export interface paths {
         /** The chairs in another order. */
         put: operations["lesson_reorder_lessons__int_lesson_id__order_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live/face": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Where eyes and mouth are, for the middle line over the mirror. Neither picture nor places are kept.
+         * @description The body is one picture, JPEG.
+         */
+        post: operations["live_face_face_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1355,6 +1375,37 @@ export interface components {
         ExemptChange: {
             /** Exempt */
             exempt: string[];
+        };
+        /**
+         * FaceOut
+         * @description state: wait until a face looks into the camera, with what to do; eyes: between them; across: from the player's right eye to the left; mouth: its middle;
+         *     shares of the picture's width and height.
+         */
+        FaceOut: {
+            /**
+             * Across
+             * @default []
+             */
+            across: number[];
+            /** Do */
+            do: string;
+            /**
+             * Eyes
+             * @default []
+             */
+            eyes: number[];
+            /**
+             * Mouth
+             * @default []
+             */
+            mouth: number[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "wait" | "seen";
+            /** Title */
+            title: string;
         };
         /** FeltIn */
         FeltIn: {
@@ -3162,6 +3213,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    live_face_face_post: {
+        parameters: {
+            query: {
+                camera: string;
+                t_s: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -4,19 +4,17 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from brevin.core.breath.cycles import Swing, breath_signal, swings
+from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
+from brevin.core.breath.cycles import Swing, breath_signal
+from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
+from brevin.core.breath.trust import clearest, with_wander
 from brevin.core.breath.turns import Turn, arriving, leaving
 from brevin.core.filters import SMOOTH_S
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
-LEAST_REGION_PCT = 0.35  # of trunk: a region that moves less has no turns of its own
-START_SHARE, END_SHARE = 0.28, 0.15  # of the larger region's excursion: below it the start, and the end, is the larger one's
+END_SHARE = 0.15  # of the larger region's excursion: below it the end is the larger one's
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
-LEAST_NOISE_PCT = 0.02  # of trunk: no trace is surer than this
-TIMES_NOISE = 6.0  # a region that moves stands this far out of its own noise
-JOINT_SHARE = 0.2  # of the largest: what moves less says nothing about the exhale
-HIDDEN_PCT = 0.004  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, shows in ./brevin bench accuracy
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 MEET = 1.65  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
@@ -51,11 +49,12 @@ def breaths(traces: Traces) -> list[BreathTurns]:
         return []
     noise = {name: traces.noise[name] for name in (*regions, "shoulder")}
     carriers = regions | ({"shoulder": traces.shoulder} if traces.seen["shoulder"] and "width" not in regions else {})
-    found = swings(signal, noise=max(abs(weights[name]) * noise[name] for name in regions))
-    return [
-        _unsure_in_holes(_turns(traces.t_s, regions, carriers, noise, signal, swing, earlier, later), traces.holes)
-        for earlier, swing, later in zip([None, *found], found, [*found[1:], None], strict=False)
-    ]
+    signal, found = clearest(regions, weights, signal, noise)
+    wander = {name: with_wander(values, noise[name], signal, found) for name, values in carriers.items()}
+    around = [around_of(traces.t_s, noise, wander, signal, *three) for three in zip([None, *found], found, [*found[1:], None], strict=False)]
+    middles_s = [float(traces.t_s[crossing(signal, swing.trough, swing.peak)]) for swing in found]
+    starts = as_in_the_others([starts_of(regions, one) for one in around], middles_s)
+    return [_unsure_in_holes(_turns(regions, carriers, signal, one, first_of(own)), traces.holes) for one, own in zip(around, starts, strict=True)]
 
 
 def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...]) -> BreathTurns:
@@ -83,49 +82,11 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
     return {}, {}, None
 
 
-def _joint(carriers: dict[str, Floats], noise: dict[str, float], swing: Swing) -> tuple[Floats, float]:
-    """Several traces as one, each weighted by how clearly it moves; + = inhale. Returns it with its noise."""
-    size = {name: float(values[swing.peak] - values[swing.trough]) for name, values in carriers.items()}
-    largest = max(abs(s) for s in size.values())
-    clear = {n: s / max(noise[n], LEAST_NOISE_PCT) ** 2 for n, s in size.items() if abs(s) >= max(TIMES_NOISE * noise[n], JOINT_SHARE * largest)}
-    clear = clear or {max(size, key=lambda n: abs(size[n])): 1.0}
-    total = sum(abs(w) for w in clear.values())
-    joint = np.sum([w / total * carriers[n] for n, w in clear.items()], axis=0)
-    return joint, float(np.sqrt(sum((w / total * noise[n]) ** 2 for n, w in clear.items())))
-
-
-@dataclass(frozen=True)
-class _Around:
-    """A swing with its surroundings. from_i, to_i: the middles of the exhale before and the inhale after, between which its turns lie."""
-
-    t_s: Floats
-    swing: Swing
-    from_i: int
-    to_i: int
-    noise: dict[str, float]
-
-    def own(self, values: Floats) -> tuple[int, int, int, int]:
-        """A trace's own middle of its rise, middle of its fall, bottom and top around the swing."""
-        bottom, top, after = _own_turns(values, self.from_i, self.swing, self.to_i)
-        return _crossing(values, bottom, top), _crossing(values, top, after), bottom, top
-
-
-def _turns(
-    t_s: Floats,
-    regions: dict[str, Floats],
-    carriers: dict[str, Floats],
-    noise: dict[str, float],
-    signal: Floats,
-    swing: Swing,
-    earlier: Swing | None,
-    later: Swing | None,
-) -> BreathTurns:
-    rise_mid = _crossing(signal, swing.trough, swing.peak)
-    fall_mid = _crossing(signal, swing.peak, swing.next_trough)
-    from_i = _crossing(signal, earlier.peak, swing.trough) if earlier else 0
-    to_i = _crossing(signal, later.trough, later.peak) if later else len(t_s) - 1
-    around = _Around(t_s, swing, from_i, to_i, noise)
-    start, end, half_rise_s = _inhale(regions, carriers, around)
+def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floats, around: Around, start: Turn) -> BreathTurns:
+    t_s, swing = around.t_s, around.swing
+    rise_mid = crossing(signal, swing.trough, swing.peak)
+    fall_mid = crossing(signal, swing.peak, swing.next_trough)
+    end, half_rise_s = _filled(regions, carriers, around, start)
     leave, rest = _exhale(carriers, around)
     start, end = _uncrossed(start, end)
     leave, rest = _uncrossed(leave, rest)
@@ -143,54 +104,51 @@ def _turns(
     )
 
 
-def _inhale(regions: dict[str, Floats], carriers: dict[str, Floats], around: _Around) -> tuple[Turn, Turn, dict[str, float | None]]:
-    """Start: the first region's. End: the last to fill of abdomen and upper trunk, the chest and shoulder in one. And each region's half rise."""
-    t_s, noise, swing = around.t_s, around.noise, around.swing
-    starts, ends = [], []
+def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Around, start: Turn) -> tuple[Turn, dict[str, float | None]]:
+    """The inhale's end: the last to fill of abdomen and upper trunk, the chest and shoulder in one. And each region's half rise."""
+    t_s, wander, swing = around.t_s, around.wander, around.swing
+    ends = []
     half_rise_s: dict[str, float | None] = {}
-    first_to_move = _moving(regions, swing, noise=noise, share_least=START_SHARE)
-    moving = _moving(regions, swing, noise=noise, share_least=END_SHARE)
-    for name, sign in moving.items():
+    going = moving(regions, swing, noise=wander, share_least=END_SHARE)
+    for name, sign in going.items():
         values = sign * regions[name]
-        rise, _, bottom, top = around.own(values)
-        half_rise_s[name] = _half_rise_s(t_s, values, bottom, top)
-        if name in first_to_move:
-            starts.append(leaving(t_s, values, from_i=around.from_i, middle_i=rise, noise=noise[name], steady=True, hidden=HIDDEN_PCT))
+        _, _, bottom, top = around.own(values)
+        half_rise_s[name] = half_rise(t_s, values, bottom, top)
         if name != "chest":
             ends.append(_arrival(values, name, around))
     upper = {
         name: values
         for name, values in carriers.items()
-        if name in ("chest", "shoulder") and _rises(values, swing, max(TIMES_NOISE * noise[name], LEAST_UPPER_PCT))
+        if name in ("chest", "shoulder") and _rises(values, swing, max(TIMES_NOISE * wander[name], LEAST_UPPER_PCT))
     }
     if upper:
-        values, upper_noise = _joint(upper, noise, swing)
+        values, upper_noise = joint_of(upper, around)
         rise, fall, *_ = around.own(values)
         ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=upper_noise))
     if not ends:  # only the chest moves, and it sinks: its own end is all there is
-        ends = [_arrival(sign * regions[name], name, around) for name, sign in moving.items()]
-    start, end = min(starts, key=_when), max(ends, key=_when)
+        ends = [_arrival(sign * regions[name], name, around) for name, sign in going.items()]
+    end = max(ends, key=_when)
     unseen_s = 0.0
     if len(regions) == 1 and "width" not in regions:  # the other region may still be filling where it cannot be seen
         unseen_s = UNSEEN_FILLING * (end.t_s - start.t_s)
-    return start, Turn(end.t_s, FULLNESS_WIDER * end.half_width_s + unseen_s), half_rise_s
+    return Turn(end.t_s, FULLNESS_WIDER * end.half_width_s + unseen_s), half_rise_s
 
 
-def _arrival(values: Floats, name: str, around: _Around) -> Turn:
+def _arrival(values: Floats, name: str, around: Around) -> Turn:
     """When a trace that rises in this inhale came to rest."""
     rise, fall, *_ = around.own(values)
-    return arriving(around.t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=around.noise[name])
+    return arriving(around.t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=around.wander[name])
 
 
 def _rises(values: Floats, swing: Swing, least: float) -> bool:
     return bool(values[swing.peak] - values[swing.trough] > least)
 
 
-def _exhale(carriers: dict[str, Floats], around: _Around) -> tuple[Turn, Turn]:
+def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
     """When all that falls begins to fall, and when it has come to rest."""
-    joint, noise = _joint(carriers, around.noise, around.swing)
+    joint, noise = joint_of(carriers, around)
     _, fall, _, top = around.own(joint)
-    from_i = min(_crossing(joint, around.swing.trough, top), fall - 1)
+    from_i = min(crossing(joint, around.swing.trough, top), fall - 1)
     leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT)
     return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise)
 
@@ -213,44 +171,6 @@ def _uncrossed(first: Turn, second: Turn) -> tuple[Turn, Turn]:
         return first, second
     between = Turn(0.5 * (first.t_s + second.t_s), max(first.half_width_s, second.half_width_s, 0.5 * gap_s))
     return between, between
-
-
-def _moving(regions: dict[str, Floats], swing: Swing, *, noise: dict[str, float], share_least: float) -> dict[str, float]:
-    """Regions that move in this breath, each with the sign that makes its inhale a rise."""
-    size = {name: values[swing.peak] - values[swing.trough] for name, values in regions.items()}
-    largest = max(abs(s) for s in size.values())
-    least = max(min(LEAST_REGION_PCT, largest), share_least * largest)
-    return {name: float(np.sign(s) or 1.0) for name, s in size.items() if abs(s) >= max(least, TIMES_NOISE * noise[name]) or abs(s) == largest}
-
-
-def _own_turns(values: Floats, from_i: int, swing: Swing, to_i: int) -> tuple[int, int, int]:
-    """The region's own lowest, highest and next lowest places around a swing."""
-    top = from_i + int(np.argmax(values[from_i : to_i + 1]))
-    top = top if swing.trough < top < swing.next_trough else swing.peak
-    bottom = from_i + int(np.argmin(values[from_i : top + 1]))
-    after = top + int(np.argmin(values[top : to_i + 1]))
-    top = min(max(top, bottom + 1), len(values) - 1)
-    return bottom, top, min(max(after, top + 1), len(values) - 1)
-
-
-def _crossing(values: Floats, start: int, end: int) -> int:
-    """First place after ``start`` at which half of the way to ``end`` is done."""
-    if end <= start:
-        return start
-    level = 0.5 * (values[start] + values[end])
-    way = (values[start : end + 1] - level) * np.sign(values[end] - values[start])
-    past = np.flatnonzero(way >= 0)
-    return start + int(past[0]) if len(past) else end
-
-
-def _half_rise_s(t_s: Floats, values: Floats, start: int, end: int) -> float:
-    """Time of half rise, between the samples."""
-    i = _crossing(values, start, end)
-    level = 0.5 * (values[start] + values[end])
-    if i == start or values[i] == values[i - 1]:
-        return float(t_s[i])
-    part = (level - values[i - 1]) / (values[i] - values[i - 1])
-    return float(t_s[i - 1] + np.clip(part, 0.0, 1.0) * (t_s[i] - t_s[i - 1]))
 
 
 def _when(turn: Turn) -> float:

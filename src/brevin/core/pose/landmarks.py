@@ -4,7 +4,7 @@ import numpy as np
 
 from brevin.core.track import Body, Floats
 
-NOSE, EAR_L, EAR_R, MOUTH_L, MOUTH_R = 0, 7, 8, 9, 10
+NOSE, EYE_L, EYE_R, EAR_L, EAR_R, MOUTH_L, MOUTH_R = 0, 2, 5, 7, 8, 9, 10
 SHOULDER_L, SHOULDER_R, ELBOW_L, ELBOW_R, WRIST_L, WRIST_R = 11, 12, 13, 14, 15, 16
 INDEX_L, INDEX_R = 19, 20
 HIP_L, HIP_R, KNEE_L, KNEE_R, ANKLE_L, ANKLE_R = 23, 24, 25, 26, 27, 28

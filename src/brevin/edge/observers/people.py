@@ -17,6 +17,7 @@ FIRST_POSES_S = 1.6  # poses of the first seconds pick the player
 OFTEN_S, SELDOM_S = 0.2, 1.5  # between key points: while something large moves, and while all is still
 MOVES_GREY = 1.0  # mean grey change of a small picture since the last look: more is an arm, an instrument, a body that moves; a breath is 0.2
 SMALL_PX = (48, 27)  # of that picture: each a mean over many, so that noise does not count
+EVERY_PX = 2  # of the picture are enough for that
 MOST_WAITING = 8  # pictures that wait for the network: it must not fall behind with pictures piling up
 MASKS = 4  # masks of a player averaged into the outline
 
@@ -76,7 +77,7 @@ class People:
     def _due(self, frame: VideoFrame) -> bool:
         if frame.t_s < self._next_s:
             return False
-        small = cv2.resize(frame.luma, SMALL_PX, interpolation=cv2.INTER_AREA).astype(np.int16)
+        small = cv2.resize(frame.luma[::EVERY_PX, ::EVERY_PX], SMALL_PX, interpolation=cv2.INTER_AREA).astype(np.int16)
         moved = self._last is None or float(np.abs(small - self._last).mean()) > MOVES_GREY
         early = frame.t_s <= FIRST_POSES_S + OFTEN_S
         self._last, self._next_s = small, frame.t_s + OFTEN_S

@@ -42,21 +42,27 @@ def test_what_is_no_picture_is_refused_and_the_next_is_answered(page, content: b
     assert ask(page, picture(), t_s=5.0).status_code == 200
 
 
-def test_a_watcher_that_dies_is_begun_again(app, page) -> None:
-    assert ask(page, picture()).status_code == 200
-    app.config["WATCHER"]._talk._child.process.kill()
-    assert ask(page, picture(), t_s=1.0).json["code"] == "live_busy"
-    assert ask(page, picture(), t_s=2.0).status_code == 200
+def test_a_watcher_that_dies_once_is_begun_again_and_one_that_keeps_dying_is_told(app, page, monkeypatch: pytest.MonkeyPatch) -> None:
+    def end_it() -> None:
+        app.config["WATCHER"]._talk._child.process.kill()
+
+    assert len(ask(page, picture()).json["lines"]) == 3
+    end_it()
+    assert (ask(page, picture(), t_s=1.0).status_code, ask(page, picture(), t_s=2.0).status_code) == (200, 200)
+    end_it()
+    assert ask(page, picture(), t_s=3.0).json == {"lines": []}
+    monkeypatch.setattr("brevin.web.live.BEGINS_WITHIN_S", 0.0)
+    told = ask(page, picture(), t_s=4.0)
+    assert (told.status_code, told.json["code"]) == (503, "live_busy")
+    monkeypatch.undo()
+    assert len(ask(page, picture(), t_s=5.0).json["lines"]) == 3
 
 
-def test_who_asks_while_the_watcher_only_begins_is_answered_at_once(app, page) -> None:
-    watcher = app.config["WATCHER"]
-    watcher._beginning = True
-    try:
+def test_who_asks_while_the_watcher_answers_somebody_else_is_told_not_yet(app, page, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("brevin.web.live.TURN_WITHIN_S", 0.01)
+    with app.config["WATCHER"]._turn:
         answered = ask(page, picture())
-        assert (answered.status_code, answered.json) == (200, {"lines": []})
-    finally:
-        watcher._beginning = False
+    assert (answered.status_code, answered.json) == (200, {"lines": []})
     assert len(ask(page, picture(), t_s=1.0).json["lines"]) == 3
 
 

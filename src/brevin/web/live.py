@@ -1,9 +1,7 @@
 """Live: a camera's pictures are looked at as they come, and forgotten. Filming goes on without it."""
 
-import contextlib
 import json
 import threading
-from collections.abc import Iterator
 from typing import Any
 
 from flask import Response, current_app, request
@@ -23,6 +21,7 @@ MOST_BYTES = 400_000  # of one picture
 BEGINS_WITHIN_S, ANSWERS_WITHIN_S = 20.0, 10.0  # a second network may have to be loaded for an answer, on a busy machine
 TURN_WITHIN_S = 1.0  # for the pictures of others
 IDLE_S = 90.0  # then the child that watches ends
+DEATHS_UNSAID = 1  # in a row: one alone is begun anew without a word
 
 
 class Watcher:
@@ -32,39 +31,38 @@ class Watcher:
         self._children = children
         self._turn = threading.Lock()
         self._talk: talk.Talk | None = None
-        self._beginning = False
         self._idle: threading.Timer | None = None
+        self._died = 0  # times since it last answered
 
     def ask(self, question: dict[str, object], picture: bytes) -> dict[str, Any] | None:
-        """What the child says of a picture; None while it is only beginning for somebody else. Raises Refused(live_busy)."""
-        if self._beginning:
-            return None
-        with self._my_turn():
-            self._beginning = self._talk is None
-            self._talk = self._talk or talk.begin(self._children, watch, str(model_path(ROOT)), limits=LIVE_LIMITS)
-            try:
-                within_s = BEGINS_WITHIN_S if self._beginning else ANSWERS_WITHIN_S
-                found: dict[str, Any] = json.loads(self._talk.ask(json.dumps(question).encode(), picture, within_s=within_s))
-            except Died as why:
-                self._end()
-                raise Refused("live_busy", 503) from why
-            finally:
-                self._beginning = False
-        return found
-
-    @contextlib.contextmanager
-    def _my_turn(self) -> Iterator[None]:
+        """What the child says of a picture; None where it has no time for it: it answers somebody else, only begins, or ended and is begun with the next
+        picture. Raises Refused(live_busy) where it ends again and again."""
         if not self._turn.acquire(timeout=TURN_WITHIN_S):
-            raise Refused("live_busy", 503)
+            return None
         try:
             if self._idle is not None:
                 self._idle.cancel()
-            yield
+            found = self._answer(question, picture)
             self._idle = threading.Timer(IDLE_S, self._rest)
             self._idle.daemon = True
             self._idle.start()
         finally:
             self._turn.release()
+        return found
+
+    def _answer(self, question: dict[str, object], picture: bytes) -> dict[str, Any] | None:
+        within_s = BEGINS_WITHIN_S if self._talk is None else ANSWERS_WITHIN_S
+        self._talk = self._talk or talk.begin(self._children, watch, str(model_path(ROOT)), limits=LIVE_LIMITS)
+        try:
+            found: dict[str, Any] = json.loads(self._talk.ask(json.dumps(question).encode(), picture, within_s=within_s))
+        except Died as why:
+            self._end()
+            self._died += 1
+            if self._died > DEATHS_UNSAID:
+                raise Refused("live_busy", 503) from why
+            return None
+        self._died = 0
+        return found
 
     def _rest(self) -> None:
         with self._turn:

@@ -5,6 +5,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from brevin.core.evidence import evidence, unpacked
 from brevin.core.read import Task, read
 from brevin.core.report import Report
 from brevin.core.verdict.words import reason_text
@@ -24,9 +25,13 @@ def report_of(path: Path) -> Report:
 
 
 def test_what_is_seen_of_a_clip_is_what_was_saved_of_it() -> None:
-    """The saved sightings that most tests read are what a look gives today."""
+    """The saved sightings that most tests read, and the evidence that the demo ships, are what a look gives today."""
     name = "seated-chest-high"
-    fresh, kept = thinned(look(FOLDER / f"{name}.mp4", MODEL)), saved(name)
+    whole, kept = look(FOLDER / f"{name}.mp4", MODEL), saved(name)
+    fresh, shipped = thinned(whole), unpacked((FOLDER / f"{name}.evidence").read_bytes())
+    for lane in ("abdomen", "chest", "shoulder"):
+        now = getattr(evidence(whole).players[0].traces, lane)
+        assert getattr(shipped.players[0].traces, lane) == pytest.approx(now, abs=0.05), lane
     assert (fresh.clip, fresh.view, fresh.position, len(fresh.poses), fresh.player.others) == (
         kept.clip, kept.view, kept.position, len(kept.poses), kept.player.others,
     )  # fmt: skip

@@ -20,7 +20,7 @@ from brevin.jobs.judging import ReadAgain, judge_anew, report_of
 from brevin.jobs.reader import Reader
 from brevin.ops import demo
 from brevin.ops.settings import Settings
-from brevin.store import files, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import database, files, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.records import ClipRecord, LetGo, Looked, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 from tests import clips
@@ -200,8 +200,23 @@ def test_the_demo_school_is_made_once_of_people_nobody_knows(store) -> None:
     found = students.students(scope)
     assert len(found) == 24 and len({s.name for s in found}) == 24 and sum(s.may_film_until is None for s in found) == 2
     lesson = lessons.last_lesson(scope)
-    assert len(lesson.seats) == len(demo.LESSON_ORDER) and {s.take.state for s in lesson.seats if s.take} == {"queued"}
+    assert len(lesson.seats) == len(demo.LESSON_ORDER) and {s.take.state for s in lesson.seats if s.take} == {"read"}
+    assert readings.waiting(HOUSE) == 0 and len(list(store.evidence.iterdir())) == len(demo.TAKES) + len(demo.LAST_WEEK)
+    with database.db.connection_context():
+        assert readings.usual_s(scope) == readings.USUAL_S, "nothing was looked at yet: how long it takes is not known"
     assert all(s.take.asked == s.asked for s in lesson.seats if s.take)
     assert programmes.memberships(HOUSE, programmes.sign_in(HOUSE, demo.LOGIN, demo.PASSWORD).id)[0].role == "owner"
     assert len(takes.latest(scope)) == len(demo.TAKES) + len(demo.LAST_WEEK)
     assert all(LetGo("clips", t.clip.stored_name) in files.owned(HOUSE) for t in takes.latest(scope))
+
+
+def test_a_demo_clip_without_usable_evidence_waits_to_be_read_like_any_other(store, tmp_path, monkeypatch: pytest.MonkeyPatch) -> None:
+    shutil.copytree(demo.CLIPS, tmp_path / "clips")
+    monkeypatch.setattr(demo, "CLIPS", tmp_path / "clips")
+    (tmp_path / "clips" / "front-flute-sags.evidence").unlink()
+    (tmp_path / "clips" / "seated-low-then-wide.evidence").write_bytes(b"of another release")
+    assert demo.fill(store)
+    seats = lessons.last_lesson(Scope(programmes.all_programmes(HOUSE)[0].id)).seats
+    assert {s.take.clip.original_name: s.take.state for s in seats if s.take} == {
+        "seated-low-then-wide.mp4": "queued", "seated-chest-high.mp4": "read", "front-flute-sags.mp4": "queued", "standing-full-early.mp4": "read",
+    }  # fmt: skip

@@ -1,4 +1,7 @@
-"""The demo school: people of our own invention, one lesson, the stand-in clips read for real. Nobody here exists."""
+"""The demo school: people of our own invention, one lesson, the stand-in clips. Nobody here exists.
+
+What the edge saw of the clips ships beside them (``standin/seen.py``) and is judged here; a clip without it, or with one of another release, waits to be read
+like any other."""
 
 import hashlib
 import shutil
@@ -7,12 +10,15 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
+from brevin.core.errors import InvalidInput
+from brevin.core.evidence import unpacked
 from brevin.core.kinds import Instrument
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
+from brevin.jobs.judging import report_of
 from brevin.ops.settings import DEMO_PASSWORD, ROOT, Settings
-from brevin.store import lessons, programmes, students, takes
-from brevin.store.records import ClipRecord
+from brevin.store import lessons, programmes, readings, students, takes
+from brevin.store.records import ClipRecord, Leased, Looked
 from brevin.store.scope import HOUSE, Scope
 
 CLIPS = ROOT / "demo" / "clips"
@@ -76,7 +82,27 @@ def fill(settings: Settings) -> bool:
         takes.add(scope, student_id=ids[place], lesson_id=lesson_id, check=_check(place, card), clip=_copy(CLIPS / name, settings))
     for name, place, card in LAST_WEEK:
         takes.add(scope, student_id=ids[place], lesson_id=None, check=_check(place, card), clip=_copy(CLIPS / name, settings), made_at=week_ago)
+    while (held := readings.claim_next(scope)) is not None:
+        _judge(held, settings)
+    readings.free_leases(scope)
     return True
+
+
+def _judge(held: Leased, settings: Settings) -> None:
+    """Judge what was seen of a take's clip before it was shipped; where that cannot be used the take keeps its lease, until all are freed."""
+    take = held.take
+    assert take.clip is not None
+    try:
+        content = (CLIPS / take.clip.original_name).with_suffix(".evidence").read_bytes()
+        found = unpacked(content)
+    except (OSError, InvalidInput):
+        return
+    settings.evidence.mkdir(parents=True, exist_ok=True)
+    name = f"{take.id}.evidence"
+    (settings.evidence / name).write_bytes(content)
+    report = report_of(HOUSE, take, found, rules=take.rules, edits=take.edits)
+    looked = Looked(name, (take.clip.stored_name, "video/mp4"), report, take.rules, timed=False)
+    assert readings.finish(HOUSE, take.id, held.token, looked)
 
 
 def _check(place: int, card: str) -> Check:

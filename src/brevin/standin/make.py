@@ -1,8 +1,9 @@
-"""Makes the stand-in clips: ``python -m brevin.standin.make FOLDER [NAME …]`` with requirements/standin.txt installed."""
+"""Makes the stand-in clips: ``python -m brevin.standin.make FOLDER [NAME …]`` with requirements/standin.txt installed; then what is seen of them."""
 
 import sys
 from pathlib import Path
 
+from brevin.standin import seen
 from brevin.standin.film import film
 from brevin.standin.scripts import SCRIPTS
 
@@ -15,7 +16,7 @@ def main(argv: list[str]) -> int:
         if len(argv) < 2 or script.name in argv[1:]:
             clip = film(script, folder)
             print(f"{clip}  {clip.stat().st_size / 1e6:.2f} MB")
-    return 0
+    return seen.main([str(folder)])
 
 
 if __name__ == "__main__":

@@ -53,9 +53,10 @@ def finish(scope: Scope, take_id: str, token: str, found: Looked) -> bool:
             return False
         if row.evidence_name and row.evidence_name != found.evidence_name:
             files.let_go(scope, [LetGo("evidence", row.evidence_name)])
+        took_s = (now() - row.claimed_at).total_seconds() if found.timed and row.claimed_at else None
         Take.update(
             state="read", stage="read", progress=1.0, lease_until=None, reason_code="", reason_facts={}, evidence_name=found.evidence_name,
-            rules=ruling.to_document(found.rules), read_s=(now() - row.claimed_at).total_seconds() if row.claimed_at else None,
+            rules=ruling.to_document(found.rules), read_s=took_s,
         ).where(Take.id == take_id).execute()  # fmt: skip
         Clip.update(playable_name=found.playable[0], playable_type=found.playable[1]).where(Clip.take == take_id).execute()
         reports.put(scope, takes.take_record(scope, take_id), found.report)

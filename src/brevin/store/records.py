@@ -285,9 +285,11 @@ class Leased:
 
 @dataclass(frozen=True)
 class Looked:
-    """What a reader found in a clip. evidence_name: file below the evidence folder; playable: file a browser plays and its type."""
+    """What a reader found in a clip. evidence_name: file below the evidence folder; playable: file a browser plays and its type; timed: whether the clip was
+    looked at now, so that the time it took says how long others take."""
 
     evidence_name: str
     playable: tuple[str, str]
     report: NewReport
     rules: Rules
+    timed: bool = True

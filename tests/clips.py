@@ -71,10 +71,20 @@ def pictures_of(path: Path, count: int, *, step: int = 1) -> list[np.ndarray]:
 
 def without_sound(source: Path, target: Path) -> Path:
     """The same pictures, copied as they are coded."""
+    return _copied(source, target, sound=False)
+
+
+def beginning(source: Path, target: Path, to_s: float) -> Path:
+    """The first seconds, copied as they are coded: for tests that need a clip read and not what is in it."""
+    return _copied(source, target, to_s=to_s)
+
+
+def _copied(source: Path, target: Path, *, sound: bool = True, to_s: float | None = None) -> Path:
     with av.open(str(source)) as found, av.open(str(target), "w") as out:
-        video = out.add_stream_from_template(found.streams.video[0])
-        for packet in found.demux(video=0):
-            if packet.dts is not None:
-                packet.stream = video
+        wanted = [stream for stream in found.streams if stream.type == "video" or (sound and stream.type == "audio")]
+        copies = {stream.index: out.add_stream_from_template(stream) for stream in wanted}
+        for packet in found.demux(wanted):
+            if packet.dts is not None and (to_s is None or float(packet.dts * packet.time_base) < to_s):
+                packet.stream = copies[packet.stream.index]
                 out.mux(packet)
     return target

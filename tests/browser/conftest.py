@@ -1,6 +1,7 @@
 """The whole program as ./start brings it up, in headless Chromium."""
 
-from collections.abc import Iterator
+import functools
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -9,9 +10,13 @@ from playwright.sync_api import Page, Playwright, expect, sync_playwright
 
 from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
+from tests.clips import beginning
 from tests.conftest import Running
 
 expect.set_options(timeout=20_000)  # a busy machine answers late; what never comes is red all the same
+
+
+SHORT_S = 11.0  # count-in and first breath
 
 
 @pytest.fixture(scope="session")
@@ -75,3 +80,10 @@ def inside(browser, address: str, ticket: dict) -> Iterator[Page]:
 
 def clip(name: str) -> Path:
     return demo.CLIPS / name
+
+
+@pytest.fixture(scope="session")
+def short(tmp_path_factory: pytest.TempPathFactory) -> Callable[[str], Path]:
+    """The first seconds of a demo clip under its own name: for tests that need a clip and not what is in it."""
+    folder = tmp_path_factory.mktemp("short")
+    return functools.cache(lambda name: beginning(demo.CLIPS / name, folder / name, SHORT_S))

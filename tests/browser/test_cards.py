@@ -3,8 +3,6 @@
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import clip
-
 
 def to_cards(page: Page) -> None:
     page.keyboard.press("j")
@@ -110,13 +108,13 @@ def test_sets_and_both_sides_are_made_kept_and_told_in_seconds(inside: Page) -> 
     expect(row).to_have_count(0)
 
 
-def test_a_demonstration_is_chosen_shown_and_taken_away(inside: Page) -> None:
+def test_a_demonstration_is_chosen_shown_and_taken_away(inside: Page, short) -> None:
     to_cards(inside)
     mine = inside.get_by_role("region", name="Your demonstration")
-    mine.locator("input[type=file]").set_input_files(clip("seated-chest-high.mp4"))
+    mine.locator("input[type=file]").set_input_files(short("seated-chest-high.mp4"))
     shown = mine.get_by_label("Your demonstration")
     expect(shown).to_be_visible(timeout=30_000)
-    inside.wait_for_function("() => document.querySelector('section[aria-label=\"Your demonstration\"] video')?.duration > 20")
+    inside.wait_for_function("() => document.querySelector('section[aria-label=\"Your demonstration\"] video')?.duration > 5")
     expect(inside.get_by_role("button", name="Keep this card")).to_be_disabled()  # the card itself is as it was
     mine.get_by_role("button", name="Take it away").click()
     expect(shown).to_have_count(0)

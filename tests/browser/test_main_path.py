@@ -97,9 +97,9 @@ def test_by_keyboard_alone(page: Page) -> None:
     expect(page.get_by_role("alertdialog")).to_have_count(0)
 
 
-def test_deleting_asks_first_and_then_is_gone(inside: Page) -> None:
+def test_deleting_asks_first_and_then_is_gone(inside: Page, short) -> None:
     inside.get_by_role("button", name=re.compile("^Lazar Stojanic")).click()
-    drop(inside, clip("seated-chest-high.mp4"))
+    drop(inside, short("seated-chest-high.mp4"))
     expect(newest(inside)).to_contain_text("Lazar Stojanic")
     expect(newest(inside)).to_have_attribute("data-state", "read", timeout=READ_MS)
     newest(inside).click()

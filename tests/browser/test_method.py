@@ -27,6 +27,29 @@ def test_five_questions_are_answered_by_keys_and_kept_as_one_goes(inside: Page) 
     expect(inside.get_by_role("button", name="Answer them")).to_have_count(0)
 
 
+def test_another_school_is_pointed_at_before_it_is_chosen_and_a_line_is_drawn_by_example(inside: Page) -> None:
+    inside.goto(inside.url.rstrip("/") + "/teaching")
+    belly = inside.get_by_role("button", name="Only the belly")
+    belly.hover()
+    would = inside.get_by_role("region", name="What would change")
+    expect(would.get_by_role("heading", level=2)).to_contain_text("would change.")
+    expect(would).to_contain_text("Abdomen leads")
+    expect(would.get_by_role("img", name="watch").first).to_be_visible()
+    inside.keyboard.press("Escape")  # left, and nothing was changed
+    expect(would.get_by_role("heading", level=2)).to_have_count(0)
+    expect(belly).to_have_attribute("aria-pressed", "false")
+    sorted_by_hand = inside.get_by_role("group", name="takes to sort")
+    fine = sorted_by_hand.get_by_role("button", name="% belly, fine").first
+    said = fine.get_attribute("aria-label")
+    fine.press("Enter")
+    expect(sorted_by_hand.get_by_role("button", name=said.replace(", fine", ", not fine"))).to_be_visible()
+    expect(inside.get_by_text("agrees with").first).to_be_visible()
+    expect(inside.get_by_role("button", name="Use ").first).to_be_visible()
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.get_by_role("button", name="Who changed what").click()
+    expect(inside.get_by_role("button", name="Who changed what")).to_have_attribute("aria-expanded", "true")
+
+
 def test_the_questions_fit_a_phone(inside: Page) -> None:
     inside.set_viewport_size({"width": 390, "height": 844})
     inside.goto(inside.url.rstrip("/") + "/teaching")

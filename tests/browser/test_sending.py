@@ -5,7 +5,6 @@ import threading
 
 from playwright.sync_api import FileChooser, Page, Route, expect
 
-from tests.browser.conftest import clip
 from tests.browser.test_main_path import READ_MS, drop, newest
 
 
@@ -24,12 +23,12 @@ def held_back(page: Page) -> list[Route]:
     return held
 
 
-def test_a_clip_stays_with_the_chair_it_was_filmed_at_however_slow_the_line(inside: Page) -> None:
+def test_a_clip_stays_with_the_chair_it_was_filmed_at_however_slow_the_line(inside: Page, short) -> None:
     choosers: list[FileChooser] = []
     inside.on("filechooser", lambda chooser: choosers.append(chooser))  # listened for from the start: the browser is told without waiting for its answer
     held = held_back(inside)
     chair(inside, "Pavel Horacek").click()
-    drop(inside, clip("seated-chest-high.mp4"))
+    drop(inside, short("seated-chest-high.mp4"))
     expect(inside.get_by_test_id("upload-row")).to_contain_text("Pavel Horacek")
     expect(in_front(inside)).not_to_have_text("Pavel Horacek")
     expect(chair(inside, "Pavel Horacek, clip on its way")).to_be_visible()
@@ -37,7 +36,7 @@ def test_a_clip_stays_with_the_chair_it_was_filmed_at_however_slow_the_line(insi
     inside.keyboard.press("c")
     inside.wait_for_timeout(500)
     chair(inside, "Jonas Lindqvast").click()  # the chair changes while the chooser is open
-    choosers[0].set_files(clip("seated-low-then-wide.mp4"))
+    choosers[0].set_files(short("seated-low-then-wide.mp4"))
     expect(inside.get_by_test_id("upload-row")).to_have_count(2)
     expect(in_front(inside)).to_have_text("Jonas Lindqvast")
     sent = [route.request.url for route in held]
@@ -51,7 +50,7 @@ def test_a_clip_stays_with_the_chair_it_was_filmed_at_however_slow_the_line(insi
         assert seats[name]["take"] is not None
 
 
-def test_a_broken_line_is_said_on_the_row_and_the_clip_can_be_sent_again(inside: Page) -> None:
+def test_a_broken_line_is_said_on_the_row_and_the_clip_can_be_sent_again(inside: Page, short) -> None:
     chair(inside, "Iolana Makoa").click()
     broken = threading.Event()
 
@@ -62,7 +61,7 @@ def test_a_broken_line_is_said_on_the_row_and_the_clip_can_be_sent_again(inside:
             route.fulfill(status=408)  # what a broken line leaves: no answer of the program's own
 
     inside.route(re.compile(r"/api/takes\?"), answer)
-    drop(inside, clip("seated-chest-high.mp4"))
+    drop(inside, short("seated-chest-high.mp4"))
     row = inside.get_by_test_id("upload-row")
     expect(row.get_by_role("alert")).to_contain_text("does not answer")
     chair(inside, "Jonas Lindqvast").click()
@@ -73,10 +72,10 @@ def test_a_broken_line_is_said_on_the_row_and_the_clip_can_be_sent_again(inside:
     expect(in_front(inside)).to_have_text("Jonas Lindqvast")
 
 
-def test_who_leaves_while_a_clip_is_on_its_way_is_asked_and_the_page_goes_on_sending(inside: Page) -> None:
+def test_who_leaves_while_a_clip_is_on_its_way_is_asked_and_the_page_goes_on_sending(inside: Page, short) -> None:
     held = held_back(inside)
     chair(inside, "Jonas Lindqvast").click()
-    drop(inside, clip("seated-chest-high.mp4"))
+    drop(inside, short("seated-chest-high.mp4"))
     inside.get_by_test_id("upload-row").wait_for()
     inside.keyboard.press("q")
     expect(inside.get_by_role("alertdialog")).to_contain_text("still being sent")
@@ -90,9 +89,9 @@ def test_who_leaves_while_a_clip_is_on_its_way_is_asked_and_the_page_goes_on_sen
     expect(inside.get_by_test_id("upload-row")).to_have_count(0)
 
 
-def test_several_files_at_once_are_not_guessed_at(inside: Page) -> None:
+def test_several_files_at_once_are_not_guessed_at(inside: Page, short) -> None:
     session = inside.context.new_cdp_session(inside)
-    what = {"items": [], "files": [str(clip(n)) for n in ("seated-chest-high.mp4", "standing-full-early.mp4")], "dragOperationsMask": 1}
+    what = {"items": [], "files": [str(short(n)) for n in ("seated-chest-high.mp4", "standing-full-early.mp4")], "dragOperationsMask": 1}
     for kind in ("dragEnter", "dragOver", "drop"):
         session.send("Input.dispatchDragEvent", {"type": kind, "x": 300, "y": 600, "data": what})
     expect(inside.get_by_role("alert")).to_contain_text("2 files were dropped, and none was taken")

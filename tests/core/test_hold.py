@@ -156,10 +156,10 @@ def test_the_hold_is_judged_only_where_the_instrument_is_held() -> None:
 @pytest.mark.parametrize("view", ["side-left", "side-right", "front", "three-quarter", "back"])
 @pytest.mark.parametrize("position", ["seated", "standing", "lying"])
 def test_whatever_is_held_from_wherever_it_is_seen_can_be_said(view: str, position: str) -> None:
-    made, _, card = sighting(view=view if view in ("side-left", "side-right", "front") else "side-right", position=position)
-    made = replace(made, view=view)
+    made, _, card = sighting("2-0-2@120x1", view=view if view in ("side-left", "side-right", "front") else "side-right", position=position)
+    found = evidence(replace(made, view=view))
     for instrument in INSTRUMENTS:
-        report = read(made, Task(Check(card=card, instrument=instrument, with_instrument=True)))
+        report = judge(found, Task(Check(card=card, instrument=instrument, with_instrument=True))).report
         said = with_sentences(to_json(report))
         assert all(verdict["why"] and "{" not in verdict["why"] for verdict in said["verdicts"]), instrument
         json.dumps(said, allow_nan=False)

@@ -122,8 +122,8 @@ def test_any_width_of_picture_is_read(width: int, tmp_path: Path) -> None:
     assert report.view == "side-right" and report.player is not None
 
 
-def test_progress_grows_to_the_end() -> None:
+def test_progress_grows_to_the_end(tmp_path: Path) -> None:
     said: list[tuple[str, float]] = []
-    look(FOLDER / "seated-chest-high.mp4", MODEL, progress=lambda stage, share: said.append((stage, share)))
+    look(clips.beginning(FOLDER / "seated-chest-high.mp4", tmp_path / "short.mp4", 5.0), MODEL, progress=lambda stage, share: said.append((stage, share)))
     shares = [share for _, share in said]
-    assert shares == sorted(shares) and shares[0] == 0 and shares[-1] > 0.9 and len({stage for stage, _ in said}) >= 4
+    assert min(np.diff(shares)) > -1e-9 and shares[0] == 0 and shares[-1] > 0.9 and len({stage for stage, _ in said}) >= 4

@@ -1,20 +1,32 @@
 import time
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 
 from brevin.edge.clip_work import PRELOAD_READ
 from brevin.edge.limited import Children
 from brevin.jobs.reader import Reader
+from brevin.ops import demo
 from brevin.ops.settings import Settings
 from brevin.store import readings
 from brevin.store.scope import HOUSE
+from tests import clips
+
+STANDING = demo.CLIPS / "standing-full-early.mp4"
+FIRST_BREATH_S = 11.0
 
 
 @pytest.fixture(scope="session")
 def children() -> Children:
     """One helper for all tests: it has loaded the networks."""
     return Children(PRELOAD_READ)
+
+
+@pytest.fixture(scope="session")
+def short(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The count-in and the first breath of a demo clip."""
+    return clips.beginning(STANDING, tmp_path_factory.mktemp("short") / STANDING.name, FIRST_BREATH_S)
 
 
 @pytest.fixture

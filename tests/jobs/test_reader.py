@@ -28,8 +28,6 @@ from tests.conftest import CHECK
 from tests.jobs.conftest import read_all
 from tests.sightings import saved
 
-STANDING = demo.CLIPS / "standing-full-early.mp4"
-
 
 def queued(scope: Scope, student: StudentRecord, settings: Settings, source: Path, check: Check = CHECK, first_inhale_s: float | None = None) -> str:
     name = hashlib.sha256(str(source).encode()).hexdigest()[:32] + source.suffix
@@ -42,31 +40,31 @@ def document_of(scope: Scope, take_id: str) -> dict:
     return json.loads(reports.newest(scope, take_id).document)
 
 
-def test_a_clip_that_may_not_be_kept_is_read_and_then_deleted(scope, student, store, reader) -> None:
+def test_a_clip_that_may_not_be_kept_is_read_and_then_deleted(scope, student, store, reader, short) -> None:
     students.withdraw_consent(scope, student.id, ["keeping"])
-    take_id = queued(scope, student, store, STANDING)
+    take_id = queued(scope, student, store, short)
     read_all(reader)
     take = takes.take_record(scope, take_id)
     assert take.state == "read" and take.clip is None and take.evidence_name and not list(store.clips.iterdir())
-    assert len(document_of(scope, take_id)["breaths"]) == 3
+    assert len(document_of(scope, take_id)["breaths"]) == 1
 
 
-def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, store, reader) -> None:
-    take_id = queued(scope, student, store, STANDING)
+def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, store, reader, short) -> None:
+    take_id = queued(scope, student, store, short)
     read_all(reader)
     take, document = takes.take_record(scope, take_id), document_of(scope, take_id)
     assert take.state == "read" and take.clip.playable_name == take.clip.stored_name
-    assert document["schema"] == "brevin.analysis/1" and len(document["breaths"]) == 3 and document["clip"]["file"] == STANDING.name
+    assert document["schema"] == "brevin.analysis/1" and len(document["breaths"]) == 1 and document["clip"]["file"] == short.name
     assert document["rules"] == {"profile_id": "starting-values", "limits": {}, "set_by": {}, "off": [], "exempt": []}
     kept = unpacked((store.evidence / take.evidence_name).read_bytes())
-    assert kept.clip.width_px == document["clip"]["width_px"] and len(kept.poses) > 20
+    assert kept.clip.width_px == document["clip"]["width_px"] and len(kept.poses) > 10
     assert {(r.key, r.state) for r in reports.verdicts(scope)} == {(v["criterion"], v["state"]) for v in document["verdicts"]}
-    assert len(reports.measures(scope, key="inhale_beats")) == 3
+    assert len(reports.measures(scope, key="inhale_beats")) == 1
     readings.read_again(scope, take_id)
     read_all(reader)
     after = takes.take_record(scope, take_id)
     assert after.evidence_name != take.evidence_name and [p.name for p in store.evidence.iterdir()] == [after.evidence_name]
-    assert reports.newest(scope, take_id).version == 2 and len(reports.measures(scope, key="inhale_beats")) == 3
+    assert reports.newest(scope, take_id).version == 2 and len(reports.measures(scope, key="inhale_beats")) == 1
 
 
 @pytest.fixture
@@ -109,8 +107,8 @@ def test_an_edit_that_does_not_fit_changes_nothing(scope, store, take_id) -> Non
     assert takes.take_record(scope, take_id).edits == Edits() and reports.newest(scope, take_id).version == 1
 
 
-def test_a_clip_without_sound_is_counted_as_the_app_counted(scope, student, store, reader, tmp_path) -> None:
-    silent = clips.without_sound(STANDING, tmp_path / "silent.mp4")
+def test_a_clip_without_sound_is_counted_as_the_app_counted(scope, student, store, reader, short, tmp_path) -> None:
+    silent = clips.without_sound(short, tmp_path / "silent.mp4")
     take_id = queued(scope, student, store, silent, first_inhale_s=3.66)
     read_all(reader)
     document = document_of(scope, take_id)
@@ -127,8 +125,8 @@ def test_clips_that_cannot_be_read_end_in_their_reason_and_the_reader_goes_on(sc
     assert (takes.take_record(scope, broken).state, takes.take_record(scope, broken).reason_code) == ("failed", "not_a_video")
 
 
-def test_a_consent_withdrawn_while_a_clip_waits_stops_its_reading(scope, student, store, reader) -> None:
-    take_id = queued(scope, student, store, STANDING)
+def test_a_consent_withdrawn_while_a_clip_waits_stops_its_reading(scope, student, store, reader, short) -> None:
+    take_id = queued(scope, student, store, short)
     students.withdraw_consent(scope, student.id)
     read_all(reader)
     assert (takes.take_record(scope, take_id).state, takes.take_record(scope, take_id).reason_code) == ("failed", "no_consent")
@@ -143,8 +141,8 @@ def under_way(reader: Reader, take_id: str) -> None:
     raise AssertionError("never began")
 
 
-def test_a_killed_child_is_tried_once_more_and_then_given_up(scope, student, store, reader) -> None:
-    take_id = queued(scope, student, store, STANDING)
+def test_a_killed_child_is_tried_once_more_and_then_given_up(scope, student, store, reader, short) -> None:
+    take_id = queued(scope, student, store, short)
     for attempt in range(readings.MOST_ATTEMPTS):
         under_way(reader, take_id)
         os.kill(reader._jobs[0].child.process.pid, signal.SIGKILL)
@@ -154,9 +152,9 @@ def test_a_killed_child_is_tried_once_more_and_then_given_up(scope, student, sto
     assert (take.state, take.reason_code, take.attempts) == ("failed", "reading_failed", 2)
 
 
-def test_a_take_deleted_while_it_is_read_ends_its_child_and_leaves_nothing(scope, student, store, reader, monkeypatch) -> None:
+def test_a_take_deleted_while_it_is_read_ends_its_child_and_leaves_nothing(scope, student, store, reader, short, monkeypatch) -> None:
     monkeypatch.setattr(reading, "SAY_EVERY_S", 0.0)
-    take_id = queued(scope, student, store, STANDING)
+    take_id = queued(scope, student, store, short)
     under_way(reader, take_id)
     child = reader._jobs[0].child
     stem = takes.take_record(scope, take_id).clip.stored_name.rsplit(".", 1)[0]
@@ -168,24 +166,24 @@ def test_a_take_deleted_while_it_is_read_ends_its_child_and_leaves_nothing(scope
     assert list(store.evidence.iterdir()) == list(store.clips.iterdir()) == [] and files.to_go(HOUSE) == []
 
 
-def test_a_reader_that_stops_gives_its_take_back_at_once(scope, student, store, children) -> None:
+def test_a_reader_that_stops_gives_its_take_back_at_once(scope, student, store, children, short) -> None:
     first = Reader(store, children, most=1)
-    take_id = queued(scope, student, store, STANDING)
+    take_id = queued(scope, student, store, short)
     under_way(first, take_id)
     first.stop()
     assert takes.take_record(scope, take_id).state == "queued"
 
 
-def test_a_clip_that_takes_too_long_is_ended_with_its_reason(scope, student, store, children, monkeypatch) -> None:
+def test_a_clip_that_takes_too_long_is_ended_with_its_reason(scope, student, store, children, short, monkeypatch) -> None:
     monkeypatch.setattr(reading, "READ_LIMITS", replace(reading.READ_LIMITS, wall_s=0.5))
     slow = Reader(store, children, most=1)
-    take_id = queued(scope, student, store, STANDING)
+    take_id = queued(scope, student, store, short)
     read_all(slow)
     assert (takes.take_record(scope, take_id).state, takes.take_record(scope, take_id).reason_code) == ("failed", "too_costly")
 
 
-def test_rules_changed_while_a_clip_is_read_are_those_it_is_judged_by(scope, student, store, reader) -> None:
-    take_id = queued(scope, student, store, STANDING, Check(card=parse("4-0-6@84x3"), position="seated"))
+def test_rules_changed_while_a_clip_is_read_are_those_it_is_judged_by(scope, student, store, reader, short) -> None:
+    take_id = queued(scope, student, store, short, Check(card=parse("4-0-6@84x3"), position="seated"))
     under_way(reader, take_id)
     rulebook.change_rules(scope, {"off": ["abdomen_leads"]})
     read_all(reader)

@@ -11,7 +11,7 @@ from brevin.store import database, readings, reports, students, takes
 from brevin.store.records import ClipRecord, Looked, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK, consent
-from tests.store.test_takes import REPORT
+from tests.store.test_takes import REPORT, ground
 
 
 def read(scope: Scope, student: StudentRecord, clip: ClipRecord, size: float, *, check: Check = CHECK, view="side-left", position="seated", days_ago=0):
@@ -19,7 +19,7 @@ def read(scope: Scope, student: StudentRecord, clip: ClipRecord, size: float, *,
     take = takes.add(scope, student_id=student.id, lesson_id=None, check=check, clip=replace(clip, stored_name=f"{size}.mp4"), made_at=made_at)
     held = readings.claim_next(HOUSE)
     measures = (Measure("size_pct", Amount(size, 0.2), breath=0), Measure("abdomen_amp", Amount(2.0, 0.1), breath=0))
-    report = replace(REPORT, measures=measures, view=view, position=position)
+    report = replace(REPORT, ground=ground(measures, view, position))
     assert readings.finish(HOUSE, take.id, held.token, Looked(f"{size}.evidence", ("x.mp4", "video/mp4"), report, Rules()))
     return take
 
@@ -48,7 +48,7 @@ def test_only_the_same_students_breaths_of_the_same_view_position_and_instrument
 
 def test_a_check_that_asked_for_the_full_breath_is_the_reference_and_a_new_report_takes_the_olds_place(scope, student, clip) -> None:
     asked = read(scope, student, clip, 6.5, check=replace(CHECK, full_breath=True), days_ago=2)
-    again = replace(REPORT, measures=(Measure("size_pct", Amount(6.0, 0.2), breath=0),), view="side-left", position="seated")
+    again = replace(REPORT, ground=ground([Measure("size_pct", Amount(6.0, 0.2), breath=0)], "side-left"))
     takes.judged_anew(scope, asked.id, edits=asked.edits, rules=asked.rules, report=again)
     now = read(scope, student, clip, 3.0)
     assert own(scope, now) == ([6.0], [])

@@ -1,14 +1,18 @@
 """Takes, leases, reports with their rows, and what a scope may see, on a real database."""
 
 import threading
+from collections.abc import Sequence
 from dataclasses import replace
 from datetime import timedelta
 
 import pytest
 
+from brevin.core.kinds import Position, View
 from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.report import Cue, Edits, MovedTurn, Verdict
+from brevin.core.verdict.again import Ground
 from brevin.core.verdict.headline import Fault, Headline
+from brevin.core.verdict.judge import Judged
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
 from brevin.store import database, files, lessons, programmes, readings, reports, rulebook, students, takes
@@ -24,7 +28,14 @@ VERDICT = Verdict(
     marks=[], side="high", steady_breaths=1, counted_breaths=3,
 )  # fmt: skip
 MEASURES = (Measure("pause_beats", Amount(1.4, 0.2), breath=0), Measure("chest_amp", NotMeasured("region_unseen"), breath=0))
-REPORT = NewReport(DOCUMENT, True, LINE, "0", "t", "p", MEASURES, (VERDICT,))
+
+
+def ground(measures: Sequence[Measure], view: View = "side-right", position: Position = "seated") -> Ground:
+    """What a report's verdicts stand on."""
+    return Ground(Judged(tuple(measures), view, position, True, ()), CHECK)
+
+
+REPORT = NewReport(DOCUMENT, True, LINE, "0", "t", "p", ground(MEASURES), (VERDICT,))
 FOUND = Looked("x.evidence", ("x.mp4", "video/mp4"), REPORT, Rules(profile_id="p"))
 
 

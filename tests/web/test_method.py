@@ -1,7 +1,20 @@
 """How a programme teaches, over the wire: what is judged from then on follows."""
 
-from brevin.store import rulebook, students
-from brevin.store.scope import Scope
+from dataclasses import replace
+
+import pytest
+
+from brevin.core.evidence import evidence, packed, unpacked
+from brevin.edge.clip_work import PRELOAD_READ
+from brevin.edge.limited import Children
+from brevin.jobs.judging import report_of
+from brevin.jobs.reader import Reader
+from brevin.ops.settings import Settings
+from brevin.store import readings, reports, rulebook, students, takes
+from brevin.store.records import ClipRecord, Looked, TakeRecord
+from brevin.store.scope import HOUSE, Scope
+from tests.conftest import CHECK
+from tests.sightings import CHECKS, saved
 
 
 def test_the_five_questions_are_open_at_first_and_answers_are_kept(page, scope: Scope) -> None:
@@ -25,3 +38,127 @@ def test_an_answer_that_is_none_changes_nothing(page) -> None:
     for body in ({"answers": {"tongue": "never"}}, {"answers": {"posture": "x"}}, {"answers": {}, "strictness": "harsh"}, {}):
         assert page("PUT", "/api/rules/method", json=body).status_code == 422
     assert page("GET", "/api/rules/method").json["asked"] is False
+
+
+def already_read(scope: Scope, student, store: Settings, name: str, number: int) -> TakeRecord:
+    """A take of a demo clip whose evidence is kept and judged."""
+    check = replace(CHECKS[name], instrument=CHECK.instrument)
+    made = takes.add(scope, student_id=student.id, lesson_id=None, check=check, clip=ClipRecord(f"{number:032}.mp4", f"{name}.mp4", "0" * 64, 1))
+    content = packed(evidence(saved(name)))
+    (store.evidence / f"{made.id}.evidence").write_bytes(content)
+    held = readings.claim_next(HOUSE)
+    report = report_of(scope, held.take, unpacked(content), rules=held.take.rules, edits=held.take.edits)
+    assert readings.finish(HOUSE, made.id, held.token, Looked(f"{made.id}.evidence", ("x.mp4", "video/mp4"), report, held.take.rules))
+    return takes.take_record(scope, made.id)
+
+
+@pytest.fixture
+def stored(scope: Scope, student, store: Settings) -> dict[str, TakeRecord]:
+    """Three takes from the side that were read."""
+    names = ("standing-full-early", "seated-low-then-wide", "seated-chest-high")
+    return {name: already_read(scope, student, store, name, number) for number, name in enumerate(names)}
+
+
+def judge_what_is_due(store: Settings) -> None:
+    """As the reader does it between clips."""
+    between = Reader(store, Children(PRELOAD_READ), most=0)
+    for _ in range(20):
+        if readings.next_to_judge(HOUSE) is None:
+            return
+        between.step(wait_s=0.0)
+    raise AssertionError("there is always one more")
+
+
+def way(preview: dict, **asked) -> dict:
+    return next(one for one in preview["ways"] if all(one[key] == value for key, value in asked.items()))
+
+
+def state_of(scope: Scope, take: TakeRecord, criterion: str) -> str:
+    return next(r.state for r in reports.verdicts(scope, criterion=criterion) if r.take_id == take.id)
+
+
+def test_a_preview_names_the_takes_another_school_would_change_and_changes_nothing(page, scope, stored) -> None:
+    preview = page("GET", "/api/rules/method/preview").json
+    assert (preview["takes"], preview["overruled"]) == (3, 0)
+    belly = way(preview, question="breathing_in", school="belly_only")
+    assert {one["take_id"] for one in belly["changed"]} == {stored["standing-full-early"].id, stored["seated-low-then-wide"].id} and belly["count"] == 2
+    [flip] = belly["changed"][0]["flips"]
+    assert (flip["criterion"], flip["before"], flip["after"]) == ("abdomen_leads", "steady", "watch") and 0.5 < flip["value"] < 0.75
+    assert way(preview, question="tongue")["count"] == 0 and not [one for one in preview["ways"] if one["school"] == "belly_then_ribs"]
+    assert state_of(scope, stored["standing-full-early"], "abdomen_leads") == "steady" and page("GET", "/api/rules/method").json["asked"] is False
+
+
+def test_another_school_judges_anew_exactly_the_takes_its_preview_named(page, scope, stored, store) -> None:
+    page("PUT", "/api/rules/method", json={"answers": {"breathing_in": "belly_only"}})
+    judge_what_is_due(store)
+    assert [reports.newest(scope, stored[name].id).version for name in stored] == [2, 2, 1]
+    assert state_of(scope, stored["standing-full-early"], "abdomen_leads") == "watch"
+    page("PUT", "/api/rules/method", json={"answers": {}})
+    judge_what_is_due(store)
+    assert state_of(scope, stored["standing-full-early"], "abdomen_leads") == "steady"
+
+
+def test_an_overruled_verdict_stays_the_teachers(page, scope, stored, store) -> None:
+    take = stored["standing-full-early"]
+    reports.overrule(scope, take, criterion="abdomen_leads", state="steady", reason="seen in the room")
+    preview = page("GET", "/api/rules/method/preview").json
+    assert preview["overruled"] == 1 and way(preview, school="belly_only")["count"] == 1
+    page("PUT", "/api/rules/method", json={"answers": {"breathing_in": "belly_only"}})
+    judge_what_is_due(store)
+    assert reports.newest(scope, take.id).version == 1
+
+
+def test_a_take_whose_evidence_is_gone_stays_as_it_was_judged(page, scope, stored, store) -> None:
+    take = stored["standing-full-early"]
+    (store.evidence / take.evidence_name).unlink()
+    page("PUT", "/api/rules/method", json={"answers": {"breathing_in": "belly_only"}})
+    judge_what_is_due(store)
+    assert readings.next_to_judge(HOUSE) is None and state_of(scope, take, "abdomen_leads") == "steady"
+
+
+def test_a_line_is_drawn_by_example_used_and_kept_with_who_drew_it(page, scope, stored, store) -> None:
+    shown = page("GET", "/api/rules/lines?criterion=abdomen_leads").json
+    assert shown["now"] == 0.5 and shown["fine"] == "above" and len(shown["examples"]) == 3
+    numbers = [one["value"] for one in shown["examples"]]
+    assert numbers == sorted(numbers) and [one["fine"] for one in shown["examples"]] == [False, True, True]
+    assert all(one["abdomen"] is not None for one in shown["examples"])
+    said = [{"take_id": one["take_id"], "value": one["value"], "fine": i == 2} for i, one in enumerate(shown["examples"])]
+    line = page("POST", "/api/rules/lines", json={"criterion": "abdomen_leads", "examples": said}).json
+    assert line["agrees"] == 3 and line["agrees_now"] == 2 and line["misjudged"] == [] and line["takes"] == 3
+    assert numbers[1] < line["value"] <= numbers[2] and line["count"] == len(line["changed"]) > 0
+    assert page("PUT", "/api/rules/lines", json={"criterion": "abdomen_leads", "value": line["value"]}).status_code == 200
+    judge_what_is_due(store)
+    assert state_of(scope, takes.take_record(scope, line["changed"][0]["take_id"]), "abdomen_leads") != "steady"
+    assert page("GET", "/api/rules/lines?criterion=abdomen_leads").json["now"] == line["value"]
+    [change] = page("GET", "/api/rules/lines/changes").json["changes"]
+    assert change["by"] == "Ida Owner" and change["what"] == [f"abdomen_leads.steady: as usual to {line['value']}"]
+
+
+def test_a_line_needs_both_sides_and_a_criterion_that_ends_at_one(page, stored) -> None:
+    alike = [{"take_id": "a", "value": 0.4, "fine": True}, {"take_id": "b", "value": 0.6, "fine": True}]
+    refused = page("POST", "/api/rules/lines", json={"criterion": "abdomen_leads", "examples": alike})
+    assert refused.status_code == 422 and "one take up and one down" in refused.json["message"]
+    for sent in ({"criterion": "pause", "value": 0.4}, {"criterion": "abdomen_leads", "value": -1}, {"criterion": "none", "value": 1}, {}):
+        assert page("PUT", "/api/rules/lines", json=sent).status_code == 422
+    assert page("GET", "/api/rules/lines?criterion=pause").status_code == 422
+    assert page("GET", "/api/rules/lines/changes").json["changes"] == []
+
+
+def test_the_same_said_again_is_no_change(page, scope: Scope) -> None:
+    for _ in range(2):
+        page("PUT", "/api/rules/method", json={"answers": {"tongue": "at_once"}, "strictness": "milder"})
+    [change] = rulebook.changes(scope)
+    assert change.what == "method" and change.after["strictness"] == "milder"
+    said = page("GET", "/api/rules/lines/changes").json["changes"][0]["what"]
+    assert sorted(said) == ["strictness: usual to milder", "tongue: as usual to at_once"]
+
+
+def test_a_reading_by_an_older_release_is_judged_once_more_to_be_tried(as_root, scope, stored) -> None:
+    from brevin.store.database import db, migrate
+    from brevin.store.models import Report
+
+    with db.connection_context():
+        Report.update(ground=None).execute()
+        db.execute_sql("DELETE FROM schema_migration")
+    migrate()
+    assert readings.next_to_judge(HOUSE) is not None

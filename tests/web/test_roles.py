@@ -23,6 +23,8 @@ BODIES: dict[str, dict] = {
     "lesson.put_in_front": {"seat_id": 0}, "lesson.reorder": {"seat_ids": [1]}, "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
     "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "phone.invite": {"name": "N", "role": "assistant"},
     "cards.allow_empty": {"allowed": True}, "lesson.note_counted": {"breaths": 3, "lasted_s": 20}, "rules.teach": {"answers": {"breathing_in": "belly_only"}},
+    "lines.line_of": {"criterion": "abdomen_leads", "examples": [{"take_id": n, "value": v, "fine": v > 0.5} for n, v in (("a", 0.3), ("b", 0.8))]},
+    "lines.use_line": {"criterion": "abdomen_leads", "value": 0.55},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
@@ -57,6 +59,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body |= {"seat_id": things["seat_id"]} if "seat_id" in body else {}
     body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
+    path += "?criterion=abdomen_leads" if endpoint == "lines.examples" else ""
     if endpoint == "cards.show":
         return page(method, path, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     if endpoint == "takes.new_take":

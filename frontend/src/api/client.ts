@@ -28,6 +28,10 @@ export type FaceOut = Schemas["FaceOut"];
 export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
 export type Method = Schemas["MethodOut"];
+export type Preview = Schemas["PreviewOut"];
+export type Examples = Schemas["ExamplesOut"];
+export type Proposed = Schemas["ProposedOut"];
+export type RuleChanges = Schemas["RuleChangesOut"];
 export type MethodIn = Schemas["MethodIn"];
 export type LessonIn = Schemas["LessonIn"];
 

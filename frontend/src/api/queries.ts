@@ -8,6 +8,7 @@ import {
   setCsrf,
   type ClassChanges,
   type Edits,
+  type Examples,
   type FirstIn,
   type LessonIn,
   type Me,
@@ -274,6 +275,42 @@ export function useAllowEmpty() {
 }
 
 export const useMethod = () => useQuery({ queryKey: ["method"], queryFn: async () => body(await client.GET("/api/rules/method")) });
+
+/** Which stored takes another way to teach would change. */
+export const useWouldChange = () =>
+  useQuery({ queryKey: ["method", "preview"], queryFn: async () => body(await client.GET("/api/rules/method/preview")) });
+
+/** Takes to sort for a line by example. */
+export const useExamples = (criterion: Examples["criterion"], skip: number) =>
+  useQuery({
+    queryKey: ["method", "examples", criterion, skip],
+    queryFn: async () => body(await client.GET("/api/rules/lines", { params: { query: { criterion, skip } } })),
+  });
+
+/** The line that agrees best with what was sorted. */
+export const useProposed = (shown: Examples | undefined, sorted: Record<string, boolean>, enabled: boolean) =>
+  useQuery({
+    queryKey: ["method", "line", shown?.criterion, sorted],
+    enabled: enabled && shown !== undefined,
+    queryFn: async () => {
+      const examples = shown!.examples.map(({ take_id, value }) => ({ take_id, value, fine: sorted[take_id]! }));
+      return body(await client.POST("/api/rules/lines", { body: { criterion: shown!.criterion, examples } }));
+    },
+  });
+
+/** Draw a line there for the programme. */
+export function useUseLine() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (line: { criterion: Examples["criterion"]; value: number }) =>
+      body(await client.PUT("/api/rules/lines", { body: line })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["method"] }),
+  });
+}
+
+/** Who changed the rules, and when. */
+export const useRuleChanges = (enabled: boolean) =>
+  useQuery({ queryKey: ["method", "changes"], enabled, queryFn: async () => body(await client.GET("/api/rules/lines/changes")) });
 
 /** How the programme teaches; the page shows it at once, so that the next answer builds on it. */
 export function useTeach() {

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
-import type { Method } from "../api/client";
-import { useMethod, useTeach } from "../api/queries";
+import type { Method, Proposed } from "../api/client";
+import { useMethod, useTeach, useWouldChange } from "../api/queries";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { useKeys } from "../design/keys";
@@ -13,8 +13,11 @@ import { colour } from "../design/tokens";
 import { Ruler } from "../first/Ruler";
 import { SoFar } from "../first/SoFar";
 import { useRun } from "../first/useRun";
+import { ByExample } from "./ByExample";
+import { RuleChanges } from "./RuleChanges";
 import { Schools } from "./Schools";
-import { leftWords, tally, withUsual, type Question } from "./schools";
+import { ifWords, leftWords, QUESTIONS, tally, tried, withUsual, type Question, type Way } from "./schools";
+import { WouldChange, type Would } from "./WouldChange";
 
 const Head = styled.div`
   display: flex;
@@ -45,8 +48,8 @@ const Foot = styled.div`
 `;
 const Beside = styled.div<{ $first: boolean }>`
   display: grid;
-  grid-template-columns: ${(p) => (p.$first ? "minmax(240px, 300px) minmax(0, 1fr)" : "minmax(0, 1fr)")};
-  gap: 20px 32px;
+  grid-template-columns: ${(p) => (p.$first ? "minmax(240px, 300px) minmax(0, 1fr)" : "minmax(0, 1fr) minmax(330px, 370px)")};
+  gap: 20px 28px;
   @media (max-width: 1100px) {
     grid-template-columns: minmax(0, 1fr);
   }
@@ -74,6 +77,9 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
   const teach = useTeach();
   const going = useRun();
   const [picked, setPicked] = useState<Question | null>(null);
+  const [way, setWay] = useState<Way | null>(null);
+  const [line, setLine] = useState<Proposed | null>(null);
+  const preview = useWouldChange().data;
   const asked = method.questions.map((one) => one.question);
   const open = asked.filter((one) => !(one in method.answers));
   const now = may ? (picked ?? open[0]) : undefined;
@@ -87,13 +93,31 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
   };
   const usual = () => teach.mutate({ answers: withUsual(method), strictness: method.strictness });
   const judge = (strictness: Strictness) => teach.mutate({ answers: method.answers, strictness });
+  const take = () => {
+    if (!way) return;
+    if (way.strictness) judge(way.strictness);
+    else answer(way.question!, way.school!);
+    setWay(null);
+  };
+  const found = way && tried(preview, way);
+  const pointed: Would | null = found && preview ? { ...preview, ...found, words: ifWords(way) } : null;
+  const shown = line ? { ...line, overruled: 0, words: ["If the line were drawn there,", ""] as [string, string] } : pointed;
+  const point = (other: Way) => {
+    setLine(null);
+    setWay(other);
+  };
+  const leave = () => {
+    setLine(null);
+    setWay(null);
+  };
   const step = (by: number) => setPicked(asked[(asked.indexOf(now ?? asked[0]!) + by + asked.length) % asked.length] ?? null);
   useKeys("How you teach", [
     ...[0, 1, 2].map((i) => ({ key: `${i + 1}`, does: `the ${["first", "second", "third"][i]} answer`, run: () => number(i), off: !now })),
     { key: "ArrowDown", shown: "↓", does: "next question", run: () => step(1), off: !may },
     { key: "ArrowUp", shown: "↑", does: "question before", run: () => step(-1), off: !may },
     { key: "u", does: "the usual for all that is open", run: usual, off: !may || !open.length },
-    { key: "Escape", shown: "Esc", does: "back to the class; everything is kept", run: () => go("/class") },
+    { key: "j", does: "judge as pointed at", run: take, off: !may || !pointed },
+    { key: "Escape", shown: "Esc", does: "back to the class; everything is kept", run: () => (shown ? leave() : go("/class")) },
   ]);
   return (
     <>
@@ -110,7 +134,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
       <Beside $first={going !== null}>
         {going && <SoFar />}
         <div>
-          <Schools method={method} now={now} may={may} tight={going !== null} onAnswer={answer} />
+          <Schools method={method} now={now} may={may} preview={preview} onAnswer={answer} onPoint={point} />
           <Foot>
             {open.length > 0 && (
               <Action main large letter="U" onPress={usual} isDisabled={!may}>
@@ -125,6 +149,8 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
                   pressed={method.strictness === one}
                   main={method.strictness === one}
                   onPress={() => judge(one)}
+                  onHoverStart={() => point({ strictness: one })}
+                  onFocus={() => point({ strictness: one })}
                   isDisabled={!may}
                 >
                   {STRICTNESS[one]}
@@ -134,7 +160,21 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
             <p>{strictWords(method)}</p>
             {teach.error && <Said role="alert">{teach.error.message}</Said>}
           </Foot>
+          {!going && <RuleChanges />}
         </div>
+        {!going && (
+          <div>
+            <WouldChange
+              would={shown}
+              about={QUESTIONS[way?.question ?? now ?? "breathing_in"].changes}
+              hint={(preview?.takes ?? 0) > 0}
+              may={may}
+              onTake={line ? null : take}
+              onLeave={leave}
+            />
+            {!pointed && <ByExample may={may} onShow={setLine} />}
+          </div>
+        )}
       </Beside>
     </>
   );

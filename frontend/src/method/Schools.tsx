@@ -1,15 +1,15 @@
 import { Button } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Method } from "../api/client";
+import type { Method, Preview } from "../api/client";
 import { KeyCap } from "../design/Action";
 import { colour } from "../design/tokens";
-import { QUESTIONS, SCHOOLS, type Question } from "./schools";
+import { QUESTIONS, SCHOOLS, tried, type Question, type Way } from "./schools";
 import { SchoolGlyph } from "./SchoolGlyph";
 
-const Row = styled.section<{ $now: boolean; $open: boolean; $tight: boolean }>`
+const Row = styled.section<{ $now: boolean; $open: boolean }>`
   display: grid;
-  grid-template-columns: ${(p) => (p.$tight ? "108px minmax(0, 1fr)" : "118px minmax(0, 4fr) minmax(180px, 1fr)")};
+  grid-template-columns: 104px minmax(0, 1fr);
   gap: 8px 14px;
   align-items: center;
   padding: 6px 10px;
@@ -40,10 +40,21 @@ const Ways = styled.div`
   }
 `;
 const WAYS = 3;
+const Count = styled.span`
+  margin-left: 8px;
+  padding-left: 7px;
+  border-left: 1.5px solid ${colour("ink")};
+  font-size: 14px;
+  color: ${colour("ink")};
+`;
 const Way = styled(Button)<{ $chosen: boolean; $open: boolean }>`
   display: grid;
-  grid-template-columns: 40px auto minmax(0, 1fr);
+  grid-template-columns: 24px 58px minmax(0, 1fr);
   gap: 4px 8px;
+  svg {
+    width: 58px;
+    height: 36px;
+  }
   align-items: center;
   min-height: 62px;
   padding: 4px 6px 4px 2px;
@@ -54,12 +65,6 @@ const Way = styled(Button)<{ $chosen: boolean; $open: boolean }>`
   font: inherit;
   text-align: left;
   cursor: pointer;
-  .key {
-    display: grid;
-    justify-items: center;
-    font-size: 13px;
-    color: ${colour("soft")};
-  }
   b {
     font-weight: 700;
     line-height: 1.15;
@@ -82,8 +87,9 @@ type Props = {
   method: Method;
   now: Question | undefined;
   may: boolean;
-  tight: boolean;
+  preview: Preview | undefined;
   onAnswer: (question: Question, school: string) => void;
+  onPoint: (way: Way) => void;
 };
 
 const stateWords = (answered: boolean, now: boolean) => {
@@ -91,10 +97,11 @@ const stateWords = (answered: boolean, now: boolean) => {
   return now ? "which is yours?" : "to come";
 };
 
-/** The five questions, each with its ways to teach and what an answer changes. tight: beside a column, what changes stands in the place of a third way. */
-export function Schools({ method, now, may, tight, onAnswer }: Props) {
+/** The five questions, each with its ways to teach; beside a way, how many stored takes it would change. */
+export function Schools({ method, now, may, preview, onAnswer, onPoint }: Props) {
+  const would = (question: Question, school: string) => tried(preview, { question, school })?.count ?? 0;
   return method.questions.map(({ question, schools, usual }) => (
-    <Row key={question} $tight={tight} $now={question === now} $open={!(question in method.answers)} aria-label={QUESTIONS[question].title}>
+    <Row key={question} $now={question === now} $open={!(question in method.answers)} aria-label={QUESTIONS[question].title}>
       <div>
         <h2>{QUESTIONS[question].title}</h2>
         <p>{stateWords(question in method.answers, question === now)}</p>
@@ -110,22 +117,24 @@ export function Schools({ method, now, may, tight, onAnswer }: Props) {
               aria-pressed={chosen}
               isDisabled={!may}
               onPress={() => onAnswer(question, school)}
+              onHoverStart={() => onPoint({ question, school })}
+              onFocus={() => onPoint({ question, school })}
             >
-              <span className="key">
-                <KeyCap aria-hidden>{i + 1}</KeyCap>
-                {school === usual && "usual"}
-              </span>
+              <KeyCap aria-hidden>{i + 1}</KeyCap>
               <SchoolGlyph school={school} />
               <span>
                 <b>{SCHOOLS[school]?.title}</b>
-                <small>{SCHOOLS[school]?.about}</small>
+                {would(question, school) > 0 && <Count title="stored takes that would change">{would(question, school)}</Count>}
+                <small>
+                  {SCHOOLS[school]?.about}
+                  {school === usual && "; usual"}
+                </small>
               </span>
             </Way>
           );
         })}
-        {tight && schools.length < WAYS && <p>{QUESTIONS[question].changes}</p>}
+        {!preview?.takes && schools.length < WAYS && <p>{QUESTIONS[question].changes}</p>}
       </Ways>
-      {!tight && <p>{QUESTIONS[question].changes}</p>}
     </Row>
   ));
 }

@@ -1,4 +1,4 @@
-import type { Method } from "../api/client";
+import type { Method, Preview } from "../api/client";
 
 export type Question = Method["questions"][number]["question"];
 export type Answers = Method["answers"];
@@ -45,3 +45,34 @@ export const withUsual = (method: Method): Answers => ({
   ...Object.fromEntries(method.questions.map((one) => [one.question, one.usual])),
   ...method.answers,
 });
+
+export type Way = Partial<Pick<Preview["ways"][number], "question" | "school" | "strictness">>;
+
+const same = (one: Way, other: Way) =>
+  (one.question ?? null) === (other.question ?? null) &&
+  (one.school ?? null) === (other.school ?? null) &&
+  (one.strictness ?? null) === (other.strictness ?? null);
+
+/** What a way would change; nothing of the way that is followed. */
+export const tried = (preview: Preview | undefined, way: Way) => preview?.ways.find((one) => same(one, way));
+
+/** What is asked: "If breathing in were judged as only the belly". */
+export function ifWords({ question, school, strictness }: Way): [string, string] {
+  if (strictness) return ["If it were judged", strictness === "usual" ? "as usual" : strictness];
+  return [`If ${QUESTIONS[question!].title.toLowerCase()} were judged as`, (SCHOOLS[school!]?.title ?? "").toLowerCase()];
+}
+
+/** The large sentence of a preview. */
+export function changeWords(count: number, takes: number): string {
+  if (takes === 0) return "No take has been read yet.";
+  if (count === 0) return takes === 1 ? "The one take stays as it is." : `All ${takes} takes stay as they are.`;
+  return `${count} of ${takes} ${takes === 1 ? "take" : "takes"} would change.`;
+}
+
+/** What becomes of the others. */
+export function stayWords(count: number, { takes, overruled }: Pick<Preview, "takes" | "overruled">): string {
+  const stay = takes - count;
+  const yours = overruled ? `; where you overruled, in ${overruled}, your word stands` : "";
+  const others = ["no other stays as it is", "1 stays as it is"][stay] ?? `${stay} stay as they are`;
+  return `${others}${yours}`;
+}

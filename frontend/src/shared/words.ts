@@ -55,3 +55,10 @@ export function chairNames(names: string[]): string[] {
 /** How many letters a name begins with that another has as well. */
 const sharedLength = (name: string, others: string[]) =>
   Math.max(0, ...others.map((other) => [...name].findIndex((letter, i) => letter !== other[i])).map((n) => (n < 0 ? name.length : n)));
+
+/** A moment's day, short: "14 May". */
+export const shortDay = (moment: string) => new Date(moment).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
+
+/** A moment with its time: "14 May, 10:20". */
+export const momentWords = (moment: string) =>
+  new Date(moment).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });

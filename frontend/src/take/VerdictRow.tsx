@@ -7,7 +7,7 @@ import { PHONE } from "../design/sizes";
 import { StateMark, STATE_WORDS } from "../design/StateMark";
 import { ValueScale } from "../design/ValueScale";
 import { colour } from "../design/tokens";
-import { digits, limitsWords, unitWords } from "./valueWords";
+import { digits, limitsWords, unitWords } from "../shared/valueWords";
 
 export const ROW_COLUMNS = css`
   display: grid;

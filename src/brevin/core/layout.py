@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
@@ -20,13 +21,14 @@ LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
 
 def breath_of(measures: Sequence[Measure], *, pattern: Pattern, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
     """One breath's numbers as the report has them."""
-    amounts = {m.key: m.amount for m in measures}
+    shown = [m for m in measures if m.key not in RELEASES]
+    amounts = {m.key: m.amount for m in shown}
     numbers: dict[str, Any] = {key: None if amount is None else amount.value for key, amount in amounts.items()}
     return Breath(
         **numbers,
         exhale_shape=exhale_shape, pattern=pattern, card_index=card_index,
         uncertainty={key: None if amount is None else amount.half_width for key, amount in amounts.items()},
-        withheld={m.key: m.value.reason for m in measures if isinstance(m.value, NotMeasured)},
+        withheld={m.key: m.value.reason for m in shown if isinstance(m.value, NotMeasured)},
     )  # fmt: skip
 
 

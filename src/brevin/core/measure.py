@@ -64,6 +64,7 @@ UNITS: dict[str, str] = {
     "abdomen_amp": "% of trunk", "chest_amp": "% of trunk", "shoulder_rise": "% of trunk", "abdominal_share": "share",
     "size_pct": "% of trunk", "chest_lag_s": "s", "against_pct": "% of trunk", "next_offset_beats": "beats",
     "phase_angle_deg": "deg", "intake_unevenness": "share", "exhale_unevenness": "share",
+    "exhale_from_even": "share", "exhale_from_fall": "share",
     "both_sides": "share", "instrument_axis_deg": "deg", "axis_to_trunk_deg": "deg", "axis_below_mouth_pct": "% of trunk",
     "elbow_left_deg": "deg", "elbow_right_deg": "deg",
     "trunk_inclination_deg": "deg", "back_rounding_pct": "% of trunk", "head_forward_pct": "% of trunk", "head_tilt_deg": "deg",

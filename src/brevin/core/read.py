@@ -25,16 +25,16 @@ from brevin.core.kinds import Position, View
 from brevin.core.kinematics.posture import Stance, posture
 from brevin.core.kinematics.traces import Traces
 from brevin.core.layout import breath_of, hold_of, is_held, player_seen, posture_of, scale_of, segments_of, trace_of
-from brevin.core.measure import Amount, Measure, withheld
+from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
 from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
-from brevin.core.verdict.bands import Asked
+from brevin.core.verdict.again import Ground
 from brevin.core.verdict.criteria import exempt_measures
-from brevin.core.verdict.judge import Judged, cue, verdicts
+from brevin.core.verdict.judge import Judged, cue
 from brevin.core.verdict.rules import Rules
 
 
@@ -50,10 +50,11 @@ class Task:
 
 @dataclass(frozen=True)
 class Reading:
-    """report: the record of the reading; measures: every number of its whole breaths and of the clip."""
+    """report: the record of the reading; ground: every number of its whole breaths and of the clip, and what else its verdicts stand on besides the rules;
+    None where nobody was read."""
 
     report: Report
-    measures: tuple[Measure, ...]
+    ground: Ground | None = None
 
 
 def read(sighting: Sighting, task: Task, rules: Rules | None = None) -> Report:
@@ -67,7 +68,7 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     asked = _Asked(found, task, rules, edits)
     who = _who(found, edits)
     if who is None:
-        return Reading(_report(asked, None, _Breathing(), _beats(asked, [])), ())
+        return Reading(_report(asked, None, _Breathing(), _beats(asked, [])))
     breathing = _breathing(asked, who)
     beats = _beats(asked, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
@@ -78,8 +79,11 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     upright = [*posture(found.poses, who.player, stance), *held(found.poses, found.lines, who.player, stance, task.check.instrument)]
     upright = withheld(upright, exempt_measures(rules), "exempt")
     of_breaths = [m for _, own in whole for m in own]
-    measures = (*of_breaths, *both_sides.difference(task.check, of_breaths, both_sides.other_side([b for b, _ in whole])), *upright)
-    return Reading(_report(asked, who, breathing, beats, [b for b, _ in whole], [b for b, _ in partial], measures, own), measures)
+    other = both_sides.other_side([b for b, _ in whole])
+    measures = (*of_breaths, *both_sides.difference(task.check, of_breaths, other), *upright)
+    why_not = [r for r in breathing.stops if r.check in ("breath", "all")]
+    ground = Ground(Judged(measures, who.view, _position(task, who), breathing.readable, why_not, other), task.check, beats.beat_s, own)
+    return Reading(_report(asked, who, breathing, beats, ([b for b, _ in whole], [b for b, _ in partial]), ground), ground)
 
 
 @dataclass(frozen=True)
@@ -171,6 +175,7 @@ def _stance(asked: _Asked, who: Followed, whole: "Measured", beats: Beats) -> St
 
 
 Measured = list[tuple[Breath, list[Measure]]]
+_Split = tuple[Sequence[Breath], Sequence[Breath]]  # whole and cut
 
 
 def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) -> tuple[Measured, Measured]:
@@ -207,23 +212,18 @@ def _counted_in(whole: Measured, breathing: _Breathing, beats: Beats) -> tuple[M
     return unjudged, replace(breathing, advice=[*breathing.advice, said])
 
 
-def _report(
-    asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats, whole: Sequence[Breath] = (), partial: Sequence[Breath] = (),
-    measures: Sequence[Measure] = (), own: Amount | None = None,
-) -> Report:  # fmt: skip
-    found, task, rules = asked.found, asked.task, asked.rules
+def _report(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats, split: "_Split" = ((), ()), ground: Ground | None = None) -> Report:
+    found, task, rules, (whole, partial) = asked.found, asked.task, asked.rules, split
     reasons = _reasons(asked, who, breathing, beats)
+    measures, said = (ground.judged.measures, ground.verdicts(rules)) if ground else ((), [])
     stance, holding = posture_of(measures) if who else Posture(), hold_of(measures, task.check.instrument, found, who)
-    view, position = (who.view, _position(task, who)) if who else (None, None)
     breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
-    judged = Judged(measures, view, position, breath, [r for r in breathing.stops if r.check in ("breath", "all")], both_sides.other_side(whole))
-    said = verdicts(judged, Asked(task.check, beats.beat_s, rules, own)) if who else []
     return Report(
         schema=SCHEMA,
         software=Software(version=__version__, thresholds_id=rules.thresholds_id, profile_id=rules.profile_id),
         clip=Clip(**vars(found.clip)),
-        view=view,
-        position=position,
+        view=who.view if who else None,
+        position=_position(task, who) if who else None,
         readable=breath or upright,
         readable_for=ReadableFor(breath=breath, posture=upright, hold=is_held(holding), sound=beats.source == "clicks"),
         reasons=reasons,
@@ -244,7 +244,7 @@ def _report(
         rules=ruling.to_document(rules),
         edits=asked.edits,
         people=len(found.players),
-        own_full=own,
+        own_full=ground.own_full if ground else None,
     )
 
 

@@ -17,18 +17,18 @@ from types import FrameType
 
 from peewee import DatabaseError, InterfaceError
 
-from brevin.core.errors import ClipUnusable
+from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.evidence import unpacked
 from brevin.edge.clip_work import PRELOAD_READ, READ_LIMITS, read_clip
 from brevin.edge.limited import Answer, Child, Children, Died
 from brevin.edge.transcode import COPIES
-from brevin.jobs.judging import facts_of, report_of
+from brevin.jobs.judging import ReadAgain, facts_of, judge_anew, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.store import readings, students, takes
 from brevin.store.database import connect
-from brevin.store.records import Leased, LetGo, Looked
+from brevin.store.records import Leased, LetGo, Looked, NotThere
 from brevin.store.scope import HOUSE
 
 LOOK_EVERY_S = 0.25  # for takes that wait
@@ -64,9 +64,28 @@ class Reader:
             self._leases_at = time.monotonic()
         while len(self._jobs) < self._most and (held := readings.claim_next(HOUSE)) is not None:
             self._begin(held)
+        if not self._jobs and self._judged_one():
+            return
         wait([job.child.pipe for job in self._jobs], timeout=wait_s) if self._jobs else time.sleep(wait_s)
         for job in list(self._jobs):
             self._hear(job)
+
+    def _judged_one(self) -> bool:
+        """Judge one take anew whose rules were changed; whether there was one."""
+        take_id = readings.next_to_judge(HOUSE)
+        if take_id is None:
+            return False
+        try:
+            judge_anew(HOUSE, take_id, self._settings)
+        except (DatabaseError, InterfaceError):
+            raise
+        except (ReadAgain, InvalidInput, NotThere) as why:
+            log.info("take %s stays as it was judged: %r", take_id, why)
+            readings.cannot_judge(HOUSE, take_id)
+        except Exception:
+            log.exception("judging take %s anew failed", take_id)
+            readings.cannot_judge(HOUSE, take_id)
+        return True
 
     def stop(self) -> None:
         """End every child; what they had begun waits again."""

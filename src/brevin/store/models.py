@@ -186,6 +186,7 @@ class Take(Base):
     evidence_name = CharField(80, default="")
     claimed_at = MomentField(null=True)
     read_s = FloatField(null=True)  # how long the last reading took
+    judge_due = BooleanField(default=False, index=True)  # its verdicts are to follow rules that were changed since
     felt = CharField(16, default="")  # what the student said before the reading was there
     sent_as = CharField(36, null=True, unique=True)  # the recording's own name in the browser it was filmed in: sent twice, it is one take
 
@@ -216,6 +217,7 @@ class Report(Base):
     document = LongTextField()
     view = CharField(16, default="")  # with the position: what other readings this one may be compared with
     position = CharField(16, default="")
+    ground = JsonField(null=True)  # what its verdicts stand on beside the measures; None where nobody was read, or by an older release
 
     class Meta:
         indexes = ((("take", "version"), True),)

@@ -5,10 +5,10 @@ from datetime import date, datetime
 from typing import Literal
 from zoneinfo import ZoneInfo
 
-from brevin.core.kinds import Felt, Instrument, Position, Purpose, State, View
-from brevin.core.measure import Measure
+from brevin.core.kinds import Felt, Instrument, Purpose, State
 from brevin.core.plan.check import Check
 from brevin.core.report import Edits, Verdict
+from brevin.core.verdict.again import Ground
 from brevin.core.verdict.headline import Headline
 from brevin.core.verdict.rules import Rules
 from brevin.store.scope import Acting
@@ -162,7 +162,8 @@ class TakeRecord:
 
 @dataclass(frozen=True)
 class NewReport:
-    """A report to be stored: document as JSON text, its line for lists, what made it, and its numbers and verdicts as rows."""
+    """A report to be stored: document as JSON text, its line for lists, what made it, and its numbers and verdicts as rows. ground: None where nobody was
+    read."""
 
     document: str
     readable: bool
@@ -170,10 +171,8 @@ class NewReport:
     software_version: str
     thresholds_id: str
     profile_id: str
-    measures: tuple[Measure, ...] = ()
+    ground: Ground | None = None
     verdicts: tuple[Verdict, ...] = ()
-    view: View | None = None
-    position: Position | None = None
 
 
 @dataclass(frozen=True)

@@ -14,6 +14,7 @@ from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import from_document
 from brevin.core.report import Cue
 from brevin.core.verdict.headline import Fault, Headline
+from brevin.store import grounds
 from brevin.store.database import db
 from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Report, Take, VerdictRow
 from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
@@ -37,16 +38,18 @@ def newest(scope: Scope, take_id: str) -> ReportRecord | None:
 def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
     """The next version of a take's report, and its rows in place of the older ones'. Returns the version. Needs an open transaction."""
     version = Report.select().where(Report.take == take.id).count() + 1
+    judged = new.ground.judged if new.ground else None
     Report.create(
         take=take.id, version=version, document=new.document, readable=new.readable, headline=dataclasses.asdict(new.headline),
         software_version=new.software_version, thresholds_id=new.thresholds_id, profile_id=new.profile_id,
-        view=new.view or "", position=new.position or "",
+        view=(judged.view if judged else None) or "", position=(judged.position if judged else None) or "",
+        ground=grounds.document_of(new.ground) if new.ground else None,
     )  # fmt: skip
     of_take = _of(take)
     MeasureRow.delete().where(MeasureRow.take == take.id).execute()
     VerdictRow.delete().where(VerdictRow.take == take.id).execute()
-    if new.measures:
-        MeasureRow.insert_many([of_take | _measure(m) for m in new.measures]).execute()
+    if judged and judged.measures:
+        MeasureRow.insert_many([of_take | _measure(m) for m in judged.measures]).execute()
     if new.verdicts:
         VerdictRow.insert_many([
             of_take | {

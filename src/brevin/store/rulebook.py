@@ -1,26 +1,42 @@
 """The programme's rules: how it teaches, its own layer and those of its instruments, and what is in force for a take."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from typing import cast
+
+from peewee import JOIN
 
 from brevin.core.kinds import Instrument
 from brevin.core.verdict import schools
-from brevin.core.verdict.rules import Rules, layer_from, resolve
+from brevin.core.verdict.rules import Layer, Rules, layer_from, resolve
 from brevin.core.verdict.schools import Method, method_from
 from brevin.store.database import db
-from brevin.store.models import InstrumentRules, Programme
+from brevin.store.models import InstrumentRules, Person, Programme
 from brevin.store.records import NotThere, StudentRecord
+from brevin.store.rule_models import RuleChange
+from brevin.store.rule_records import RuleChangeRecord, RuleKind
 from brevin.store.scope import Scope
+
+NOTHING = Layer(name="instrument")
+MOST_LISTED = 50
 
 
 def change_rules(scope: Scope, document: Mapping[str, object], *, instrument: Instrument | None = None) -> None:
     """Replace the programme's own layer, or that of one instrument. Raises InvalidInput(bad_profile)."""
     layer_from(document)
-    with db.connection_context():
+    before = rules_document(scope, instrument=instrument)
+    with db.connection_context(), db.atomic():
+        _note(scope, "limits", before, document, instrument)
         if instrument is None:
             Programme.update(rules=dict(document)).where(Programme.id == scope.programme).execute()
         else:
             InstrumentRules.delete().where((InstrumentRules.programme == scope.programme) & (InstrumentRules.instrument == instrument)).execute()
             InstrumentRules.create(programme=scope.programme, instrument=instrument, rules=dict(document))
+
+
+def with_limit(scope: Scope, name: str, value: float) -> dict[str, object]:
+    """The programme's own layer with one more limit; nothing is changed by asking."""
+    own = rules_document(scope)
+    return {**own, "limits": {**cast(Mapping[str, float], own.get("limits", {})), name: value}}
 
 
 def rules_document(scope: Scope, *, instrument: Instrument | None = None) -> dict[str, object]:
@@ -46,16 +62,54 @@ def method(scope: Scope) -> Method | None:
 
 def teach(scope: Scope, how: Method) -> None:
     """Replace how the programme teaches; takes judged from now on follow it."""
-    with db.connection_context():
+    before = schools.to_document(method(scope) or Method())
+    with db.connection_context(), db.atomic():
+        _note(scope, "method", before, schools.to_document(how), None)
         Programme.update(method=schools.to_document(how)).where(Programme.id == scope.programme).execute()
 
 
+def _note(scope: Scope, what: RuleKind, before: Mapping[str, object], after: Mapping[str, object], instrument: Instrument | None) -> None:
+    """Keep who changed what, and when. Needs an open transaction."""
+    if dict(before) != dict(after):
+        RuleChange.create(programme=scope.programme, by=scope.person_id, what=what, instrument=instrument or "", before=dict(before), after=dict(after))
+
+
+def changes(scope: Scope, limit: int = MOST_LISTED) -> list[RuleChangeRecord]:
+    """Who changed the rules, and when, the newest first."""
+    with db.connection_context():
+        rows = (
+            RuleChange.select(RuleChange, Person)
+            .join(Person, JOIN.LEFT_OUTER)
+            .where(RuleChange.programme == scope.programme)
+            .order_by(RuleChange.made_at.desc(), RuleChange.id.desc())
+            .limit(limit)
+        )
+        return [_change(row) for row in rows]
+
+
+def _change(row: RuleChange) -> RuleChangeRecord:
+    by = row.by.name if row.by else ""
+    return RuleChangeRecord(row.made_at, by, cast(RuleKind, row.what), row.instrument, before=row.before, after=row.after)
+
+
+class Book:
+    """The programme's layers, read once, for as many takes as are asked for. how: another way to teach than the programme's; own: another layer of its own."""
+
+    def __init__(self, scope: Scope, how: Method | None = None, own: Mapping[str, object] | None = None) -> None:
+        self._method = schools.layer_of(how or method(scope) or Method())
+        self._programme = layer_from(rules_document(scope) if own is None else own, name="programme")
+        with db.connection_context():
+            rows = InstrumentRules.select().where(InstrumentRules.programme == scope.programme)
+            self._instruments = {row.instrument: layer_from(dict(row.rules), name="instrument") for row in rows}
+
+    def rules(self, *, instrument: Instrument, exempt: Sequence[str], card_rules: Mapping[str, object]) -> Rules:
+        """The rules of a take: method, programme, instrument, student's exemptions, card."""
+        return resolve([
+            self._method, self._programme, self._instruments.get(instrument, NOTHING), layer_from({"exempt": list(exempt)}, name="student"),
+            layer_from(card_rules, name="card"),
+        ])  # fmt: skip
+
+
 def rules_for(scope: Scope, student: StudentRecord, *, instrument: Instrument, card_rules: Mapping[str, object]) -> Rules:
-    """The rules of a take: method, programme, instrument, student's exemptions, card."""
-    return resolve([
-        schools.layer_of(method(scope) or Method()),
-        layer_from(rules_document(scope), name="programme"),
-        layer_from(rules_document(scope, instrument=instrument), name="instrument"),
-        layer_from({"exempt": list(student.exempt)}, name="student"),
-        layer_from(card_rules, name="card"),
-    ])  # fmt: skip
+    """The rules of one take as they are now."""
+    return Book(scope).rules(instrument=instrument, exempt=student.exempt, card_rules=card_rules)

@@ -167,7 +167,7 @@ def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, repor
     """Store a report that was judged anew from the evidence, with what it was judged by: all of it or nothing. Raises NotThere."""
     with db.connection_context(), db.atomic():
         take = take_record(scope, take_id)
-        Take.update(edits=dataclasses.asdict(edits), rules=ruling.to_document(rules)).where(Take.id == take_id).execute()
+        Take.update(edits=dataclasses.asdict(edits), rules=ruling.to_document(rules), judge_due=False).where(Take.id == take_id).execute()
         reports.put(scope, take, report)
         changes.note(scope, take.programme_id, "take", take_id)
     return take_record(scope, take_id)

@@ -60,6 +60,7 @@ class Feed:
 
     def _run(self) -> None:
         seen: int | None = None
+        silent = False
         wait = threading.Event()
         while True:
             try:
@@ -69,8 +70,11 @@ class Feed:
                 if found:
                     seen = found[-1].id
                     self._tell(found)
+                silent = False
             except (DatabaseError, InterfaceError):  # it is being started again
-                log.warning("the database does not answer")
+                if not silent:
+                    log.warning("the database does not answer")
+                silent = True
             except Exception:  # noqa: BLE001 (a thread that ends here would leave every page unheard)
                 log.exception("changes could not be told")
             wait.wait(LOOK_EVERY_S)

@@ -33,6 +33,7 @@ SENTENCES: dict[str, str] = {
     "too_many_rows": "This list has {rows} rows; {most} at once are taken. Split it, and drop the parts.",
     "begun": "This program has its first account already. Sign in with it.",
     "not_from_here": "The first account is made on the computer that Brevin runs on.",
+    "few_examples": "Leave at least one take up and one down: the line lies between them.",
     "bad_card": "This is no count card. Write it like 3-0-7@72x4: in, pause, out, at a tempo, how often.",
     "too_many_in_a_row": "More than {most} breaths in a row make light-headed. Make two cards of it; the program puts the rest between them.",
     "empty_off": "Staying empty is switched off here. Whoever may change the rules switches it on, below the ladder.",
@@ -46,6 +47,7 @@ SENTENCES: dict[str, str] = {
     "live_busy": "The live view does not keep up at the moment. Film all the same: the clip is read afterwards.",
     "program_error": "The program made an error. It is written down; try again.",
 }
+SAID_ALONE = ("few_examples",)  # what a person did, and not a page's mistake
 STATUS = {401: "signed_out", 404: "not_there", 405: "not_allowed", 413: "too_large", 422: "bad_request", 429: "too_many_tries"}
 
 
@@ -65,6 +67,11 @@ def reply(code: str, status: int, message: str) -> Response:
     return response
 
 
+def _unusable(error: InvalidInput) -> Response:
+    code = error.code if error.code in SAID_ALONE else "bad_request"
+    return reply(code, 422, SENTENCES[code])
+
+
 def bad_request(error: ValidationError) -> Response:
     """A request whose parts are missing or have the wrong form."""
     return reply("bad_request", 422, SENTENCES["bad_request"])
@@ -76,7 +83,7 @@ def add_to(app: Flask) -> None:
     app.register_error_handler(NotThere, lambda e: reply("not_there", 404, SENTENCES["not_there"]))
     app.register_error_handler(NoConsent, lambda e: reply("no_consent", 409, SENTENCES["no_consent"]))
     app.register_error_handler(ClipUnusable, lambda e: reply(e.code, 422, reason_text(e.code, e.facts)))
-    app.register_error_handler(InvalidInput, lambda e: reply("bad_request", 422, SENTENCES["bad_request"]))
+    app.register_error_handler(InvalidInput, _unusable)
     app.register_error_handler(RecursionError, lambda e: reply("bad_request", 400, SENTENCES["bad_request"]))
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _ours)

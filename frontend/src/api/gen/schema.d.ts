@@ -474,8 +474,44 @@ export interface paths {
         };
         /** What the programme changes of the starting values. */
         get: operations["rules_rules_get"];
-        /** Replace one layer; takes judged from now on follow it. */
+        /** Replace one layer; takes judged from now on follow it, and those stored whose verdicts change by it are judged anew. */
         put: operations["rules_change_rules_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Takes to sort into fine and not fine, as the line in force has them. */
+        get: operations["lines_examples_get"];
+        /** Draw a line there for the whole programme; the stored takes whose verdicts change by it are judged anew. */
+        put: operations["lines_use_line_put"];
+        /** The line that agrees best with what was sorted, and what it would change of the stored takes. Nothing is changed. */
+        post: operations["lines_line_of_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/lines/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who changed the rules, and when, the newest first. */
+        get: operations["lines_changes_changes_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -492,8 +528,25 @@ export interface paths {
         };
         /** How the programme teaches: five questions with their schools, what was answered, how strictly it judges. */
         get: operations["rules_method_method_get"];
-        /** Answer some of the questions, or all; takes judged from now on follow. */
+        /** Answer some of the questions, or all; takes judged from now on follow, and those stored whose verdicts change by it are judged anew. */
         put: operations["rules_teach_method_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/method/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which of the stored takes would change their verdict if another school were followed, or more or less strictly judged. */
+        get: operations["rules_preview_method_preview_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1094,6 +1147,28 @@ export interface components {
             tempo_bpm: number;
         };
         /**
+         * ChangedOut
+         * @description A stored take with the verdicts that would change.
+         */
+        ChangedOut: {
+            /** Flips */
+            flips: components["schemas"]["FlipOut"][];
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Student */
+            student: string;
+            /** Take Id */
+            take_id: string;
+        };
+        /**
          * ChangesIn
          * @description leave: who goes; back: who comes back; drop: who was added by mistake.
          */
@@ -1371,6 +1446,52 @@ export interface components {
             /** Allowed */
             allowed: boolean;
         };
+        /**
+         * ExampleOut
+         * @description A take to be sorted. value: the number that is judged; fine: as the line in force has it; the three regions' travel in its middle breath, % of trunk.
+         */
+        ExampleOut: {
+            /** Abdomen */
+            abdomen: number | null;
+            /** Chest */
+            chest: number | null;
+            /** Fine */
+            fine: boolean;
+            /** Shoulder */
+            shoulder: number | null;
+            /** Student */
+            student: string;
+            /** Take Id */
+            take_id: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * ExamplesOut
+         * @description criteria: those whose line can be drawn by example, with their titles; now: the line in force; fine: the side on which a take is fine.
+         */
+        ExamplesOut: {
+            /** Criteria */
+            criteria: {
+                [key: string]: string;
+            };
+            /**
+             * Criterion
+             * @enum {string}
+             */
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            /** Examples */
+            examples: components["schemas"]["ExampleOut"][];
+            /**
+             * Fine
+             * @enum {string}
+             */
+            fine: "above" | "below";
+            /** Now */
+            now: number;
+            /** Unit */
+            unit: string;
+        };
         /** ExemptChange */
         ExemptChange: {
             /** Exempt */
@@ -1433,6 +1554,24 @@ export interface components {
              * @default UTC
              */
             time_zone: string;
+        };
+        /**
+         * FlipOut
+         * @description A verdict that would change. before, after: None where the criterion is not judged at all; value: the number that is judged, its unit.
+         */
+        FlipOut: {
+            /** After */
+            after: ("steady" | "watch" | "work" | "unreadable") | null;
+            /** Before */
+            before: ("steady" | "watch" | "work" | "unreadable") | null;
+            /** Criterion */
+            criterion: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
         };
         /** HeadlineOut */
         HeadlineOut: {
@@ -1652,6 +1791,19 @@ export interface components {
             starts_at: string;
             /** Title */
             title: string;
+        };
+        /**
+         * LineIn
+         * @description A line for the whole programme.
+         */
+        LineIn: {
+            /**
+             * Criterion
+             * @enum {string}
+             */
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            /** Value */
+            value: number;
         };
         /** ListLeft */
         ListLeft: {
@@ -2053,6 +2205,18 @@ export interface components {
             /** Value */
             value: number;
         };
+        /**
+         * PreviewOut
+         * @description takes: stored ones that were tried; overruled: of them, those where the teacher has the last word on something.
+         */
+        PreviewOut: {
+            /** Overruled */
+            overruled: number;
+            /** Takes */
+            takes: number;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+        };
         /** ProgrammeChoice */
         ProgrammeChoice: {
             /** Programme Id */
@@ -2066,6 +2230,26 @@ export interface components {
             name: string;
             /** Time Zone */
             time_zone: string;
+        };
+        /**
+         * ProposedOut
+         * @description The line that agrees best; count: of the stored takes it would change.
+         */
+        ProposedOut: {
+            /** Agrees */
+            agrees: number;
+            /** Agrees Now */
+            agrees_now: number;
+            /** Changed */
+            changed: components["schemas"]["ChangedOut"][];
+            /** Count */
+            count: number;
+            /** Misjudged */
+            misjudged: string[];
+            /** Takes */
+            takes: number;
+            /** Value */
+            value: number;
         };
         /** ReadableFor */
         ReadableFor: {
@@ -2230,6 +2414,26 @@ export interface components {
             value: number | null;
         };
         /**
+         * RuleChangeOut
+         * @description by: "" where they have left; what: the sentence of what was changed.
+         */
+        RuleChangeOut: {
+            /** By */
+            by: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** What */
+            what: string[];
+        };
+        /** RuleChangesOut */
+        RuleChangesOut: {
+            /** Changes */
+            changes: components["schemas"]["RuleChangeOut"][];
+        };
+        /**
          * RulesIn
          * @description A layer's document; instrument null = the programme's own.
          */
@@ -2346,6 +2550,31 @@ export interface components {
             thresholds_id: string;
             /** Version */
             version: string;
+        };
+        /**
+         * SortedAllIn
+         * @description The sorted takes.
+         */
+        SortedAllIn: {
+            /**
+             * Criterion
+             * @enum {string}
+             */
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            /** Examples */
+            examples: components["schemas"]["SortedIn"][];
+        };
+        /**
+         * SortedIn
+         * @description What the teacher says of one take.
+         */
+        SortedIn: {
+            /** Fine */
+            fine: boolean;
+            /** Take Id */
+            take_id: string;
+            /** Value */
+            value: number;
         };
         /** SoundHeard */
         SoundHeard: {
@@ -2595,6 +2824,31 @@ export interface components {
              * @default
              */
             words: string;
+        };
+        /**
+         * WayOut
+         * @description count: of the takes that would change; changed: the newest of them.
+         */
+        WayOut: {
+            /** Changed */
+            changed: components["schemas"]["ChangedOut"][];
+            /** Count */
+            count: number;
+            /**
+             * Question
+             * @default null
+             */
+            question: ("breathing_in" | "breathing_out" | "first_sounds" | "tongue" | "practice") | null;
+            /**
+             * School
+             * @default null
+             */
+            school: string | null;
+            /**
+             * Strictness
+             * @default null
+             */
+            strictness: ("milder" | "usual" | "stricter") | null;
         };
         /**
          * Withdrawn
@@ -3591,6 +3845,133 @@ export interface operations {
             };
         };
     };
+    lines_examples_get: {
+        parameters: {
+            query: {
+                criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                skip?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExamplesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lines_use_line_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lines_line_of_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SortedAllIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lines_changes_changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleChangesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     rules_method_method_get: {
         parameters: {
             query?: never;
@@ -3640,6 +4021,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    rules_preview_method_preview_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -144,12 +144,10 @@ def intake_unevenness(breath: OneBreath) -> Value:
     return fill if isinstance(fill, NotMeasured) else Amount(shape.unevenness(fill), UNEVENNESS_HALF_WIDTH)
 
 
-def exhale_unevenness(breath: OneBreath) -> Value:
-    """The same for the emptying, against the school's shape."""
+def exhale_unevenness(breath: OneBreath, release: float) -> Value:
+    """The same for the emptying, against the shape of a release (core/breath/shape.py)."""
     emptied = _emptying(breath)
-    if isinstance(emptied, NotMeasured):
-        return emptied
-    return Amount(shape.unevenness(emptied, release=breath.rules.limit("even_exhale.release")), UNEVENNESS_HALF_WIDTH)
+    return emptied if isinstance(emptied, NotMeasured) else Amount(shape.unevenness(emptied, release=release), UNEVENNESS_HALF_WIDTH)
 
 
 def phase_angle_deg(breath: OneBreath) -> Value:
@@ -197,7 +195,9 @@ FORMULAS: dict[str, Callable[[OneBreath], Value]] = {
     "against_pct": against_pct,
     "phase_angle_deg": phase_angle_deg,
     "intake_unevenness": intake_unevenness,
-    "exhale_unevenness": exhale_unevenness,
+    "exhale_unevenness": lambda b: exhale_unevenness(b, b.rules.limit("even_exhale.release")),
+    "exhale_from_even": lambda b: exhale_unevenness(b, shape.RELEASES["exhale_from_even"]),
+    "exhale_from_fall": lambda b: exhale_unevenness(b, shape.RELEASES["exhale_from_fall"]),
 }
 TIMES = (
     "inhale_start_s", "inhale_end_s", "exhale_start_s", "exhale_end_s", "inhale_beats", "pause_beats", "exhale_beats", "empty_beats",

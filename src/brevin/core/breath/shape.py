@@ -13,6 +13,8 @@ FULL = 0.9  # of the excursion
 STOPS_PULSING, STOP_S = 3, 0.12
 SLOW_SHARE = 0.2  # of the mean speed: slower is a stop
 INNER = (0.08, 0.92)  # shares of the way between which a stop counts
+RELEASES = {"exhale_from_even": 0.0, "exhale_from_fall": 3.0}
+"""The shapes that schools teach. Evenness is kept against each of them, so that another school can be tried without the trace."""
 
 
 @dataclass(frozen=True)

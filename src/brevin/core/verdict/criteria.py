@@ -30,8 +30,9 @@ class Where:
 
 @dataclass(frozen=True)
 class Criterion:
-    """One row. measure: the key it judges; area: what it is part of; lane: line of the breath score; span: turns its mark covers, None for a row of the
-    whole clip; unless: a row whose fault takes this one's with it, so that one fault is said once."""
+    """One row. measure: the key it judges; area: what it is part of; limits: those its band is made of, by the beginnings of their names; lane: line of the
+    breath score; span: turns its mark covers, None for a row of the whole clip; unless: a row whose fault takes this one's with it, so that one fault is said
+    once."""
 
     key: CriterionKey
     measure: str
@@ -39,6 +40,7 @@ class Criterion:
     unit: str
     band: Callable[[Amounts, Asked], Band | None]
     where: Where
+    limits: tuple[str, ...]
     lane: Lane = "count"
     span: tuple[TurnKind, TurnKind] | None = ("inhale_start", "inhale_end")
     unless: CriterionKey | None = None
@@ -58,27 +60,43 @@ LEVEL = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "trumpet", "cornet", "
 TO_TRUNK = Where(SEEN_MOVING, UPRIGHT, ("clarinet", "oboe"), LOOKED_AT, held=True)
 CLEAR = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet"), LOOKED_AT, held=True)
 
+LEANS = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT)
+TILTS = Where(("front",), UPRIGHT, kinds=LOOKED_AT)
+MOVING = Where(views=SEEN_MOVING)
+BOTH = Where(views=SEEN_MOVING, two_sides=True)
+EXHALE: tuple[TurnKind, TurnKind] = ("exhale_start", "exhale_end")
+
 # Order is the order in which a fault is spoken of: what lies beneath comes first.
 CRITERIA: tuple[Criterion, ...] = (
-    Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", bands.inclination, Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT), span=None),
-    Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, Where(("front",), UPRIGHT, kinds=LOOKED_AT), span=None),
-    Criterion("real_breath", "against_pct", "breath", "% of trunk", bands.real, LEADS, "abdomen"),
-    Criterion("abdomen_leads", "abdominal_share", "breath", "of the breath", bands.abdomen, LEADS, "chest", unless="real_breath"),
-    Criterion("shoulders_still", "shoulder_rise", "breath", "% of trunk", bands.shoulders, STILL, "shoulder"),
-    Criterion("full_breath", "size_pct", "breath", "% of trunk", bands.full_size, Where(views=SEEN_MOVING), "abdomen"),
-    Criterion("axis_level", "instrument_axis_deg", "hold", "deg", bands.axis_level, LEVEL, span=None),
-    Criterion("axis_to_trunk", "axis_to_trunk_deg", "hold", "deg", bands.axis_to_trunk, TO_TRUNK, span=None),
-    Criterion("elbow_left", "elbow_left_deg", "hold", "deg", bands.elbow, CLEAR, span=None),
-    Criterion("elbow_right", "elbow_right_deg", "hold", "deg", bands.elbow, CLEAR, span=None),
-    Criterion("not_full_early", "full_at_beat", "breath", "beat", bands.full, SPREAD),
-    Criterion("with_count", "inhale_offset_beats", "breath", "beat", bands.start, COUNTED),
-    Criterion("inhale_counts", "inhale_beats", "breath", "beats", bands.inhale_length, COUNTED, unless="not_full_early"),
-    Criterion("pause", "pause_beats", "breath", "beat", bands.pause, COUNTED, span=("inhale_end", "exhale_start"), unless="not_full_early"),
-    Criterion("exhale_with_count", "exhale_offset_beats", "breath", "beat", bands.start, CLOSED, span=("exhale_start", "exhale_end"), unless="pause"),
-    Criterion("exhale_counts", "exhale_beats", "breath", "beats", bands.exhale_length, CLOSED, span=("exhale_start", "exhale_end")),
-    Criterion("even_intake", "intake_unevenness", "breath", "of the breath", bands.even, SPREAD, unless="not_full_early"),
-    Criterion("even_exhale", "exhale_unevenness", "breath", "of the breath", bands.even_out, COUNTED, span=("exhale_start", "exhale_end")),
-    Criterion("both_sides", "both_sides", "breath", "of the breath", bands.apart, Where(views=SEEN_MOVING, two_sides=True), span=None),
+    Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", bands.inclination, LEANS, ("inclination",), span=None),
+    Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, TILTS, ("shoulder_tilt",), span=None),
+    Criterion("real_breath", "against_pct", "breath", "% of trunk", bands.real, LEADS, ("pattern.pushed_chest", "pattern.paradoxical_abdomen"), "abdomen"),
+    Criterion(
+        "abdomen_leads",
+        "abdominal_share",
+        "breath",
+        "of the breath",
+        bands.abdomen,
+        LEADS,
+        ("abdomen_leads", "pattern.chest_first_s"),
+        "chest",
+        unless="real_breath",
+    ),  # fmt: skip
+    Criterion("shoulders_still", "shoulder_rise", "breath", "% of trunk", bands.shoulders, STILL, ("shoulders_still",), "shoulder"),
+    Criterion("full_breath", "size_pct", "breath", "% of trunk", bands.full_size, MOVING, ("full_breath", "pattern.shallow"), "abdomen"),
+    Criterion("axis_level", "instrument_axis_deg", "hold", "deg", bands.axis_level, LEVEL, ("axis_level",), span=None),
+    Criterion("axis_to_trunk", "axis_to_trunk_deg", "hold", "deg", bands.axis_to_trunk, TO_TRUNK, ("axis_to_trunk",), span=None),
+    Criterion("elbow_left", "elbow_left_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
+    Criterion("elbow_right", "elbow_right_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
+    Criterion("not_full_early", "full_at_beat", "breath", "beat", bands.full, SPREAD, ("full_early",)),
+    Criterion("with_count", "inhale_offset_beats", "breath", "beat", bands.start, COUNTED, ("with_count",)),
+    Criterion("inhale_counts", "inhale_beats", "breath", "beats", bands.inhale_length, COUNTED, ("counts",), unless="not_full_early"),
+    Criterion("pause", "pause_beats", "breath", "beat", bands.pause, COUNTED, ("pause",), span=("inhale_end", "exhale_start"), unless="not_full_early"),
+    Criterion("exhale_with_count", "exhale_offset_beats", "breath", "beat", bands.start, CLOSED, ("with_count",), span=EXHALE, unless="pause"),
+    Criterion("exhale_counts", "exhale_beats", "breath", "beats", bands.exhale_length, CLOSED, ("exhale_counts", "with_count.steady"), span=EXHALE),
+    Criterion("even_intake", "intake_unevenness", "breath", "of the breath", bands.even, SPREAD, ("even_intake",), unless="not_full_early"),
+    Criterion("even_exhale", "exhale_unevenness", "breath", "of the breath", bands.even_out, COUNTED, ("even_exhale",), span=EXHALE),
+    Criterion("both_sides", "both_sides", "breath", "of the breath", bands.apart, BOTH, (), span=None),
 )
 
 
@@ -103,7 +121,9 @@ def asked_for(row: Criterion, asked: Asked, *, view: View | None, position: Posi
     return view in where.views if check.view == "auto" else any(served.startswith(check.view) for served in where.views)
 
 
-GOES_WITH = {"abdominal_share": ("chest_lag_s",), "inhale_offset_beats": ("next_offset_beats",)}
+GOES_WITH = {
+    "abdominal_share": ("chest_lag_s",), "inhale_offset_beats": ("next_offset_beats",), "exhale_unevenness": ("exhale_from_even", "exhale_from_fall"),
+}  # fmt: skip
 """Numbers that a row takes beside its own: exempt with it."""
 
 

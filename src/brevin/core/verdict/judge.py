@@ -3,6 +3,7 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -12,7 +13,6 @@ from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.report import Cue, Mark, Reason, Verdict
 from brevin.core.verdict.bands import Amounts, Asked, Band, total_pct
 from brevin.core.verdict.criteria import CRITERIA, Criterion, asked_for
-from brevin.core.verdict.rules import CriterionKey
 
 MOST_WORK_SHARE = 1 / 3  # of the breaths: more of them to work on, and so is the clip
 SHORTEST_MARK_S = 0.2  # a mark on a moment is drawn this long
@@ -33,9 +33,22 @@ class Judged:
     why_not: Sequence[Reason]
     aside: frozenset[int] = frozenset()
 
-    def amounts(self, breath: int | None) -> dict[str, Amount]:
+    def amounts(self, breath: int | None) -> Mapping[str, Amount]:
         """Everything that was measured of one breath, or of the clip."""
-        return {m.key: m.amount for m in self.measures if m.breath == breath and m.segment is None and m.amount is not None}
+        return self._by_breath.get(breath, {})
+
+    @cached_property
+    def breaths(self) -> list[int]:
+        """The places of the breaths that rows judge, in order."""
+        return sorted({m.breath for m in self.measures if m.breath is not None} - self.aside)
+
+    @cached_property
+    def _by_breath(self) -> dict[int | None, dict[str, Amount]]:
+        found: dict[int | None, dict[str, Amount]] = {}
+        for m in self.measures:
+            if m.segment is None and m.amount is not None:
+                found.setdefault(m.breath, {})[m.key] = m.amount
+        return found
 
 
 def state_of(value: float, half_width: float, band: Band) -> State:
@@ -61,9 +74,15 @@ def state_of_all(states: Sequence[State]) -> State:
 
 def verdicts(found: Judged, asked: Asked) -> list[Verdict]:
     """All verdicts of a clip in the order of the table: one for every criterion that the check asks for."""
-    rows = [row for row in CRITERIA if asked_for(row, asked, view=found.view, position=found.position)]
-    marked = {row.key: _marks(row, found, asked) for row in rows}
-    return [_verdict(row, _said_once(row, marked), marked[row.key], found, asked) for row in rows]
+    return [verdict for row in CRITERIA if (verdict := verdict_of(row, found, asked)) is not None]
+
+
+def verdict_of(row: Criterion, found: Judged, asked: Asked) -> Verdict | None:
+    """The verdict of one row; None where the check does not ask for it."""
+    if not asked_for(row, asked, view=found.view, position=found.position):
+        return None
+    marks = _marks(row, found, asked)
+    return _verdict(row, _said_once(row, marks, found, asked), marks, found, asked)
 
 
 def cue(found: Sequence[Verdict]) -> Cue | None:
@@ -91,7 +110,7 @@ def _marks(row: Criterion, found: Judged, asked: Asked) -> list[Mark]:
     if row.span is None or not found.breath_readable:
         return []
     marks = []
-    for breath in sorted({m.breath for m in found.measures if m.breath is not None} - found.aside):
+    for breath in found.breaths:
         amounts = found.amounts(breath)
         amount, band = amounts.get(row.measure), row.band(amounts, asked)
         start, end = (amounts.get(f"{turn}_s") for turn in row.span)
@@ -110,12 +129,13 @@ def _mark(row: Criterion, breath: int, amount: Amount, band: Band, from_s: float
 WORSE: dict[State, int] = {"unreadable": 0, "steady": 0, "watch": 1, "work": 2}
 
 
-def _said_once(row: Criterion, marked: Mapping[CriterionKey, list[Mark]]) -> list[Mark]:
+def _said_once(row: Criterion, marks: list[Mark], found: Judged, asked: Asked) -> list[Mark]:
     """The marks of a row less those that are another row's consequence in the same breath and no worse than it."""
-    if row.unless is None:
-        return marked[row.key]
-    cause = {mark.breath: WORSE[mark.state] for mark in marked.get(row.unless, [])}
-    return [mark for mark in marked[row.key] if not 0 < WORSE[mark.state] <= cause.get(mark.breath, 0)]
+    over = next((other for other in CRITERIA if other.key == row.unless), None)
+    if over is None or not asked_for(over, asked, view=found.view, position=found.position):
+        return marks
+    cause = {mark.breath: WORSE[mark.state] for mark in _marks(over, found, asked)}
+    return [mark for mark in marks if not 0 < WORSE[mark.state] <= cause.get(mark.breath, 0)]
 
 
 def _verdict(row: Criterion, marks: list[Mark], all_marks: list[Mark], found: Judged, asked: Asked) -> Verdict:

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
+from brevin.core.breath.shape import RELEASES
 from brevin.core.errors import InvalidInput
 from brevin.core.verdict.rules import LIMITS, CriterionKey, Layer
 
@@ -28,7 +29,7 @@ SCHOOLS: dict[Question, dict[str, School]] = {
     },
     "breathing_out": {
         "slow_and_even": School(),
-        "let_fall": School(limits={"even_exhale.release": 3.0}),  # let go at once and running out is the shape that is asked for
+        "let_fall": School(limits={"even_exhale.release": RELEASES["exhale_from_fall"]}),  # let go at once and running out is the shape that is asked for
         "small_pushes": School(off=frozenset({"even_exhale"})),  # stops are wanted: how evenly it goes says nothing
     },
     "first_sounds": {"one_part": School(), "whole": School()},

@@ -9,13 +9,19 @@ const UNITS: Record<string, string> = {
 };
 const SHORT: Record<string, string> = { deg: "°" };
 
+type Judged = Pick<Verdict, "criterion" | "unit">;
+
 /** A verdict's number as it is shown: shares in percent, no minus before nothing. */
-export function digits(verdict: Verdict, value: number): string {
-  const said = SHARES.has(verdict.criterion) ? (100 * value).toFixed(0) : value.toFixed(1);
+export function digits({ criterion }: Judged, value: number): string {
+  const said = SHARES.has(criterion) ? (100 * value).toFixed(0) : value.toFixed(1);
   return said.replace(/^-(0(\.0)?)$/, "$1");
 }
 
-export const unitWords = ({ criterion, unit }: Verdict) => UNITS[criterion] ?? SHORT[unit] ?? unit;
+export const unitWords = ({ criterion, unit }: Judged) => UNITS[criterion] ?? SHORT[unit] ?? unit;
+
+/** The number with its unit; nothing where there is none. */
+export const valueWords = (judged: Judged & { value: number | null }) =>
+  judged.value === null ? "" : `${digits(judged, judged.value)} ${unitWords(judged)}`;
 
 /** Where steady ends and where work begins, and how sure the number is. */
 export function limitsWords(verdict: Verdict): string {

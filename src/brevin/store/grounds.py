@@ -1,0 +1,82 @@
+"""What the verdicts of stored readings stand on, so that other rules can be tried on them: the newest reports' measures and facts, in a few queries."""
+
+import json
+from collections.abc import Mapping
+from typing import Any, cast
+
+from peewee import fn
+
+from brevin.core.measure import Amount, Measure, NotMeasured
+from brevin.core.plan.check import from_document
+from brevin.core.verdict.again import Ground
+from brevin.core.verdict.judge import Judged
+from brevin.store.database import db
+from brevin.store.models import AskedCheck, MeasureRow, Overrule, Report, Student, Take
+from brevin.store.rule_records import StoodOn
+from brevin.store.scope import Scope
+
+MOST_TRIED = 500  # takes, the newest
+
+
+def document_of(ground: Ground) -> dict[str, object]:
+    """What of a ground does not stand in rows of its own."""
+    full = ground.own_full
+    return {
+        "breath": ground.judged.breath_readable, "aside": sorted(ground.judged.aside), "beat_s": ground.beat_s,
+        "own_full": [full.value, full.half_width] if full else None,
+    }  # fmt: skip
+
+
+def stood_on(scope: Scope) -> list[StoodOn]:
+    """The newest readings that were judged, newest first, each with what its verdicts stand on and with whatever of them the teacher overruled."""
+    with db.connection_context():
+        newest = Report.select(Report.take.alias("of_take"), fn.MAX(Report.version).alias("last")).group_by(Report.take).alias("newest")
+        rows = (
+            Take.select(
+                Take.id, Take.made_at, Student.id, Student.name, Student.exempt, AskedCheck.document, AskedCheck.rules, Report.ground, Report.view,
+                Report.position,
+            )
+            .join(Student)
+            .switch(Take)
+            .join(AskedCheck)
+            .switch(Take)
+            .join(newest, on=(newest.c.of_take == Take.id))
+            .join(Report, on=((Report.take == Take.id) & (Report.version == newest.c.last)))
+            .where((Take.state == "read") & Report.ground.is_null(False) & scope.sees(Take.programme))
+            .order_by(Take.made_at.desc())
+            .limit(MOST_TRIED)
+        )  # fmt: skip
+        found: list[tuple[Any, ...]] = list(cast(Any, rows.tuples()))
+        ids = [str(row[0]) for row in found]
+        measures, said = _measures(ids), _overruled(scope, ids)
+    return [
+        StoodOn(
+            take_id=take_id, student_id=student_id, student_name=name, made_at=made_at, exempt=tuple(exempt), card_rules=rules,
+            ground=_ground(ground, document, measures.get(take_id, []), view, position), overruled=said.get(take_id, frozenset()),
+        )
+        for take_id, made_at, student_id, name, exempt, document, rules, ground, view, position in found
+    ]  # fmt: skip
+
+
+def _ground(kept: Mapping[str, Any], check: dict[str, object], measures: list[Measure], view: Any, position: Any) -> Ground:
+    judged = Judged(measures, view or None, position or None, kept["breath"], (), frozenset(kept["aside"]))
+    return Ground(judged, from_document(check), kept["beat_s"], Amount(*kept["own_full"]) if kept["own_full"] else None)
+
+
+def _measures(take_ids: list[str]) -> dict[str, list[Measure]]:
+    """The measures of each take: gathered in the database, a text a take, since they are many."""
+    one = fn.JSON_ARRAY(MeasureRow.key, MeasureRow.breath, MeasureRow.value, MeasureRow.half_width, MeasureRow.withheld)
+    rows = MeasureRow.select(MeasureRow.take, fn.JSON_ARRAYAGG(one)).where(MeasureRow.take.in_(take_ids or [""]) & MeasureRow.segment.is_null())
+    texts = cast(Any, rows.group_by(MeasureRow.take).tuples())
+    return {str(take_id): [_measure(*each) for each in json.loads(gathered)] for take_id, gathered in texts}
+
+
+def _measure(key: str, breath: int | None, value: float | None, half_width: float | None, withheld: Any) -> Measure:
+    return Measure(key, NotMeasured(withheld) if value is None or half_width is None else Amount(value, half_width), breath)
+
+
+def _overruled(scope: Scope, take_ids: list[str]) -> dict[str, frozenset[str]]:
+    found: dict[str, frozenset[str]] = {}
+    for row in Overrule.select().where(Overrule.take.in_(take_ids or [""]) & Overrule.breath.is_null() & scope.sees(Overrule.programme)):
+        found[row.take_id] = found.get(row.take_id, frozenset()) | {row.criterion}
+    return found

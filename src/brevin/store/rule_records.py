@@ -1,0 +1,37 @@
+"""Records about the rules: what a stored reading's verdicts stand on, and who changed what."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Literal
+
+from brevin.core.verdict.again import Ground
+
+RuleKind = Literal["method", "limits"]
+
+
+@dataclass(frozen=True)
+class RuleChangeRecord:
+    """A change of the rules: what stood and what stands, by whom ("" where they have left) and when; instrument: "" for the programme's own."""
+
+    made_at: datetime
+    by: str
+    what: RuleKind
+    instrument: str
+    before: Mapping[str, object]
+    after: Mapping[str, object]
+
+
+@dataclass(frozen=True)
+class StoodOn:
+    """What a stored reading's verdicts stand on, and what of the rules is its own: the student's exemptions, the card's layer. overruled: criteria on which
+    the teacher has the last word."""
+
+    take_id: str
+    student_id: int
+    student_name: str
+    made_at: datetime
+    exempt: tuple[str, ...]
+    card_rules: Mapping[str, object]
+    ground: Ground
+    overruled: frozenset[str] = frozenset()

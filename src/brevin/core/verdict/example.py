@@ -31,7 +31,7 @@ LINES: dict[CriterionKey, Line] = {
 """Criteria whose steady side ends at one line, so that examples can draw it."""
 
 EXAMPLES = 8  # takes that are sorted
-LEAST_EXAMPLES = 2
+LEAST_EXAMPLES = 2  # one on either side
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.posture import Stance, head_forward_pct, inclination_deg, posture, shoulder_tilt_deg
+from brevin.core.kinematics.posture import Stance, bodies_of, head_forward_pct, inclination_deg, posture, shoulder_tilt_deg
 from brevin.core.kinematics.traces import traces
 from brevin.core.measure import NotMeasured
 from brevin.core.pose import landmarks as lm
@@ -34,7 +34,9 @@ def test_a_head_is_forward_by_a_share_of_the_trunk_toward_the_face(forward_pct: 
 
 def measured(segments=(), playing_s=None, **kwargs) -> dict:
     made = sighting(**kwargs)[0]
-    found = posture(made.poses, made.player, Stance(made.view, made.position, traces(made).sway_pct, segments, playing_s))
+    found = posture(
+        bodies_of(made.poses, made.player), made.player, Stance(made.view, made.position, traces(made).sway_pct, segments, [playing_s] if playing_s else ())
+    )
     return {(m.key, m.segment): m for m in found}
 
 

@@ -24,7 +24,7 @@ BODIES: dict[str, dict] = {
     "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "phone.invite": {"name": "N", "role": "assistant"},
     "cards.allow_empty": {"allowed": True}, "lesson.note_counted": {"breaths": 3, "lasted_s": 20}, "rules.teach": {"answers": {"breathing_in": "belly_only"}},
     "lines.line_of": {"criterion": "abdomen_leads", "examples": [{"take_id": n, "value": v, "fine": v > 0.5} for n, v in (("a", 0.3), ("b", 0.8))]},
-    "lines.use_line": {"criterion": "abdomen_leads", "value": 0.55},
+    "takes.tick": {"item": "corners", "state": "fine"}, "lines.use_line": {"criterion": "abdomen_leads", "value": 0.55},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""

@@ -14,6 +14,7 @@ import {
   type Me,
   type Method,
   type MethodIn,
+  type Ticks,
 } from "./client";
 
 const remembered = (me: Me) => {
@@ -279,6 +280,29 @@ export const useMethod = () => useQuery({ queryKey: ["method"], queryFn: async (
 /** Which stored takes another way to teach would change. */
 export const useWouldChange = () =>
   useQuery({ queryKey: ["method", "preview"], queryFn: async () => body(await client.GET("/api/rules/method/preview")) });
+
+/** What no camera sees of a take, and what was ticked. */
+export const useTicks = (take_id: string) =>
+  useQuery({
+    queryKey: ["ticks", take_id],
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/ticks", { params: { path: { take_id } } })),
+  });
+
+/** Tick one item; the page shows it at once, and as it is kept once the server has answered. */
+export function useTick(take_id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    scope: { id: "ticks" }, // one after the other: the last tap is the last that is kept
+    mutationFn: async (tick: { item: string; state: Ticks["items"][number]["state"] }) =>
+      body(await client.PUT("/api/takes/{take_id}/ticks", { params: { path: { take_id } }, body: tick })),
+    onMutate: ({ item, state }) =>
+      queries.setQueryData(
+        ["ticks", take_id],
+        (known: Ticks | undefined) => known && { items: known.items.map((one) => (one.key === item ? { ...one, state } : one)) },
+      ),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["ticks", take_id] }),
+  });
+}
 
 /** Takes to sort for a line by example. */
 export const useExamples = (criterion: Examples["criterion"], skip: number) =>

@@ -45,11 +45,12 @@ type Props = {
   video: Ref<HTMLVideoElement>;
   overlay: Ref<OverlayHandle>;
   moment: Ref<HTMLParagraphElement>;
+  bands: boolean;
   onTurn: () => void;
 };
 
-/** The clip, cut to the player, with what was followed drawn on it. */
-export function ClipPicture({ take, report, video, overlay, moment, onTurn }: Props) {
+/** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well. */
+export function ClipPicture({ take, report, video, overlay, moment, bands, onTurn }: Props) {
   const crop = useMemo(() => cropOf(report, SHAPE), [report]);
   const { width_px: width, height_px: height } = report.clip;
   const at: [number, number, number, number] = [
@@ -64,7 +65,7 @@ export function ClipPicture({ take, report, video, overlay, moment, onTurn }: Pr
         {take.clip?.url && (
           <video ref={video} src={take.clip.url} preload="auto" playsInline tabIndex={-1} aria-label={`Clip of ${take.student.name}`} />
         )}
-        <Overlay report={report} handle={overlay} shownHeight={crop.height} />
+        <Overlay report={report} handle={overlay} shownHeight={crop.height} bands={bands} />
       </Frame>
       <Moment ref={moment} />
     </Picture>

@@ -27,8 +27,10 @@ const GROWS = 5; // the band shows the movement this many times larger
 
 export type OverlayHandle = { show: (t_s: number) => void };
 
-/** The trunk's axis and the three tracked bands, drawn on the clip; each band grows with its region. */
-export function Overlay({ report, handle, shownHeight }: { report: Report; handle: Ref<OverlayHandle>; shownHeight: number }) {
+type Props = { report: Report; handle: Ref<OverlayHandle>; shownHeight: number; bands: boolean };
+
+/** The trunk's axis, the instrument's, and the three tracked bands, drawn on the clip; each band grows with its region. */
+export function Overlay({ report, handle, shownHeight, bands: banded }: Props) {
   const bands = useRef<Partial<Record<Lane, SVGGElement | null>>>({});
   const { player, scale, trace, clip } = report;
   const size = shownHeight / LINES;
@@ -76,7 +78,7 @@ export function Overlay({ report, handle, shownHeight }: { report: Report; handl
         <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke={onClip.light} strokeWidth={size * 0.12} />
       ))}
       {report.hold?.axis_px && <Axis from={report.hold.axis_px} degrees={report.hold.instrument_axis_deg?.value ?? 0} size={size} />}
-      {LANES.filter((lane) => trace[lane].length).map((lane) => {
+      {LANES.filter((lane) => banded && trace[lane].length).map((lane) => {
         const [x, y] = at(HEIGHT[lane], AHEAD);
         return (
           <g

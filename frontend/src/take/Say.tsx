@@ -95,6 +95,7 @@ function whatFor(report: Report): string {
 
 /** What the breaths were mostly like. */
 function patternOf(report: Report): string {
+  if (!report.readable_for.breath) return "";
   const often = new Map<string, number>();
   const breaths = report.breaths.filter(({ on_purpose }) => !on_purpose);
   for (const { pattern } of breaths) often.set(pattern, (often.get(pattern) ?? 0) + 1);

@@ -61,6 +61,13 @@ const Bar = styled.div`
   }
 `;
 
+const KINDS: Record<string, string> = { hold: "hold", posture: "posture", tone: "long tones" };
+
+const askedWords = ({ check }: Take) => {
+  if (check.card) return `counted breathing ${checkWords(check)}`;
+  return KINDS[check.kind] ?? "without a count";
+};
+
 /** Head of a take: whose it is, what was asked, and on. */
 export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
   const go = useNavigate();
@@ -69,8 +76,7 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
     <Head>
       <h1>{take.student.name}</h1>
       <p>
-        {instrumentWords(take.instrument)} · {take.check.card ? `counted breathing ${checkWords(take.check)}` : "without a count"} · try{" "}
-        {take.try_number}
+        {instrumentWords(take.instrument)} · {askedWords(take)} · try {take.try_number}
       </p>
       <Action main letter="H" onPress={() => go("/")}>
         Next student

@@ -12,11 +12,13 @@ import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
 import { BreathLine } from "./BreathLine";
 import { ClipPicture } from "./ClipPicture";
+import { HoldLine } from "./HoldLine";
 import { firstMark } from "./inFront";
 import { breathAt, momentWords } from "./moment";
 import type { OverlayHandle } from "./Overlay";
 import { Say, stopOf } from "./Say";
 import { NextBar, TakeHead, WhatElse } from "./TakeHead";
+import { TickList } from "./TickList";
 import { UnreadTake } from "./UnreadTake";
 import { useClip } from "./useClip";
 import { Verdicts } from "./Verdicts";
@@ -113,6 +115,12 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const clip = useClip(onTime);
   const { chosen, looping, choose, step, seek, evidence, turnLoop } = useChosen(report, clip);
   const count = report.breaths.length;
+  const hold = useHold(take, report);
+  const { seek: seekClip } = clip;
+  const playing = hold.playing;
+  useEffect(() => {
+    if (playing !== undefined) seekClip(playing); // a hold opens with the instrument up
+  }, [playing, seekClip]);
   const keys: Binding[] = [
     { key: " ", shown: "space", does: "play or stop", run: clip.turn },
     { key: "l", does: "repeat the breath", run: turnLoop, off: !count },
@@ -121,13 +129,22 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     { key: "ArrowLeft", shown: "←", does: "breath before", run: () => step(-1) },
     { key: "ArrowDown", shown: "↓", does: "next verdict; enter says why", run: () => focusVerdict(1) },
     { key: "ArrowUp", shown: "↑", does: "verdict before", run: () => focusVerdict(-1) },
+    { key: "i", does: "the breath, or the hold of the instrument", run: hold.turn, off: !hold.both },
     ...report.breaths.slice(0, 9).map((_, i) => ({ key: String(i + 1), does: `breath ${i + 1}`, run: () => choose(i) })),
   ];
   return (
     <>
       <TakeHead take={take} keys={keys} />
       <Columns>
-        <ClipPicture take={take} report={report} video={clip.video} overlay={overlay} moment={moment} onTurn={clip.turn} />
+        <ClipPicture
+          take={take}
+          report={report}
+          video={clip.video}
+          overlay={overlay}
+          moment={moment}
+          bands={!hold.shown}
+          onTurn={clip.turn}
+        />
         <section>
           <Say take={take} report={report} />
           <Verdicts verdicts={report.verdicts} breaths={count} chosen={chosen} said={stopOf(report)} onEvidence={evidence} />
@@ -138,7 +155,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           <Action main letter="space" onPress={clip.turn}>
             {clip.playing ? "Stop" : "Play"}
           </Action>
-          {count > 0 && (
+          {!hold.shown && count > 0 && (
             <Action letter="L" pressed={looping} onPress={turnLoop}>
               Loop breath {(chosen ?? 0) + 1}
             </Action>
@@ -146,16 +163,32 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           <Action letter="S" pressed={clip.slow} onPress={clip.turnSlow}>
             Half as fast
           </Action>
+          {hold.both && (
+            <Action letter="I" onPress={hold.turn}>
+              {hold.shown ? "Breath" : "Hold"}
+            </Action>
+          )}
         </Playing>
-        {count > 0 && <BreathLine report={report} chosen={chosen} onChoose={choose} onStep={step} />}
-        {(count > 0 || report.trace.t_s.length > 0) && (
+        {hold.shown && <HoldLine take={take} report={report} onSeek={seek} />}
+        {!hold.shown && count > 0 && <BreathLine report={report} chosen={chosen} onChoose={choose} onStep={step} />}
+        {!hold.shown && (count > 0 || report.trace.t_s.length > 0) && (
           <BreathScore report={report} card={take.check.card} height={SCORE_PX} chosen={chosen} onSeek={seek} playhead={score} />
         )}
       </Run>
+      {hold.shown && <TickList take={take} report={report} />}
       <WhatElse take={take} />
       <NextBar />
     </>
   );
+}
+
+/** Breath and hold of one clip, a key apart: a check of the hold opens with it. */
+function useHold(take: Take, report: Report) {
+  const [shown, setShown] = useState(take.check.kind === "hold");
+  const stills = report.hold?.hands?.stills ?? [];
+  const held = stills.length > 0;
+  const playing = shown ? stills.find(({ kind }) => kind === "playing")?.t_s : undefined;
+  return { shown: shown && held, both: held, playing, turn: () => setShown(!shown) };
 }
 
 /** The breath that is looked at: the one the cue speaks of first, then whatever is chosen; the clip goes with it. */

@@ -7,9 +7,13 @@ from typing import Any
 
 from brevin.core.report import PostureValue, Report
 
-BARS = {"trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0}
-"""What the median error of each is to stay under, degrees."""
-NAMES = {"trunk_inclination_deg": "trunk inclination", "instrument_axis_deg": "instrument axis", "elbow_deg": "elbow clearance, from the front"}
+BARS = {"trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5}
+"""What the median error of each is to stay under, degrees or percent of trunk."""
+NAMES = {
+    "trunk_inclination_deg": "trunk inclination, deg", "instrument_axis_deg": "instrument axis, deg", "elbow_deg": "elbow clearance, from the front, deg",
+    "head_travel_pct": "head while raising, % of trunk", "raise_spread_pct": "spread of raises, % of trunk",
+}  # fmt: skip
+UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
 
 
@@ -31,14 +35,23 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
         found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, _inclination_deg(truth)))
     instrument = truth["per_frame"].get("instrument") or {}
     if instrument.get("image_angle_deg") and report.hold is not None:
-        planted = median(instrument["image_angle_deg"])
-        if abs(planted - median(instrument["elevation_deg"])) < SAME_PLANE_DEG:
+        planted, held = (median(_while_up(truth, instrument[key])) for key in ("image_angle_deg", "elevation_deg"))
+        if abs(planted - held) < SAME_PLANE_DEG:
             found.append(_one("instrument_axis_deg", clip, report.hold.instrument_axis_deg, -planted))
+    raised = truth.get("raising")
+    if raised and report.hold is not None:
+        found += [_one(key, clip, getattr(report.hold, key), raised[key]) for key in ("head_travel_pct", "raise_spread_pct")]
     planted_of = truth["per_frame"].get("upper_arm_abduction_deg")
     if view == "front" and arms == "instrument" and planted_of and report.hold is not None:
         sides = report.hold.elbow_abduction_deg or {}
         found += [_one("elbow_deg", f"{clip}, {side}", sides.get(side), median(planted_of[side[0]])) for side in ("left", "right")]
     return found
+
+
+def _while_up(truth: dict[str, Any], values: list[float]) -> list[float]:
+    """Those of the frames in which an instrument that is raised is up; all where it is up throughout."""
+    share = truth.get("raising", {}).get("up")
+    return values if share is None else [value for value, up in zip(values, share, strict=True) if up >= UP]
 
 
 def _one(key: str, clip: str, value: PostureValue | None, planted: float) -> Seen:
@@ -68,10 +81,10 @@ def section(found: list[Seen]) -> list[str]:
         of_key = [one for one in found if one.key == key]
         measured = errors(found, key)
         if of_key and not measured:
-            lines.append(f"| {NAMES[key]}, deg | {bar} | - | - | - | 0 of {len(of_key)} |")
+            lines.append(f"| {NAMES[key]} | {bar} | - | - | - | 0 of {len(of_key)} |")
         elif of_key:
             inside = sum(abs(one.error) <= one.half for one in of_key if one.error is not None and one.half is not None)
             share = f"{100 * inside / len(measured):.0f} %"
-            lines.append(f"| {NAMES[key]}, deg | {bar} | {median(measured):.2f} | {measured[-1]:.2f} | {share} | {len(measured)} of {len(of_key)} |")
+            lines.append(f"| {NAMES[key]} | {bar} | {median(measured):.2f} | {measured[-1]:.2f} | {share} | {len(measured)} of {len(of_key)} |")
     missed = [f"{NAMES[one.key]} in {one.clip}" for one in found if one.error is None]
     return [*lines, "", f"Not measured: {'; '.join(missed)}."] if missed else lines

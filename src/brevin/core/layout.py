@@ -9,11 +9,12 @@ import numpy as np
 from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
+from brevin.core.hold.raising import Held, Still
 from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
-from brevin.core.report import Breath, Hold, PlayerSeen, Posture, PostureValue, Scale, Segment, Trace
-from brevin.core.track import WORK_SIDE_PX
+from brevin.core.report import Breath, HandsSeen, Hold, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
+from brevin.core.track import WORK_SIDE_PX, Floats
 
 AXIS_TRUNKS = 1.1  # length at which an axis is drawn, trunks
 LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
@@ -37,7 +38,7 @@ def posture_of(measures: Sequence[Measure]) -> Posture:
     return Posture(**{one.name: _posture_value(of_key(measures, one.name)) for one in fields(Posture)})
 
 
-def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence, who: Followed | None) -> Hold | None:
+def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence, who: Followed | None, hands: HandsSeen | None) -> Hold | None:
     """How the instrument was held; None where the check asks for none."""
     if instrument == "none":
         return None
@@ -45,7 +46,23 @@ def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence
     sides: dict[str, PostureValue | None] = {"left": value["elbow_left_deg"], "right": value["elbow_right_deg"]}
     level = value["instrument_axis_deg"]
     drawn = None if level is None or who is None else _axis_px(found, who, level.value, value["axis_below_mouth_pct"])
-    return Hold(instrument, level, value["axis_to_trunk_deg"], sides, axis_px=drawn)
+    return Hold(
+        instrument, level, value["axis_to_trunk_deg"], sides, axis_px=drawn, head_travel_pct=value["head_travel_pct"],
+        raise_spread_pct=value["raise_spread_pct"], hands=hands,
+    )  # fmt: skip
+
+
+def hands_of(found: Evidence, held: Held, stills: Sequence[Still]) -> HandsSeen:
+    """How high the hands were, with the moments worth a picture."""
+    return HandsSeen(held.t_s.tolist(), held.height_pct.tolist(), len(held.raises), [_still(found, one) for one in stills])
+
+
+def _still(found: Evidence, one: Still) -> StillSeen:
+    def px(place: Floats) -> list[float]:
+        return [float(v) / _shrink(found) for v in place]
+
+    points = one.body.points_px
+    return StillSeen(one.kind, one.t_s, px(lm.mouth(one.body)), px(points[lm.INDEX_L]), px(points[lm.INDEX_R]))
 
 
 def _axis_px(found: Evidence, who: Followed, level_deg: float, below: PostureValue | None) -> list[float]:

@@ -20,11 +20,10 @@ from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import card_index
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
-from brevin.core.hold.held import held
+from brevin.core.hold.upright import Upright, upright
 from brevin.core.kinds import Position, View
-from brevin.core.kinematics.posture import Stance, posture
 from brevin.core.kinematics.traces import Traces
-from brevin.core.layout import breath_of, hold_of, is_held, player_seen, posture_of, scale_of, segments_of, trace_of
+from brevin.core.layout import breath_of, hands_of, hold_of, is_held, player_seen, posture_of, scale_of, trace_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
@@ -33,7 +32,7 @@ from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Posture, R
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.again import Ground
-from brevin.core.verdict.criteria import exempt_measures
+from brevin.core.verdict.criteria import BREATHED, exempt_measures
 from brevin.core.verdict.judge import Judged, cue
 from brevin.core.verdict.rules import Rules
 
@@ -75,15 +74,13 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     whole, breathing = _counted_in(whole, breathing, beats)
     whole = [(breath, own) for breath, (_, own) in zip(both_sides.marked(task.check, [b for b, _ in whole]), whole, strict=True)]
     own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
-    stance = _stance(asked, who, whole, beats)
-    upright = [*posture(found.poses, who.player, stance), *held(found.poses, found.lines, who.player, stance, task.check.instrument)]
-    upright = withheld(upright, exempt_measures(rules), "exempt")
+    stood = upright(found, who, _position(task, who), task.check, [b for b, _ in whole], beats, told=breathing.readable)
     of_breaths = [m for _, own in whole for m in own]
     other = both_sides.other_side([b for b, _ in whole])
-    measures = (*of_breaths, *both_sides.difference(task.check, of_breaths, other), *upright)
+    measures = (*of_breaths, *both_sides.difference(task.check, of_breaths, other), *withheld(stood.measures, exempt_measures(rules), "exempt"))
     why_not = [r for r in breathing.stops if r.check in ("breath", "all")]
     ground = Ground(Judged(measures, who.view, _position(task, who), breathing.readable, why_not, other), task.check, beats.beat_s, own)
-    return Reading(_report(asked, who, breathing, beats, ([b for b, _ in whole], [b for b, _ in partial]), ground), ground)
+    return Reading(_report(asked, who, breathing, beats, ([b for b, _ in whole], [b for b, _ in partial]), ground, stood), ground)
 
 
 @dataclass(frozen=True)
@@ -163,17 +160,6 @@ def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:
     return beats
 
 
-def _stance(asked: _Asked, who: Followed, whole: "Measured", beats: Beats) -> Stance:
-    """Posture is judged from the count-in's last beat to the last exhale; where nothing was counted, from the first inhale."""
-    playing_s = None
-    if whole:
-        first_s, last_s = whole[0][0].inhale_start_s, whole[-1][0].exhale_end_s
-        assert first_s is not None and last_s is not None
-        counted = beats.first_inhale_s is not None and beats.beat_s is not None
-        playing_s = (min(beats.first_inhale_s - beats.beat_s, first_s) if counted else first_s, last_s)  # type: ignore[operator]
-    return Stance(who.view, _position(asked.task, who), who.traces.sway_pct, segments_of([b for b, _ in whole]), playing_s)
-
-
 Measured = list[tuple[Breath, list[Measure]]]
 _Split = tuple[Sequence[Breath], Sequence[Breath]]  # whole and cut
 
@@ -212,11 +198,17 @@ def _counted_in(whole: Measured, breathing: _Breathing, beats: Beats) -> tuple[M
     return unjudged, replace(breathing, advice=[*breathing.advice, said])
 
 
-def _report(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats, split: "_Split" = ((), ()), ground: Ground | None = None) -> Report:
+def _report(
+    asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats, split: "_Split" = ((), ()), ground: Ground | None = None,
+    stood: Upright | None = None,
+) -> Report:  # fmt: skip
     found, task, rules, (whole, partial) = asked.found, asked.task, asked.rules, split
     reasons = _reasons(asked, who, breathing, beats)
     measures, said = (ground.judged.measures, ground.verdicts(rules)) if ground else ((), [])
-    stance, holding = posture_of(measures) if who else Posture(), hold_of(measures, task.check.instrument, found, who)
+    stance, holding = (
+        posture_of(measures) if who else Posture(),
+        hold_of(measures, task.check.instrument, found, who, hands_of(found, stood.hands, stood.stills) if stood else None),
+    )
     breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
     return Report(
         schema=SCHEMA,
@@ -231,7 +223,7 @@ def _report(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: B
         scale=scale_of(found, who),
         beats=BeatGrid(beats.tempo_bpm, beats.first_inhale_s, beats.source, beats.residual_s),
         trace=trace_of(who),
-        segments=segments_of(whole),
+        segments=list(stood.segments) if stood else [],
         breaths=list(whole),
         partial_breaths=list(partial),
         posture=stance,
@@ -257,4 +249,5 @@ def _reasons(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: 
     heard_bpm = other_tempo(asked.found.onsets, asked.task.check.card) if silent else None
     if heard_bpm is not None and asked.task.check.card is not None:
         grid = [gate.reason("other_tempo", {"heard_bpm": round(heard_bpm), "card_bpm": round(asked.task.check.card.tempo_bpm)})]
-    return [*breathing.stops, *breathing.advice, *grid]
+    said = [*breathing.stops, *breathing.advice, *grid]
+    return said if asked.task.check.kind in BREATHED else [one for one in said if one.check != "breath"]

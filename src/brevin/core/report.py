@@ -154,8 +154,29 @@ class Posture:
 
 
 @dataclass(frozen=True)
+class StillSeen:
+    """kind: rest, raising, playing; the places in the clip's pixels."""
+
+    kind: str
+    t_s: float
+    mouth_px: list[float]
+    left_hand_px: list[float]
+    right_hand_px: list[float]
+
+
+@dataclass(frozen=True)
+class HandsSeen:
+    """How high the hands on the instrument were, percent of trunk above the mouth (under 0: below it); raised: how often; stills: moments worth a picture."""
+
+    t_s: list[float]
+    height_pct: list[float]
+    raised: int
+    stills: list[StillSeen]
+
+
+@dataclass(frozen=True)
 class Hold:
-    """axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels."""
+    """hands: None where no instrument is asked for; axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels."""
 
     instrument: str
     instrument_axis_deg: PostureValue | None = None
@@ -164,6 +185,9 @@ class Hold:
     wrist_deg: dict[str, PostureValue | None] | None = None
     finger_curl_deg: dict[str, PostureValue | None] | None = None
     axis_px: list[float] | None = None
+    head_travel_pct: PostureValue | None = None
+    raise_spread_pct: PostureValue | None = None
+    hands: HandsSeen | None = None
 
 
 @dataclass(frozen=True)

@@ -62,6 +62,7 @@ TAKES: tuple[tuple[str, int, str], ...] = (
 )
 # read a week ago, for those whose turn comes next
 LAST_WEEK: tuple[tuple[str, int, str], ...] = (("seated-chest-high.mp4", 1, "3-0-5@76x3"),)
+HOLD_TAKE: tuple[str, int] = ("seated-trumpet-raised.mp4", 17)  # how the instrument is brought up and held, without a count
 LESSON_ORDER = (5, 4, 0, 14, 1, 2, 8, 6, 10, 12, 15, 3, 18, 20, 22)
 HELD_UP = ("flute", "trumpet")  # in the clips of these the instrument is at the mouth
 FIRST_MINUTE, MINUTES_EACH = 4.0, 2.0
@@ -82,6 +83,9 @@ def fill(settings: Settings) -> bool:
         takes.add(scope, student_id=ids[place], lesson_id=lesson_id, check=_check(place, card), clip=_copy(CLIPS / name, settings))
     for name, place, card in LAST_WEEK:
         takes.add(scope, student_id=ids[place], lesson_id=None, check=_check(place, card), clip=_copy(CLIPS / name, settings), made_at=week_ago)
+    name, place = HOLD_TAKE
+    hold = Check(kind="hold", position="seated", instrument=STUDENTS[place][1], with_instrument=True)
+    takes.add(scope, student_id=ids[place], lesson_id=None, check=hold, clip=_copy(CLIPS / name, settings))
     while (held := readings.claim_next(scope)) is not None:
         _judge(held, settings)
     readings.free_leases(scope)

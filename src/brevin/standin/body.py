@@ -47,8 +47,12 @@ class Mesh:
     fields: dict[str, np.ndarray] = field(default_factory=dict)
 
 
-def stance(build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: float) -> Stance:
-    """Joints for a position; hands: targets for both wrists relative to the mouth, or empty for hanging arms."""
+HEAD = ("head", "nose", "ear_l", "ear_r", "mouth")
+
+
+def stance(build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: float, head_out_m: float = 0.0) -> Stance:
+    """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; head_out_m:
+    how far it is."""
     lean = np.radians(lean_deg)
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
@@ -76,6 +80,8 @@ def stance(build: Build, *, position: str, lean_deg: float, hands: dict[str, np.
         wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
         out = np.array([-0.1, sign * elbows_out, -1.0])
         j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
+    for name in HEAD:
+        j[name] = j[name] + np.array([head_out_m, 0.0, 0.0])
     return Stance(joints={k: np.asarray(v, float) for k, v in j.items()}, lean_rad=float(lean))
 
 

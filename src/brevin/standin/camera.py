@@ -139,16 +139,16 @@ def tube(points: np.ndarray, radii: list[float], part: int, sides: int = 14) -> 
 
 
 class Camera:
-    """Draws frames of one scene. ``shoot`` gives RGB pictures [height, width, 3]."""
+    """Draws frames of one scene, or of the stages of a movement. ``shoot`` gives RGB pictures [height, width, 3]."""
 
-    def __init__(self, lens: Lens, look: Look, meshes: list[Mesh], *, seed: int) -> None:
+    def __init__(self, lens: Lens, look: Look, stages: list[list[Mesh]], *, seed: int) -> None:
         self.lens, self.look = lens, look
         self.random = np.random.default_rng(seed)
         self.context = moderngl.create_standalone_context(backend="egl")
         self.program = self.context.program(vertex_shader=VERTEX, fragment_shader=FRAGMENT)
         size = (lens.width_px * 2, lens.height_px * 2)
         self.target = self.context.framebuffer([self.context.renderbuffer(size, 3)], self.context.depth_renderbuffer(size))
-        self.array = self._array(meshes)
+        self.arrays = [self._array(meshes) for meshes in stages]
         self._set(lens.matrix())
 
     def _array(self, meshes: list[Mesh]) -> moderngl.VertexArray:
@@ -176,14 +176,14 @@ class Camera:
         self.program["gain"].value = self.look.gain
         self.program["project"].write(matrix.T.astype("f4").tobytes())
 
-    def shoot(self, breath_m: tuple[float, float, float], sway: tuple[float, float, float]) -> np.ndarray:
-        """One picture. breath_m: travel of abdomen, chest and shoulder; sway: shift of the body for each metre of height."""
+    def shoot(self, breath_m: tuple[float, float, float], sway: tuple[float, float, float], stage: int = 0) -> np.ndarray:
+        """One picture. breath_m: travel of abdomen, chest and shoulder; sway: shift of the body for each metre of height; stage: of the movement."""
         self.program["breath"].value = breath_m
         self.program["sway"].value = sway
         self.target.use()
         self.context.enable(moderngl.DEPTH_TEST)
         self.context.clear(0.5, 0.5, 0.5)
-        self.array.render()
+        self.arrays[stage].render()
         size = self.target.size
         raw = np.frombuffer(self.target.read(components=3), np.uint8).reshape(size[1], size[0], 3)[::-1]
         small = raw.reshape(self.lens.height_px, 2, self.lens.width_px, 2, 3).mean(axis=(1, 3))

@@ -9,7 +9,7 @@ import numpy as np
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
-from brevin.standin import tape
+from brevin.standin import raising, tape
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
 
@@ -22,15 +22,19 @@ def film(script: Script, folder: Path) -> Path:
     card = parse(script.card)
     first_s, length_s, t_s = tape.planted_times(card, len(script.cycles), script.rate_hz)
     planted = signals(t_s, card, list(script.cycles), first_inhale_s=first_s)
-    pose, meshes, instrument = _scene(script)
+    each, shown = raising.stages(script, t_s)
+    scenes = [_scene(script, stage) for stage in each]
+    pose = scenes[-1][0]
     lens = _lens(script, pose)
     clip = folder / f"{script.name}.mp4"
     sway = _sway(script, t_s)
-    camera = Camera(lens, script.look, meshes, seed=script.seed)
-    pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0)) for i in range(len(t_s)))
+    camera = Camera(lens, script.look, [meshes for _, meshes, _ in scenes], seed=script.seed)
+    pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0), shown[i]) for i in range(len(t_s)))
     heard = tape.sound(card, planted, length_s, tone=script.tone, seed=script.seed + 200)
     tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=CRF)
-    truth = _truth(script, card, planted, pose, lens, sway, instrument, first_s, length_s)
+    truth = _truth(script, card, planted, [scenes[i] for i in shown], lens, sway, first_s, length_s)
+    if script.raises:
+        truth["raising"] = raising.truth(script, each, shown, 1000.0 * script.build.trunk)
     clip.with_suffix(".json").write_text(json.dumps(truth, separators=(",", ":")))
     return clip
 
@@ -41,10 +45,15 @@ def _sway(script: Script, t_s: np.ndarray) -> np.ndarray:
     return script.sway_m * (np.sin(2 * np.pi * 0.21 * t_s + phase[0]) + 0.5 * np.sin(2 * np.pi * 0.083 * t_s + phase[1]))
 
 
-def _hands(script: Script) -> dict[str, np.ndarray]:
-    drop = np.radians(script.axis_deg)
+def _hands(script: Script, stage: raising.Stage) -> dict[str, np.ndarray]:
     if script.instrument is None:
         return {}
+    start = stage.mouthpiece_m()
+    return {side: start + at for side, at in _on_instrument(script, np.radians(stage.axis_deg(script))).items()}
+
+
+def _on_instrument(script: Script, drop: float) -> dict[str, np.ndarray]:
+    """Where both wrists are, from the mouthpiece, metres."""
     if script.instrument == "flute":  # to the player's right, across
         along = np.array([0.0, -np.cos(drop), -np.sin(drop)])
         return {"l": np.array([0.02, 0.02, -0.03]) + 0.14 * along + [0.03, 0.0, -0.02], "r": np.array([0.02, 0.0, -0.03]) + 0.36 * along}
@@ -53,12 +62,20 @@ def _hands(script: Script) -> dict[str, np.ndarray]:
     return {"l": near * along + [-0.08, 0.03, -0.02], "r": far * along + [-0.08, -0.03, -0.02]}
 
 
-def _scene(script: Script) -> tuple[figure.Stance, list[figure.Mesh], np.ndarray | None]:
+Scene = tuple[figure.Stance, list[figure.Mesh], np.ndarray | None]
+"""Who stands how, everything that is drawn, and both ends of the instrument's axis."""
+
+
+def _scene(script: Script, stage: raising.Stage) -> Scene:
     out = 0.8 if script.instrument in ("trumpet", "flute") else 0.35
-    pose = figure.stance(script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script), elbows_out=out)
-    meshes = [figure.mesh(script.build, pose), *_room(script)]
-    instrument, ends = _instrument(script, pose)
-    return pose, meshes + instrument, ends
+    still = figure.stance(script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script, stage), elbows_out=out)
+    meets = still if not script.head_out_m else figure.stance(
+        script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script, stage), elbows_out=out,
+        head_out_m=stage.up * script.head_out_m,
+    )  # fmt: skip
+    meshes = [figure.mesh(script.build, meets), *_room(script)]
+    instrument, ends = _instrument(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
+    return meets, meshes + instrument, ends
 
 
 def _room(script: Script) -> list[figure.Mesh]:
@@ -81,11 +98,10 @@ def _room(script: Script) -> list[figure.Mesh]:
     return parts
 
 
-def _instrument(script: Script, pose: figure.Stance) -> tuple[list[figure.Mesh], np.ndarray | None]:
-    """Meshes of the instrument and its two axis ends, mouth end first: [2, 3]."""
+def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[figure.Mesh], np.ndarray | None]:
+    """Meshes of the instrument whose mouth end is at a place, and its two axis ends, mouth end first: [2, 3]."""
     if script.instrument is None:
         return [], None
-    drop, mouth = np.radians(script.axis_deg), pose.joints["mouth"]
     if script.instrument == "flute":
         along, length, start = np.array([0.0, -np.cos(drop), -np.sin(drop)]), 0.66, mouth + [0.02, 0.06, -0.015]
         points = np.array([start + along * s for s in np.linspace(0, length, 8)])
@@ -111,18 +127,26 @@ def _lens(script: Script, pose: figure.Stance) -> Lens:
     return Lens(azimuth, distance, 0.5 * top, *script.size_px, focal_px=focal)
 
 
+def _angle_deg(near: np.ndarray, far: np.ndarray) -> float:
+    """Angle of a way in a picture whose second axis goes down; + = upward."""
+    return round(float(np.degrees(np.arctan2(near[1] - far[1], abs(far[0] - near[0])))), 2)
+
+
+def _elevation_deg(near: np.ndarray, far: np.ndarray) -> float:
+    """Angle of a way in the room against level; + = upward."""
+    return round(float(np.degrees(np.arctan2(far[2] - near[2], np.hypot(*(far - near)[:2])))), 2)
+
+
 LABELS = {"side-left": "side_left", "side-right": "side_right", "front": "front"}
 KEY_POINTS = ("shoulder", "elbow", "wrist", "hip", "knee", "ankle")
 
 
 def _truth(
-    script: Script, card: CountCard, planted: Signals, pose: figure.Stance, lens: Lens, sway: np.ndarray, instrument: np.ndarray | None,
-    first_s: float, length_s: float,
+    script: Script, card: CountCard, planted: Signals, shown: list[Scene], lens: Lens, sway: np.ndarray, first_s: float, length_s: float,
 ) -> dict[str, Any]:  # fmt: skip
     """What was planted, in the layout the scorer of the readings reads; positions in clip pixels, amplitudes in mm."""
-    n = len(planted.t_s)
-    depth = abs(float((pose.joints["spine"] - lens.eye()) @ lens.axes()[2]))
-    still = {k: [[round(float(v), 2) for v in lens.to_px(p)]] * n for k, p in pose.joints.items()}
+    depth = abs(float((shown[-1][0].joints["spine"] - lens.eye()) @ lens.axes()[2]))
+    still = {k: [[round(float(v), 2) for v in lens.to_px(pose.joints[k])] for pose, _, _ in shown] for k in shown[-1][0].joints}
     names = [f"{name}_{side}" for name in KEY_POINTS for side in "lr"]
     per_frame: dict[str, Any] = {
         "t": [round(float(t), 4) for t in planted.t_s],
@@ -131,10 +155,10 @@ def _truth(
         "keypoints_px": {k: still[k] for k in names},
         "joints_px": {"nose": still["nose"]},
     }
-    if instrument is not None:
-        near, far = lens.to_px(instrument)
-        angle = float(np.degrees(np.arctan2(near[1] - far[1], abs(far[0] - near[0]))))
-        per_frame["instrument"] = {"image_angle_deg": [round(angle, 2)] * n, "elevation_deg": [-script.axis_deg] * n}
+    ends = [instrument for _, _, instrument in shown if instrument is not None]
+    if ends:
+        seen, held = [lens.to_px(pair) for pair in ends], [_elevation_deg(*pair) for pair in ends]
+        per_frame["instrument"] = {"image_angle_deg": [_angle_deg(*pair) for pair in seen], "elevation_deg": held}
     return {
         "id": script.name, "readable": True,
         "scenario": {"breath": {

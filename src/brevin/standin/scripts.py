@@ -13,7 +13,9 @@ def _rgb(*codes: str) -> tuple[tuple[float, float, float], ...]:
 
 @dataclass(frozen=True)
 class Script:
-    """One clip. card: count card in text; cycles: one a breath, amplitudes in metres; axis_deg: instrument axis against level (+ = far end low)."""
+    """One clip. card: count card in text; cycles: one a breath, amplitudes in metres; axis_deg: instrument axis against level (+ = far end low); raises: when
+    the instrument is brought up from the lap, seconds, each for ``HELD_S``; head_out_m: how far the head goes to meet it; lands_m: how far beside its usual
+    place the hands come to rest in each of the raises."""
 
     name: str
     card: str
@@ -27,10 +29,15 @@ class Script:
     axis_deg: float = 0.0
     rate_hz: int = 25
     size_px: tuple[int, int] = (960, 540)
+    raises: tuple[float, ...] = ()
+    head_out_m: float = 0.0
+    lands_m: tuple[float, ...] = ()
     sway_m: float = 0.0012
     seed: int = 1
     tone: bool = True
 
+
+RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there
 
 ROOM_A = _rgb("3d6f5c", "33363d", "5c4634", "d9ab86", "2a1c14", "241d1a", "cfc8b8", "9c7a52", "7b7f86", "d8b24a", "2b2420", "a5462f")
 ROOM_B = _rgb("8a4f6d", "3a4256", "2d4a73", "8a5a3c", "17110f", "17110f", "b9c4c4", "8d8a80", "4a3b30", "cfa640", "2b2420", "2f6a8a")
@@ -39,6 +46,7 @@ ROOM_D = _rgb("4f6fa8", "2f3338", "6e3b32", "b9835c", "1c1512", "1c1512", "c8bfa
 
 LOW = Cycle(abdomen=0.014, chest=0.0075, shoulder=0.0015, abdomen_window=(0.0, 0.72), chest_window=(0.3, 1.0))
 HIGH = Cycle(abdomen=0.003, chest=0.0105, shoulder=0.013, abdomen_window=(0.2, 1.0), chest_window=(0.0, 0.85))
+SMALL = Cycle(abdomen=0.009, chest=0.004, shoulder=0.001, abdomen_window=(0.0, 0.8), chest_window=(0.2, 1.0))
 EARLY = Cycle(abdomen=0.013, chest=0.0065, shoulder=0.002, abdomen_window=(0.0, 0.8), chest_window=(0.25, 1.0), full_after=0.45)
 
 SCRIPTS: tuple[Script, ...] = (
@@ -50,4 +58,7 @@ SCRIPTS: tuple[Script, ...] = (
            Look(ROOM_C, _rgb("7a5a24")[0], pattern=3, period_m=0.05), lean_deg=1.0, axis_deg=8.0, seed=13),
     Script("front-flute-sags", "3-0-6@72x3", (LOW, LOW, LOW), "seated", "front", "flute",
            Look(ROOM_D, _rgb("e3e6ee")[0], pattern=1, period_m=0.04), axis_deg=22.0, seed=14),
+    Script("seated-trumpet-raised", "2-0-2@66x3", (SMALL, SMALL, SMALL), "seated", "side-right", "trumpet",
+           Look(ROOM_A, _rgb("1f4a3c")[0], pattern=3, period_m=0.05), axis_deg=24.0, raises=(1.6, 6.2, 10.8), head_out_m=0.012,
+           lands_m=(0.0, 0.006, -0.004), tone=False, seed=16),
 )  # fmt: skip

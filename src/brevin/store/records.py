@@ -159,6 +159,13 @@ class TakeRecord:
         """Whether the file was never taken in: on record with its reason, but no try."""
         return self.state == "failed" and self.clip is None and not self.evidence_name
 
+    @property
+    def columns(self) -> dict[str, object]:
+        """Of a row about this take, by which it is asked for."""
+        return {
+            "programme": self.programme_id, "student": self.student.id, "take": self.id, "instrument": self.asked.check.instrument, "made_at": self.made_at,
+        }  # fmt: skip
+
 
 @dataclass(frozen=True)
 class NewReport:

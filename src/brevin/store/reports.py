@@ -18,6 +18,7 @@ from brevin.store import grounds
 from brevin.store.database import db
 from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Report, Take, VerdictRow
 from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
+from brevin.store.said_models import TickRow
 from brevin.store.scope import Scope
 
 
@@ -45,14 +46,14 @@ def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
         view=(judged.view if judged else None) or "", position=(judged.position if judged else None) or "",
         ground=grounds.document_of(new.ground) if new.ground else None,
     )  # fmt: skip
-    of_take = _of(take)
+    own = take.columns
     MeasureRow.delete().where(MeasureRow.take == take.id).execute()
     VerdictRow.delete().where(VerdictRow.take == take.id).execute()
     if judged and judged.measures:
-        MeasureRow.insert_many([of_take | _measure(m) for m in judged.measures]).execute()
+        MeasureRow.insert_many([own | _measure(m) for m in judged.measures]).execute()
     if new.verdicts:
         VerdictRow.insert_many([
-            of_take | {
+            own | {
                 "criterion": v.criterion, "state": v.state, "value": v.value, "half_width": v.uncertainty, "side": v.side or "", "outside": v.outside,
                 "steady_breaths": v.steady_breaths, "counted_breaths": v.counted_breaths, "reason": v.reason or "",
             }
@@ -86,25 +87,19 @@ def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State, re
     with db.connection_context(), db.atomic():
         same = (Overrule.take == take.id) & (Overrule.criterion == criterion)
         Overrule.delete().where(same & (Overrule.breath.is_null() if breath is None else Overrule.breath == breath)).execute()
-        Overrule.create(**_of(take), criterion=criterion, breath=breath, state=state, reason=reason, by=scope.person_id)
+        Overrule.create(**take.columns, criterion=criterion, breath=breath, state=state, reason=reason, by=scope.person_id)
 
 
 def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "") -> None:
     """Put on record that a cue was said after a take."""
     with db.connection_context():
-        CueGiven.create(**_of(take), criterion=criterion, side=side, by=scope.person_id)
+        CueGiven.create(**take.columns, criterion=criterion, side=side, by=scope.person_id)
 
 
 def move_rows(scope: Scope, take_id: str, student_id: int) -> None:
     """The rows of a take go with it to another student. Needs an open transaction."""
-    for table in (MeasureRow, VerdictRow, Overrule, CueGiven):
+    for table in (MeasureRow, VerdictRow, Overrule, CueGiven, TickRow):
         table.update(student=student_id).where(table.take == take_id).execute()
-
-
-def _of(take: TakeRecord) -> dict[str, object]:
-    return {
-        "programme": take.programme_id, "student": take.student.id, "take": take.id, "instrument": take.asked.check.instrument, "made_at": take.made_at,
-    }  # fmt: skip
 
 
 def verdicts(

@@ -12,8 +12,8 @@ from brevin.core.verdict.schools import Method, method_from
 from brevin.store.database import db
 from brevin.store.models import InstrumentRules, Person, Programme
 from brevin.store.records import NotThere, StudentRecord
-from brevin.store.rule_models import RuleChange
 from brevin.store.rule_records import RuleChangeRecord, RuleKind
+from brevin.store.said_models import RuleChange
 from brevin.store.scope import Scope
 
 NOTHING = Layer(name="instrument")

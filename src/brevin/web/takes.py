@@ -7,6 +7,7 @@ from flask import Response, current_app, request, send_from_directory
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import ClipUnusable, InvalidInput
+from brevin.core.hold.ticks import TICKS
 from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict.rules import CRITERION_KEYS
@@ -14,13 +15,14 @@ from brevin.core.verdict.wording import with_sentences
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
 from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
-from brevin.store import lessons, readings, reports, students, takes
+from brevin.store import lessons, readings, reports, students, takes, ticks
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
 from brevin.web.auth import member, scope
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
 from brevin.web.schemas import CueIn, Done, EditsIn, FeltIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_in_the_room, take_out
+from brevin.web.tick_schemas import TickIn, TickOut, TicksOut
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
 
@@ -183,6 +185,21 @@ def move(path: TakePath, body: MoveIn) -> Response:
         with contextlib.suppress(ReadAgain):  # what was read stands until the clip is read again
             record = judge_anew(scope(), path.take_id, _settings())
     return answer(take_out(record))
+
+
+@routes.get("/<take_id>/ticks", responses={200: TicksOut})
+def ticks_of(path: TakePath) -> Response:
+    """What no camera sees of this take's instrument: where to look, what is right there, and what was ticked."""
+    take = takes.take_record(scope(), path.take_id)
+    said = ticks.ticked(scope(), take)
+    return answer(TicksOut(items=[TickOut(**vars(one), state=said.get(one.key)) for one in TICKS.get(take.asked.check.instrument, ())]))
+
+
+@routes.put("/<take_id>/ticks", responses={200: Done})
+def tick(path: TakePath, body: TickIn) -> Response:
+    """Tick one item, or take the tick back."""
+    ticks.tick(scope(), takes.take_record(scope(), path.take_id), body.item, body.state)
+    return answer(Done(done=True))
 
 
 @routes.delete("/<take_id>", responses={200: Done})

@@ -883,6 +883,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{take_id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What no camera sees of this take's instrument: where to look, what is right there, and what was ticked. */
+        get: operations["takes_ticks_of__take_id__ticks_get"];
+        /** Tick one item, or take the tick back. */
+        put: operations["takes_tick__take_id__ticks_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -1479,7 +1497,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /**
@@ -1573,6 +1591,20 @@ export interface components {
             /** Value */
             value: number | null;
         };
+        /**
+         * HandsSeen
+         * @description How high the hands on the instrument were, percent of trunk above the mouth (under 0: below it); raised: how often; stills: moments worth a picture.
+         */
+        HandsSeen: {
+            /** Height Pct */
+            height_pct: number[];
+            /** Raised */
+            raised: number;
+            /** Stills */
+            stills: components["schemas"]["StillSeen"][];
+            /** T S */
+            t_s: number[];
+        };
         /** HeadlineOut */
         HeadlineOut: {
             /** Cue */
@@ -1589,7 +1621,7 @@ export interface components {
         };
         /**
          * Hold
-         * @description axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels.
+         * @description hands: None where no instrument is asked for; axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels.
          */
         Hold: {
             /**
@@ -1613,10 +1645,16 @@ export interface components {
             finger_curl_deg: {
                 [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
+            /** @default null */
+            hands: components["schemas"]["HandsSeen"] | null;
+            /** @default null */
+            head_travel_pct: components["schemas"]["PostureValue"] | null;
             /** Instrument */
             instrument: string;
             /** @default null */
             instrument_axis_deg: components["schemas"]["PostureValue"] | null;
+            /** @default null */
+            raise_spread_pct: components["schemas"]["PostureValue"] | null;
             /**
              * Wrist Deg
              * @default null
@@ -1801,7 +1839,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
         };
@@ -2560,7 +2598,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["SortedIn"][];
         };
@@ -2588,6 +2626,22 @@ export interface components {
             tones: {
                 [key: string]: number;
             }[];
+        };
+        /**
+         * StillSeen
+         * @description kind: rest, raising, playing; the places in the clip's pixels.
+         */
+        StillSeen: {
+            /** Kind */
+            kind: string;
+            /** Left Hand Px */
+            left_hand_px: number[];
+            /** Mouth Px */
+            mouth_px: number[];
+            /** Right Hand Px */
+            right_hand_px: number[];
+            /** T S */
+            t_s: number;
         };
         /** StudentList */
         StudentList: {
@@ -2660,6 +2714,45 @@ export interface components {
             student: components["schemas"]["StudentOut"];
             /** Try Number */
             try_number: number;
+        };
+        /**
+         * TickIn
+         * @description state: None takes the tick back.
+         */
+        TickIn: {
+            /** Item */
+            item: string;
+            /** State */
+            state: ("fine" | "not_yet") | null;
+        };
+        /**
+         * TickOut
+         * @description near: on which part of the still; fine: how it should be; wrong: the usual wrong place; state: None where nobody looked.
+         */
+        TickOut: {
+            /** Fine */
+            fine: string;
+            /** Key */
+            key: string;
+            /**
+             * Near
+             * @enum {string}
+             */
+            near: "mouth" | "left_hand" | "right_hand";
+            /** State */
+            state: ("fine" | "not_yet") | null;
+            /** Title */
+            title: string;
+            /** Wrong */
+            wrong: string;
+        };
+        /**
+         * TicksOut
+         * @description In the order in which they are looked at.
+         */
+        TicksOut: {
+            /** Items */
+            items: components["schemas"]["TickOut"][];
         };
         /**
          * TodayOut
@@ -3848,7 +3941,7 @@ export interface operations {
     lines_examples_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 skip?: number;
             };
             header?: never;
@@ -4776,6 +4869,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_ticks_of__take_id__ticks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TicksOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_tick__take_id__ticks_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -2,26 +2,23 @@
 
 from collections.abc import Sequence
 
+from brevin.core.hold import raising
 from brevin.core.hold.axis import KEYS, Playing, axis
 from brevin.core.hold.elbows import ELBOWS, elbows
 from brevin.core.kinds import Instrument
-from brevin.core.kinematics.posture import Stance
+from brevin.core.kinematics.posture import Stance, while_judged
 from brevin.core.measure import Measure, NotMeasured
-from brevin.core.track import LinesSeen, Player, PoseSample
+from brevin.core.track import LinesSeen
 
-HOLD_KEYS = (*KEYS, *ELBOWS)
-LEAST_MOMENTS = 2  # key points while playing: of fewer the whole clip is taken
+HOLD_KEYS = (*KEYS, *ELBOWS, *raising.KEYS)
 
 
-def held(samples: Sequence[PoseSample], lines: Sequence[LinesSeen], player: Player, stance: Stance, instrument: Instrument) -> list[Measure]:
-    """Axis and elbows of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies."""
+def held(seen: raising.Seen, lines: Sequence[LinesSeen], stance: Stance, instrument: Instrument, hands: raising.Held, ahead: float) -> list[Measure]:
+    """Axis, elbows and raises of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies. ahead: + where the
+    player faces the picture's right."""
     if instrument == "none":
         return []
     if stance.position == "lying":
         return [Measure(key, NotMeasured("lying")) for key in ELBOWS]
-    seen = [(s.t_s, s.bodies[i]) for s, i in zip(samples, player.chosen, strict=True) if i >= 0]
-    from_s, to_s = stance.playing_s or (0.0, float("inf"))
-    playing = [(t_s, body) for t_s, body in seen if from_s <= t_s <= to_s]
-    bodies = playing if len(playing) >= LEAST_MOMENTS else seen
-    looked = Playing(view=stance.view, bodies=bodies, lines=lines, forward_x=player.forward[0])
-    return [*axis(looked, instrument), *elbows(looked)]
+    looked = Playing(view=stance.view, bodies=while_judged(seen, stance), lines=lines, forward_x=ahead)
+    return [*axis(looked, instrument), *elbows(looked), *raising.raising(hands, seen, stance.view, ahead)]

@@ -33,3 +33,9 @@ HELD: dict[Instrument, Held] = {
     "trombone": Held(FORWARD, (lm.INDEX_R,), 12.0),
 }
 """Horn, euphonium, baritone and tuba are wound: no straight way leads from the mouth to a far end, and what is told of them is told by other lines."""
+
+HANDS: dict[Instrument, tuple[int, ...]] = {
+    **{instrument: held.hands for instrument, held in HELD.items()},
+    "horn": (lm.INDEX_L,), "euphonium": (lm.INDEX_R,), "baritone": (lm.INDEX_R,), "tuba": (lm.INDEX_R,),
+}  # fmt: skip
+"""Key points of the hands that go with the instrument when it is raised."""

@@ -23,19 +23,29 @@ Seen = Sequence[tuple[float, Body]]
 
 @dataclass(frozen=True)
 class Stance:
-    """Over what of a clip posture is taken. sway_pct: standard deviation of the back's own way; playing_s: from when to when posture is judged, None = the
+    """Over what of a clip posture is taken. sway_pct: standard deviation of the back's own way; judged_s: the spans over which posture is judged, none = the
     whole clip: slumping at rest is allowed."""
 
     view: View
     position: Position
     sway_pct: float
     segments: Sequence[Segment] = ()
-    playing_s: tuple[float, float] | None = None
+    judged_s: Sequence[tuple[float, float]] = ()
 
 
-def posture(samples: Sequence[PoseSample], player: Player, stance: Stance) -> list[Measure]:
+def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
+    """The player's body at each moment it was found."""
+    return [(s.t_s, s.bodies[i]) for s, i in zip(samples, player.chosen, strict=True) if i >= 0]
+
+
+def while_judged(seen: Seen, stance: Stance) -> Seen:
+    """The moments over which posture is judged; all of them where those are too few."""
+    inside = _inside(np.array([t_s for t_s, _ in seen]), stance.judged_s) if stance.judged_s and seen else np.zeros(0, bool)
+    return [one for one, kept in zip(seen, inside, strict=True) if kept] if inside.sum() >= LEAST_SAMPLES else seen
+
+
+def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
     """What the view can serve: trunk inclination, head forward and sway from the side, shoulder tilt from the front."""
-    seen = [(s.t_s, s.bodies[i]) for s, i in zip(samples, player.chosen, strict=True) if i >= 0]
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
@@ -57,8 +67,7 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
         return [Measure(key, NotMeasured(withheld or "region_unseen"))]
     times = np.array([t_s for t_s, _ in seen])
     angles = np.array([angle(body) for _, body in seen])
-    playing = _inside(times, [stance.playing_s]) if stance.playing_s else np.ones(len(times), bool)
-    found = [_median(key, angles[playing] if playing.sum() >= LEAST_SAMPLES else angles, bias, None)]
+    found = [_median(key, np.array([angle(body) for _, body in while_judged(seen, stance)]), bias, None)]
     for kind in dict.fromkeys(segment.kind for segment in stance.segments):
         inside = _inside(times, [(s.from_s, s.to_s) for s in stance.segments if s.kind == kind])
         if inside.sum() >= LEAST_SAMPLES:

@@ -186,6 +186,16 @@ def elbow(amounts: Amounts, asked: Asked) -> Band | None:
     return _between(f"elbow.{family}", "elbow.beyond", asked)
 
 
+def head_travel(amounts: Amounts, asked: Asked) -> Band:
+    """How far the head may go to meet the instrument; back is no fault."""
+    return Band(steady_high=asked.rules.limit("head_travel.steady"), work_high=asked.rules.limit("head_travel.work"))
+
+
+def raise_spread(amounts: Amounts, asked: Asked) -> Band:
+    """How far apart the raises may land."""
+    return Band(steady_high=asked.rules.limit("raise_spread.steady"), work_high=asked.rules.limit("raise_spread.work"))
+
+
 def _between(name: str, beyond: str, asked: Asked) -> Band:
     low, high, more = asked.rules.limit(f"{name}.low"), asked.rules.limit(f"{name}.high"), asked.rules.limit(beyond)
     return Band(low, high, low - more, high + more)

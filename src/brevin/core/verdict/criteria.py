@@ -13,6 +13,8 @@ from brevin.core.verdict import bands
 from brevin.core.verdict.bands import Amounts, Asked, Band
 from brevin.core.verdict.rules import CriterionKey, Rules
 
+BREATHED: tuple[CheckKind, ...] = ("counted_breathing", "drill")  # checks that ask how one breathes
+
 
 @dataclass(frozen=True)
 class Where:
@@ -22,7 +24,7 @@ class Where:
     views: tuple[View, ...] | None = None
     positions: tuple[Position, ...] | None = None
     instruments: tuple[Instrument, ...] | None = None
-    kinds: tuple[CheckKind, ...] = ("counted_breathing", "drill")
+    kinds: tuple[CheckKind, ...] = BREATHED
     card: Callable[[CountCard], bool] | None = None
     two_sides: bool = False
     held: bool = False
@@ -58,6 +60,7 @@ LOOKED_AT: tuple[CheckKind, ...] = ("counted_breathing", "posture", "hold", "dri
 
 LEVEL = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "trumpet", "cornet", "trombone"), LOOKED_AT, held=True)
 TO_TRUNK = Where(SEEN_MOVING, UPRIGHT, ("clarinet", "oboe"), LOOKED_AT, held=True)
+RAISED = Where(SIDE_VIEWS, UPRIGHT, kinds=("hold",), held=True)
 CLEAR = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet"), LOOKED_AT, held=True)
 
 LEANS = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT)
@@ -88,6 +91,8 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("axis_to_trunk", "axis_to_trunk_deg", "hold", "deg", bands.axis_to_trunk, TO_TRUNK, ("axis_to_trunk",), span=None),
     Criterion("elbow_left", "elbow_left_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
     Criterion("elbow_right", "elbow_right_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
+    Criterion("head_travel", "head_travel_pct", "hold", "% of trunk", bands.head_travel, RAISED, ("head_travel",), span=None),
+    Criterion("raise_spread", "raise_spread_pct", "hold", "% of trunk", bands.raise_spread, RAISED, ("raise_spread",), span=None),
     Criterion("not_full_early", "full_at_beat", "breath", "beat", bands.full, SPREAD, ("full_early",)),
     Criterion("with_count", "inhale_offset_beats", "breath", "beat", bands.start, COUNTED, ("with_count",)),
     Criterion("inhale_counts", "inhale_beats", "breath", "beats", bands.inhale_length, COUNTED, ("counts",), unless="not_full_early"),

@@ -93,6 +93,8 @@ WITHHELD: dict[Withheld | str, str] = {
     "no_whole_breath": "No breath lies wholly inside the clip. Film the count-in and at least one whole breath.",
     "by_ear": "This is told by ear: listen to the first ones and the last ones again.",
     "one_side_only": "Breaths of both sides are needed, and only one side could be read.",
+    "not_raised": "The instrument was not brought up in this clip. Film from rest: up, a few seconds there, down again, three times.",
+    "raised_once": "It was raised once. Two raises or more tell whether each lands in one place.",
     "not_found": "The instrument could not be told from what lies around it. A plain wall behind the player helps.",
     "said_once": "It comes with another fault of the same breath: {criterion}. Mend that first.",
 }  # fmt: skip
@@ -152,6 +154,16 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Between the instrument and the body are {value} deg.",
         "Let the bell come back toward your knees.",
         "Let the bell swing forward, away from your body; the head stays where it is.",
+    ),
+    "head_travel": CriterionWords(
+        "Head while raising", "waits", "goes to meet it", "the head goes to meet the instrument",
+        "While the instrument came up, the head went {value} % of the trunk's length forward.",
+        "Sit as you are and let the instrument come to you.",
+    ),
+    "raise_spread": CriterionWords(
+        "Each raise", "lands in one place", "lands elsewhere", "each raise lands elsewhere",
+        "The raises came to rest within {value} % of the trunk's length of each other.",
+        "Bring it up slowly, to the same place, as if it had a parking spot.",
     ),
     "elbow_left": CriterionWords(
         "Left elbow", "clear", "{side}", "the left elbow is {side}",

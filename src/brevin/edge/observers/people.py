@@ -15,7 +15,8 @@ from brevin.edge.video import VideoFrame
 
 FIRST_POSES_S = 1.6  # poses of the first seconds pick the player
 OFTEN_S, SELDOM_S = 0.2, 1.5  # between key points: while something large moves, and while all is still
-MOVES_GREY = 1.0  # mean grey change of a small picture since the last look: more is an arm, an instrument, a body that moves; a breath is 0.2
+MOVES_GREY = 1.0  # mean grey change of a small picture since the last look: more is a body that moves; a breath is 0.2
+PLACE_GREY, PLACES = 8.0, 4  # or this much in so many of its places: an arm, an instrument; a breath is 3 at its edge
 SMALL_PX = (48, 27)  # of that picture: each a mean over many, so that noise does not count
 EVERY_PX = 2  # of the picture are enough for that
 MOST_WAITING = 8  # pictures that wait for the network: it must not fall behind with pictures piling up
@@ -38,6 +39,8 @@ class People:
         self._picked = False
         self._next_s, self._asked_s = 0.0, -1.0
         self._last: NDArray[np.int16] | None = None
+        self._moved = self._sets_in = False
+        self._before: VideoFrame | None = None  # when it was last asked whether key points are due, where they were not
 
     @property
     def asked_s(self) -> float:
@@ -53,6 +56,8 @@ class People:
         """Ask for key points where they are due, and pick the players at the end of the first seconds. Raises ClipUnusable where nobody can be followed."""
         self.size_px = (frame.luma.shape[1], frame.luma.shape[0])
         if self._due(frame):
+            if self._sets_in and self._before is not None:
+                self._ask(self._before)  # what moves is seen from where it began
             self._ask(frame)
         if not self._picked and frame.t_s >= FIRST_POSES_S:
             self._pick()
@@ -78,11 +83,15 @@ class People:
         if frame.t_s < self._next_s:
             return False
         small = cv2.resize(frame.luma[::EVERY_PX, ::EVERY_PX], SMALL_PX, interpolation=cv2.INTER_AREA).astype(np.int16)
-        moved = self._last is None or float(np.abs(small - self._last).mean()) > MOVES_GREY
+        moved = self._last is None or _moves(np.abs(small - self._last))
+        settled, self._sets_in = self._moved and not moved, moved and not self._moved  # what came to rest is looked at once more
+        self._moved = moved
         early = frame.t_s <= FIRST_POSES_S + OFTEN_S
         self._last, self._next_s = small, frame.t_s + OFTEN_S
-        if not (moved or early or frame.t_s >= self._asked_s + SELDOM_S):
+        if not (moved or settled or early or frame.t_s >= self._asked_s + SELDOM_S):
+            self._before = frame
             return False
+        self._before = self._before if self._sets_in else None
         self._asked_s = frame.t_s
         return True
 
@@ -119,3 +128,8 @@ class People:
         if code != "player_unclear":
             raise ClipUnusable(code, **why.facts) from why
         self.refused = ((code, dict(why.facts)),)  # type: ignore[arg-type]
+
+
+def _moves(change: NDArray[np.int16]) -> bool:
+    """Whether something large moves: much in the middle, or a lot in a few places."""
+    return float(change.mean()) > MOVES_GREY or int((change > PLACE_GREY).sum()) >= PLACES

@@ -1,5 +1,6 @@
-"""Who changed the rules is kept. A report keeps what its verdicts stand on, so that a change of the rules can be tried on it; what was read before is
-judged once more to have that."""
+"""Who changed the rules is kept, and what a teacher ticked on a still. A report keeps what its verdicts stand on, so that a change of the rules can be
+tried on it; what was read before is judged once more to have that.
+"""
 
 
 def up(migrator, db):  # type: ignore[no-untyped-def]
@@ -15,3 +16,9 @@ def up(migrator, db):  # type: ignore[no-untyped-def]
         id INTEGER AUTO_INCREMENT PRIMARY KEY, programme_id INTEGER NOT NULL, by_id INTEGER NULL, made_at DATETIME(6) NOT NULL, what VARCHAR(16) NOT NULL,
         instrument VARCHAR(16) NOT NULL DEFAULT '', `before` LONGTEXT NOT NULL, `after` LONGTEXT NOT NULL,
         FOREIGN KEY (programme_id) REFERENCES programme (id) ON DELETE CASCADE, FOREIGN KEY (by_id) REFERENCES person (id) ON DELETE SET NULL)""")
+    db.execute_sql("""CREATE TABLE IF NOT EXISTS tick (
+        id INTEGER AUTO_INCREMENT PRIMARY KEY, programme_id INTEGER NOT NULL, student_id INTEGER NOT NULL, take_id VARCHAR(32) NOT NULL,
+        instrument VARCHAR(16) NOT NULL, made_at DATETIME(6) NOT NULL, item VARCHAR(24) NOT NULL, state VARCHAR(16) NOT NULL, by_id INTEGER NULL,
+        said_at DATETIME(6) NOT NULL, UNIQUE KEY tick_item (take_id, item), KEY tick_student (student_id),
+        FOREIGN KEY (programme_id) REFERENCES programme (id) ON DELETE CASCADE, FOREIGN KEY (student_id) REFERENCES student (id) ON DELETE CASCADE,
+        FOREIGN KEY (take_id) REFERENCES take (id) ON DELETE CASCADE, FOREIGN KEY (by_id) REFERENCES person (id) ON DELETE SET NULL)""")

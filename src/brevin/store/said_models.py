@@ -1,10 +1,10 @@
-"""The table of what was changed of the rules."""
+"""The tables of what people say beside the readings: what they changed of the rules, and what they ticked that no camera sees."""
 
 from peewee import AutoField, CharField, ForeignKeyField
 
 from brevin.store.database import MomentField, now
 from brevin.store.fields import Base, JsonField
-from brevin.store.models import Person, Programme
+from brevin.store.models import OfTake, Person, Programme
 
 
 class RuleChange(Base):
@@ -18,3 +18,15 @@ class RuleChange(Base):
     instrument = CharField(16, default="")
     before = JsonField(default=dict)
     after = JsonField(default=dict)
+
+
+class TickRow(OfTake):
+    """What a teacher saw on the still. item: a row of ``TICKS``; one row an item."""
+
+    item = CharField(24)
+    state = CharField(16)  # fine, not_yet
+    by = ForeignKeyField(Person, null=True, on_delete="SET NULL")
+    said_at = MomentField(default=now)
+
+    class Meta:
+        table_name = "tick"

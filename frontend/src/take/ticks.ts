@@ -1,0 +1,17 @@
+import type { Ticks } from "../api/client";
+
+type State = Ticks["items"][number]["state"];
+
+/** Tapped once it is fine, twice not yet, thrice it is cleared. */
+export function nextState(state: State): State {
+  if (state === null) return "fine";
+  return state === "fine" ? "not_yet" : null;
+}
+
+/** The mark beside an item: what a verdict's mark would be. */
+export const markOf = (state: State) => (state === "fine" ? ("steady" as const) : ("work" as const));
+
+export const stateWords = (state: State) => (state === null ? "not looked at" : { fine: "fine", not_yet: "not yet" }[state]);
+
+/** "5 of 6 looked at". */
+export const lookedWords = ({ items }: Ticks) => `${items.filter((one) => one.state !== null).length} of ${items.length} looked at`;

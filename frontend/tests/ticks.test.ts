@@ -1,0 +1,30 @@
+import { expect, test } from "vitest";
+
+import type { Ticks } from "../src/api/client";
+import { around } from "../src/take/Still";
+import { lookedWords, markOf, nextState, stateWords } from "../src/take/ticks";
+
+test("a tap goes from not looked at over fine and not yet back again", () => {
+  expect([null, "fine" as const, "not_yet" as const].map(nextState)).toEqual(["fine", "not_yet", null]);
+  expect([stateWords(null), stateWords("fine"), stateWords("not_yet")]).toEqual(["not looked at", "fine", "not yet"]);
+  expect([markOf("fine"), markOf("not_yet")]).toEqual(["steady", "work"]);
+});
+
+test("what was looked at is counted, whatever was seen", () => {
+  const item = (key: string, state: Ticks["items"][number]["state"]) => ({
+    key,
+    near: "mouth" as const,
+    title: key,
+    fine: "f",
+    wrong: "w",
+    state,
+  });
+  expect(lookedWords({ items: [item("a", "fine"), item("b", "not_yet"), item("c", null)] })).toBe("2 of 3 looked at");
+});
+
+test("a close-up stays inside the picture, and is never wider than it", () => {
+  const clip = { width_px: 960, height_px: 540 };
+  expect(around([480, 270], 100, 1, clip)).toEqual({ x: 430, y: 220, width: 100 });
+  expect(around([10, 535], 100, 1, clip)).toEqual({ x: 0, y: 440, width: 100 });
+  expect(around([480, 270], 4000, 1, clip)).toEqual({ x: 210, y: 0, width: 540 });
+});

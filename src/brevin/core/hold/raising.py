@@ -1,0 +1,200 @@
+"""The instrument brought to the mouth: when it is down, raised and up; what the head does meanwhile, and whether each raise lands in one place.
+
+Told by the hands on the instrument: how far below the mouth they are, in trunk lengths. Source: own.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from brevin.core.hold.instruments import HANDS
+from brevin.core.kinds import SIDE_VIEWS, Instrument, SegmentKind, View
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
+from brevin.core.pose import landmarks as lm
+from brevin.core.report import Segment
+from brevin.core.track import Body, Floats
+
+LEAST_WAY_PCT = 30.0  # of trunk: hands that go less far neither raise nor put down
+HIGH, LOW = 0.75, 0.25  # shares of the way: above it is up, below it is down, between them on the way
+LONGEST_S = 4.0  # a way up that takes longer is no raise but something else
+SETTLED_S = 0.3  # after a raise until the head and the hands are looked at; and before it
+LOOKED_S = 2.5  # and so long
+KEY_POINT_PCT = 1.2  # of trunk: scatter of a key point between pictures; own
+BIAS_PCT = 0.5  # of trunk: what the network's head is drawn along by a hand that comes near; own
+LEAST_LOOKS = 2  # key points on either side of a raise
+
+KEYS = ("head_travel_pct", "raise_spread_pct")
+
+
+@dataclass(frozen=True)
+class Raise:
+    """A way up, seconds; until_s: when the instrument is put down again, or the clip ends."""
+
+    from_s: float
+    to_s: float
+    until_s: float
+
+
+@dataclass(frozen=True)
+class Held:
+    """The hands over a clip. t_s: [n]; height_pct: how far they are below the mouth (under 0) or above it, percent of trunk: [n]; raises: in order;
+    down_pct: under it the instrument is down."""
+
+    t_s: Floats
+    height_pct: Floats
+    raises: tuple[Raise, ...] = ()
+    down_pct: float = 0.0
+
+    @property
+    def moves(self) -> bool:
+        """Whether the instrument is down at times and up at others."""
+        return bool(self.raises)
+
+
+Seen = Sequence[tuple[float, Body]]
+"""The player's body at each moment it was found."""
+
+
+def heights(seen: Seen, instrument: Instrument) -> Held:
+    """How high the hands on the instrument are, and every time they were raised; nothing without an instrument."""
+    if instrument == "none" or len(seen) < 2 * LEAST_LOOKS:
+        return Held(np.zeros(0), np.zeros(0))
+    t_s = np.array([t for t, _ in seen])
+    height = np.array([_below_pct(body, instrument) for _, body in seen])
+    low, high = np.percentile(height, (10, 90)) if np.ptp(height) > 0 else (0.0, 0.0)
+    if high - low < LEAST_WAY_PCT:
+        return Held(t_s, height)
+    return Held(t_s, height, _raises(t_s, (height - low) / (high - low)), float(low + LOW * (high - low)))
+
+
+def _below_pct(body: Body, instrument: Instrument) -> float:
+    hands = body.points_px[list(HANDS[instrument])].mean(axis=0)
+    return float(100.0 * (lm.mouth(body)[1] - hands[1]) / max(lm.trunk_px(body), 1e-9))
+
+
+def _raises(t_s: Floats, share: Floats) -> tuple[Raise, ...]:
+    """From the last look at which it is down to the first at which it is up; ways between them that are too long are left out."""
+    found: list[Raise] = []
+    down: int | None = None
+    for i, at in enumerate(share):
+        if at < LOW:
+            down = i
+        elif at > HIGH and down is not None:
+            if t_s[i] - t_s[down] <= LONGEST_S:
+                later = np.flatnonzero(share[i:] < HIGH)
+                until_s = float(t_s[i + later[0] - 1]) if len(later) else float(t_s[-1])
+                found.append(Raise(_crossing(t_s, share, down, LOW), _crossing(t_s, share, i - 1, HIGH), until_s))
+            down = None
+    return tuple(found)
+
+
+def _crossing(t_s: Floats, share: Floats, i: int, level: float) -> float:
+    """When the line between two looks passes a level."""
+    way = share[i + 1] - share[i]
+    return float(t_s[i] + np.clip((level - share[i]) / way, 0.0, 1.0) * (t_s[i + 1] - t_s[i])) if way > 0 else float(t_s[i])
+
+
+StillKind = Literal["rest", "raising", "playing"]
+
+
+@dataclass(frozen=True)
+class Still:
+    """A moment that is worth a picture of its own, with the player's body then."""
+
+    kind: StillKind
+    t_s: float
+    body: Body
+
+
+def stills(held: Held, seen: Seen, judged_s: Sequence[tuple[float, float]]) -> list[Still]:
+    """Of the first raise: the last look before it, the one on its way, one with the instrument up. Without a raise, one of the time that is judged."""
+    if not held.raises:
+        spans = list(judged_s) or [(0.0, np.inf)]
+        return _looked("playing", seen, spans[0][0], spans[0][1], 0.5)
+    first = held.raises[0]
+    return [
+        *_looked("rest", seen, 0.0, first.from_s, 0.9), *_looked("raising", seen, first.from_s, first.to_s, 0.5),
+        *_looked("playing", seen, first.to_s, first.until_s, 0.5),
+    ]  # fmt: skip
+
+
+def _looked(kind: StillKind, seen: Seen, from_s: float, to_s: float, share: float) -> list[Still]:
+    """The look nearest to a share of the span; none where nobody looked in it."""
+    inside = [(t_s, body) for t_s, body in seen if from_s <= t_s <= to_s]
+    if not inside:
+        return []
+    wanted_s = inside[0][0] + share * (inside[-1][0] - inside[0][0])
+    t_s, body = min(inside, key=lambda one: abs(one[0] - wanted_s))
+    return [Still(kind, t_s, body)]
+
+
+def segments(held: Held) -> list[Segment]:
+    """Down, raising and up in turn over the whole clip; nothing where nothing was raised."""
+    found: list[Segment] = []
+    at_s = float(held.t_s[0]) if len(held.t_s) else 0.0
+    for one in held.raises:
+        found += [Segment("instrument_down", at_s, one.from_s), Segment("raising", one.from_s, one.to_s), Segment("playing", one.to_s, one.until_s)]
+        at_s = one.until_s
+    if held.raises and held.t_s[-1] > at_s:
+        found.append(Segment("instrument_down", at_s, float(held.t_s[-1])))
+    return [one for one in found if one.to_s > one.from_s]
+
+
+def with_breaths(held: Sequence[Segment], breaths: Sequence[Segment]) -> list[Segment]:
+    """One line of segments: a breath goes before what is held meanwhile."""
+    left = list(held)
+    for breath in breaths:
+        left = [part for one in left for part in _without(one, breath)]
+    return sorted([*left, *breaths], key=lambda one: one.from_s)
+
+
+def _without(one: Segment, other: Segment) -> list[Segment]:
+    if other.to_s <= one.from_s or other.from_s >= one.to_s:
+        return [one]
+    parts: list[tuple[SegmentKind, float, float]] = [(one.kind, one.from_s, other.from_s), (one.kind, other.to_s, one.to_s)]
+    return [Segment(kind, from_s, to_s) for kind, from_s, to_s in parts if to_s > from_s]
+
+
+def raising(held: Held, seen: Seen, view: View, ahead: float) -> list[Measure]:
+    """How far the head goes to meet the instrument, the most of all raises, and how far apart they land; percent of trunk."""
+    if view not in SIDE_VIEWS:
+        return [Measure(key, NotMeasured("view_unserved")) for key in KEYS]
+    head, lands = _travel(held, seen, ahead), _spread(held, seen)
+    return [Measure(key, value, samples=len(held.raises)) for key, value in zip(KEYS, (head, lands), strict=True)]
+
+
+def _travel(held: Held, seen: Seen, ahead: float) -> Value:
+    ways = []
+    for one in held.raises:
+        down = [body for (t_s, body), height in zip(seen, held.height_pct, strict=True) if one.from_s - LOOKED_S <= t_s < one.from_s and height < held.down_pct]
+        raised = [body for t_s, body in seen if one.to_s + SETTLED_S / 2 <= t_s <= min(one.until_s, one.to_s + LOOKED_S)]
+        before, after = _head_pct(down, ahead), _head_pct(raised, ahead)
+        if min(len(before), len(after)) >= LEAST_LOOKS:
+            unsure = KEY_POINT_PCT * np.hypot(1 / np.sqrt(len(before)), 1 / np.sqrt(len(after)))
+            ways.append(Amount(float(np.median(after) - np.median(before)), float(NORMAL_90 * np.hypot(unsure, BIAS_PCT))))
+    return max(ways, key=lambda way: way.value) if ways else NotMeasured(_why(held))
+
+
+def _head_pct(bodies: Sequence[Body], ahead: float) -> Floats:
+    """How far the head is ahead of the hips, percent of trunk, toward the face: [looks]. By the ear that the camera sees."""
+    ear = lm.EAR_R if ahead > 0 else lm.EAR_L
+    return np.array([100.0 * ahead * (b.points_px[ear, 0] - lm.hips(b)[0]) / max(lm.trunk_px(b), 1e-9) for b in bodies])
+
+
+def _spread(held: Held, seen: Seen) -> Value:
+    """Largest distance between the heights at which the raises come to rest."""
+    rests = []
+    for one in held.raises:
+        inside = (held.t_s >= one.to_s + SETTLED_S / 2) & (held.t_s <= one.until_s)
+        if inside.sum() >= LEAST_LOOKS:
+            rests.append((float(np.median(held.height_pct[inside])), int(inside.sum())))
+    if len(rests) < 2:
+        return NotMeasured("raised_once" if held.raises else _why(held))
+    places, looks = np.array([place for place, _ in rests]), min(looks for _, looks in rests)
+    return Amount(float(np.ptp(places)), float(NORMAL_90 * KEY_POINT_PCT * np.sqrt(2.0 / looks)))
+
+
+def _why(held: Held) -> Withheld:
+    return "not_raised" if not held.raises else "cut_by_clip"

@@ -1,0 +1,111 @@
+"""What no camera sees: where to look on the still, what is right there, and the usual wrong place. Ticked by the teacher, never guessed.
+
+One list an instrument: the mouth by its family, then the home of each finger. Source: own, after what beginners' teachers look for.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from brevin.core.kinds import Instrument
+
+Near = Literal["mouth", "left_hand", "right_hand"]
+TickState = Literal["fine", "not_yet"]
+
+
+@dataclass(frozen=True)
+class Tick:
+    """near: on which part of the still it is looked at; title: what; fine: how it should be; wrong: the usual wrong place."""
+
+    key: str
+    near: Near
+    title: str
+    fine: str
+    wrong: str
+
+
+_CHIN = Tick("chin", "mouth", "Chin", "flat and smooth", "bunched")
+_CHEEKS = Tick("cheeks", "mouth", "Cheeks", "in", "puffed")
+_BRASS = (
+    Tick("lips", "mouth", "Lips", "together as in mmm, the rim in the middle", "rim off the middle, pressed"),
+    Tick("corners", "mouth", "Corners", "firm and still", "smiling or drawn down"), _CHEEKS, _CHIN,
+)  # fmt: skip
+_SINGLE_REED = (
+    Tick("teeth", "mouth", "Upper teeth", "on the beak", "lifted off it"),
+    Tick("lips", "mouth", "Lower lip", "a cushion, a little over the teeth", "rolled far in, or biting"),
+    Tick("corners", "mouth", "Corners", "firm from the sides", "slack, air leaks"), _CHIN, _CHEEKS,
+)  # fmt: skip
+_DOUBLE_REED = (
+    Tick("lips", "mouth", "Lips", "both over the teeth, the reed's tip in the middle", "biting, or over the whole reed"),
+    Tick("corners", "mouth", "Corners", "round", "pulled into a smile"), _CHIN, _CHEEKS,
+)  # fmt: skip
+_FLUTE = (
+    Tick("plate", "mouth", "Lip plate", "lower lip over a quarter to a third of the hole", "over half of it, or too low"),
+    Tick("corners", "mouth", "Corners", "easy", "smiling"),
+    Tick("slit", "mouth", "Opening", "small, in the middle", "wide, or to one side"),
+)
+_VALVES = (
+    Tick("fingertips", "right_hand", "Right fingertips", "on the buttons, curved", "flat, joints on them"),
+    Tick("right_thumb", "right_hand", "Right thumb", "under the leadpipe, by the first two valves", "hooked over it"),
+)
+
+TICKS: dict[Instrument, tuple[Tick, ...]] = {
+    "flute": (
+        *_FLUTE,
+        Tick("left_base", "left_hand", "Left forefinger's base", "against the tube, it carries", "away from it"),
+        Tick("left_little", "left_hand", "Left little finger", "over the G sharp key", "tucked under"),
+        Tick("right_thumb", "right_hand", "Right thumb", "under the forefinger", "poking through, hooked"),
+        Tick("right_fingers", "right_hand", "Right fingers", "like a C on the main keys", "flat, on the trill keys"),
+        Tick("right_little", "right_hand", "Right little finger", "on the E flat key", "in the air"),
+    ),
+    "oboe": (
+        *_DOUBLE_REED,
+        Tick("left_thumb", "left_hand", "Left thumb", "beside the octave key", "on it"),
+        Tick("left_fingers", "left_hand", "Left fingers", "pads in the middle of the plates", "half off the vent"),
+        Tick("right_thumb", "right_hand", "Right thumb", "under its rest, near the nail", "pushed through to the knuckle"),
+        Tick("right_fingers", "right_hand", "Right fingers", "curved on the lower plates", "flat, their base on a side key"),
+        Tick("right_little", "right_hand", "Right little finger", "over its keys", "in the air"),
+    ),
+    "clarinet": (
+        *_SINGLE_REED,
+        Tick("left_thumb", "left_hand", "Left thumb", "aslant on its hole, tip by the register key", "straight, the hole open"),
+        Tick("left_fingers", "left_hand", "Left fingers", "close the upper holes", "leaning on the A or G sharp key"),
+        Tick("left_little", "left_hand", "Left little finger", "over its keys", "tucked under"),
+        Tick("right_thumb", "right_hand", "Right thumb", "under its rest, between nail and first joint", "at the knuckle"),
+        Tick("right_fingers", "right_hand", "Right fingers", "close the lower holes", "their base on the side keys"),
+        Tick("right_little", "right_hand", "Right little finger", "over its keys", "under a rod"),
+    ),
+    **dict.fromkeys(("alto_sax", "tenor_sax"), (
+        *_SINGLE_REED,
+        Tick("left_thumb", "left_hand", "Left thumb", "on the round rest, tip by the octave key", "on the octave key"),
+        Tick("left_fingers", "left_hand", "Left hand", "like a C, palm off the palm keys", "squeezing them"),
+        Tick("left_little", "left_hand", "Left little finger", "on its table", "in the air"),
+        Tick("right_thumb", "right_hand", "Right thumb", "under its hook, pushes forward", "lifts the weight"),
+        Tick("right_fingers", "right_hand", "Right fingers", "on the main keys, base off the side keys", "on the side keys"),
+    )),
+    **dict.fromkeys(("trumpet", "cornet"), (
+        *_BRASS, *_VALVES,
+        Tick("right_little", "right_hand", "Right little finger", "in the hook, easy", "pulling"),
+        Tick("left_hand", "left_hand", "Left hand", "carries the weight, round the casings", "on a slide"),
+        Tick("left_ring", "left_hand", "Left ring finger", "in the ring", "outside it"),
+    )),
+    "horn": (
+        *_BRASS,
+        Tick("left_fingers", "left_hand", "Left fingertips", "on the levers", "middle joints on them"),
+        Tick("left_little", "left_hand", "Left little finger", "in its hook", "free, or gripping"),
+        Tick("bell_hand", "right_hand", "Hand in the bell", "a flat cup on the far wall, thumb along it", "spread across, or only at the edge"),
+    ),
+    "trombone": (
+        *_BRASS,
+        Tick("left_thumb", "left_hand", "Left thumb", "on the bell's brace", "on the slide"),
+        Tick("left_fingers", "left_hand", "Left fingers", "round the slide's upper brace", "round an outer tube"),
+        Tick("right_hand", "right_hand", "Right hand", "fingertips on the lower brace, palm to you", "a fist, palm down"),
+        Tick("wrist", "right_hand", "Right wrist", "loose", "stiff"),
+    ),
+    **dict.fromkeys(("euphonium", "baritone", "tuba"), (
+        *_BRASS,
+        Tick("left_hand", "left_hand", "Left hand", "on a strong tube", "on a slide or the bell"),
+        Tick("right_thumb", "right_hand", "Right thumb", "in its ring, easy", "pulling"),
+        Tick("fingertips", "right_hand", "Right fingertips", "on the valves, curved", "flat, joints on them"),
+    )),
+}  # fmt: skip
+"""What is looked at, in the order of the list beside the still."""

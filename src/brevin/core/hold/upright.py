@@ -1,0 +1,47 @@
+"""Posture and hold of one player together: over which time they are judged, the segments of the clip, and every number of both."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from brevin.core.evidence import Evidence, Followed
+from brevin.core.hold import raising
+from brevin.core.hold.held import held
+from brevin.core.kinds import Position
+from brevin.core.kinematics.posture import Stance, bodies_of, posture
+from brevin.core.layout import segments_of
+from brevin.core.measure import Measure
+from brevin.core.music.clicks import Beats
+from brevin.core.plan.check import Check
+from brevin.core.report import Breath, Segment
+
+
+@dataclass(frozen=True)
+class Upright:
+    """measures: of posture and hold; segments: what the clip shows when; hands: how high those on the instrument were; stills: what of it is shown."""
+
+    measures: Sequence[Measure]
+    segments: Sequence[Segment]
+    hands: raising.Held
+    stills: Sequence[raising.Still] = ()
+
+
+def upright(found: Evidence, who: Followed, position: Position, check: Check, breaths: Sequence[Breath], beats: Beats, *, told: bool) -> Upright:
+    """Judged is the time with the instrument up where it was raised; else from the count-in's last beat to the last exhale; where nothing was counted, from the
+    first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip."""
+    seen = bodies_of(found.poses, who.player)
+    hands = raising.heights(seen, check.instrument)
+    segments = raising.with_breaths(raising.segments(hands), segments_of(breaths if told else ()))
+    judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
+    stance = Stance(who.view, position, who.traces.sway_pct, segments, judged_s)
+    ahead = who.player.forward[0]
+    stills = raising.stills(hands, seen, judged_s)
+    return Upright([*posture(seen, who.player, stance), *held(seen, found.lines, stance, check.instrument, hands, ahead)], segments, hands, stills)
+
+
+def _counted_s(breaths: Sequence[Breath], beats: Beats) -> list[tuple[float, float]]:
+    if not breaths:
+        return []
+    first_s, last_s = breaths[0].inhale_start_s, breaths[-1].exhale_end_s
+    assert first_s is not None and last_s is not None
+    counted_s = beats.first_inhale_s - beats.beat_s if beats.first_inhale_s is not None and beats.beat_s is not None else first_s
+    return [(min(counted_s, first_s), last_s)]

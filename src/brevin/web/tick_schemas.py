@@ -1,0 +1,29 @@
+"""What goes over the wire of what no camera sees."""
+
+from pydantic import BaseModel, Field
+
+from brevin.core.hold.ticks import Near, TickState
+
+
+class TickOut(BaseModel):
+    """near: on which part of the still; fine: how it should be; wrong: the usual wrong place; state: None where nobody looked."""
+
+    key: str
+    near: Near
+    title: str
+    fine: str
+    wrong: str
+    state: TickState | None
+
+
+class TicksOut(BaseModel):
+    """In the order in which they are looked at."""
+
+    items: list[TickOut]
+
+
+class TickIn(BaseModel):
+    """state: None takes the tick back."""
+
+    item: str = Field(max_length=24)
+    state: TickState | None

@@ -1,0 +1,51 @@
+"""The hold of a clip: stills, the way of the hands, what no camera sees, and the breath one key apart."""
+
+import re
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+
+def to_hold(page: Page) -> None:
+    page.get_by_test_id("take-row").filter(has_text="Saskia").first.click()
+    page.get_by_test_id("hands-line").wait_for()
+
+
+def test_a_hold_opens_with_the_instrument_up_and_each_still_leads_to_its_moment(inside: Page) -> None:
+    to_hold(inside)
+    expect(inside.get_by_text("trumpet · hold")).to_be_visible()
+    expect(inside.get_by_test_id("hands-line")).to_contain_text("at the mouth, three times")
+    inside.wait_for_function("() => document.querySelector('video[aria-label^=Clip]').currentTime > 2")
+    for criterion, words in (("axis_level", "24"), ("head_travel", "% of trunk"), ("raise_spread", "% of trunk")):
+        expect(inside.get_by_test_id(f"verdict-{criterion}")).to_contain_text(words)
+    inside.get_by_role("button", name=re.compile("^rest, ")).click()
+    inside.wait_for_function("() => document.querySelector('video[aria-label^=Clip]').currentTime < 2")
+    expect(inside.get_by_text("not sure")).to_have_count(0)
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+
+
+def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(inside: Page) -> None:
+    to_hold(inside)
+    row = inside.get_by_test_id("tick-right_little")
+    row.focus()
+    for said in ("fine", "not yet", "not looked at", "fine"):
+        inside.keyboard.press("Enter")
+        expect(row).to_contain_text(said)
+    expect(inside.get_by_text("1 of 9 looked at")).to_be_visible()
+    inside.reload()
+    expect(inside.get_by_test_id("tick-right_little")).to_contain_text("fine")
+
+
+def test_the_breath_is_one_key_away(inside: Page) -> None:
+    to_hold(inside)
+    inside.keyboard.press("i")
+    expect(inside.get_by_test_id("breath-score")).to_be_visible()
+    expect(inside.get_by_test_id("hands-line")).to_have_count(0)
+    inside.keyboard.press("i")
+    expect(inside.get_by_test_id("hands-line")).to_be_visible()
+
+
+def test_a_hold_fits_a_phone(inside: Page) -> None:
+    inside.set_viewport_size({"width": 390, "height": 844})
+    to_hold(inside)
+    assert inside.evaluate("document.documentElement.scrollWidth") <= 390

@@ -1,0 +1,50 @@
+"""Ticks of what no camera sees, over the wire."""
+
+import pytest
+
+from brevin.store import students, takes
+from brevin.store.said_models import TickRow
+from brevin.store.scope import Scope
+from tests.store.test_takes import new_take
+
+
+@pytest.fixture
+def take(scope: Scope, student, clip):
+    """A clarinet's take."""
+    return new_take(scope, student, clip)
+
+
+def states(page, take) -> dict:
+    return {one["key"]: one["state"] for one in page("GET", f"/api/takes/{take.id}/ticks").json["items"]}
+
+
+def test_an_item_is_ticked_ticked_otherwise_and_cleared(page, take) -> None:
+    assert set(states(page, take).values()) == {None} and {"lips", "right_thumb", "left_little"} <= states(page, take).keys()
+    for state in ("fine", "not_yet", None):
+        assert page("PUT", f"/api/takes/{take.id}/ticks", json={"item": "right_thumb", "state": state}).status_code == 200
+        assert states(page, take)["right_thumb"] == state
+    assert TickRow.select().count() == 0
+
+
+def test_an_item_that_the_instrument_has_not_is_refused(page, take) -> None:
+    for sent in ({"item": "bell_hand", "state": "fine"}, {"item": "lips", "state": "perhaps"}, {"item": "lips"}, {"state": "fine"}):
+        assert page("PUT", f"/api/takes/{take.id}/ticks", json=sent).status_code == 422
+    assert set(states(page, take).values()) == {None}
+
+
+def test_ticks_go_with_the_take_to_another_student_and_away_with_it(page, scope: Scope, take) -> None:
+    from tests.conftest import consent
+
+    page("PUT", f"/api/takes/{take.id}/ticks", json={"item": "lips", "state": "fine"})
+    other = students.add_student(scope, name="Ilse Varga", instrument="clarinet")
+    consent(scope, other.id)
+    takes.move(scope, take.id, other.id)
+    assert [row.student_id for row in TickRow.select()] == [other.id] and states(page, take)["lips"] == "fine"
+    takes.delete(scope, take.id)
+    assert TickRow.select().count() == 0
+    assert page("GET", f"/api/takes/{take.id}/ticks").status_code == 404
+
+
+def test_where_to_look_is_said_with_what_is_right_and_what_is_usually_wrong(page, take) -> None:
+    [thumb] = [one for one in page("GET", f"/api/takes/{take.id}/ticks").json["items"] if one["key"] == "right_thumb"]
+    assert thumb["near"] == "right_hand" and "under its rest" in thumb["fine"] and "knuckle" in thumb["wrong"]

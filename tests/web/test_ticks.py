@@ -1,4 +1,4 @@
-"""Ticks of what no camera sees, over the wire."""
+"""What teachers say beside the readings, over the wire: ticks of what no camera sees, and a word instead of a verdict."""
 
 import pytest
 
@@ -48,3 +48,14 @@ def test_ticks_go_with_the_take_to_another_student_and_away_with_it(page, scope:
 def test_where_to_look_is_said_with_what_is_right_and_what_is_usually_wrong(page, take) -> None:
     [thumb] = [one for one in page("GET", f"/api/takes/{take.id}/ticks").json["items"] if one["key"] == "right_thumb"]
     assert thumb["near"] == "right_hand" and "under its rest" in thumb["fine"] and "knuckle" in thumb["wrong"]
+
+
+def test_a_verdict_is_overruled_with_its_reason_otherwise_and_taken_back(page, take) -> None:
+    for said in ({"state": "steady", "reason": "she wears a thick coat"}, {"state": "work", "reason": ""}):
+        assert page("PUT", f"/api/takes/{take.id}/overrule", json={"criterion": "pause", **said}).status_code == 200
+        [kept] = page("GET", f"/api/takes/{take.id}/overrules").json["overrules"]
+        assert (kept["criterion"], kept["state"], kept["reason"], kept["by"]) == ("pause", said["state"], said["reason"], "Ida Owner")
+    assert page("PUT", f"/api/takes/{take.id}/overrule", json={"criterion": "pause", "state": None}).status_code == 200
+    assert page("GET", f"/api/takes/{take.id}/overrules").json["overrules"] == []
+    assert page("PUT", f"/api/takes/{take.id}/overrule", json={"criterion": "pause"}).status_code == 422
+    assert page("GET", f"/api/takes/{'0' * 32}/overrules").status_code == 404

@@ -14,6 +14,7 @@ import {
   type Me,
   type Method,
   type MethodIn,
+  type State,
   type Ticks,
 } from "./client";
 
@@ -280,6 +281,23 @@ export const useMethod = () => useQuery({ queryKey: ["method"], queryFn: async (
 /** Which stored takes another way to teach would change. */
 export const useWouldChange = () =>
   useQuery({ queryKey: ["method", "preview"], queryFn: async () => body(await client.GET("/api/rules/method/preview")) });
+
+/** What the teacher says instead of a take's verdicts. */
+export const useOverrules = (take_id: string) =>
+  useQuery({
+    queryKey: ["overrules", take_id],
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/overrules", { params: { path: { take_id } } })),
+  });
+
+/** Say otherwise than a verdict, or take that back (no state). */
+export function useOverrule(take_id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (said: { criterion: string; state: State | null; reason: string }) =>
+      body(await client.PUT("/api/takes/{take_id}/overrule", { params: { path: { take_id } }, body: { ...said, breath: null } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["overrules", take_id] }),
+  });
+}
 
 /** What no camera sees of a take, and what was ticked. */
 export const useTicks = (take_id: string) =>

@@ -147,7 +147,14 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
         />
         <section>
           <Say take={take} report={report} />
-          <Verdicts verdicts={report.verdicts} breaths={count} chosen={chosen} said={stopOf(report)} onEvidence={evidence} />
+          <Verdicts
+            takeId={take.id}
+            verdicts={report.verdicts}
+            breaths={count}
+            chosen={chosen}
+            said={stopOf(report)}
+            onEvidence={evidence}
+          />
         </section>
       </Columns>
       <Run>

@@ -2,11 +2,13 @@ import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-compone
 import styled, { css } from "styled-components";
 
 import type { Verdict } from "../api/client";
+import { useOverrules } from "../api/queries";
 import { BreathGlyph } from "../breathscore/BreathGlyph";
 import { PHONE } from "../design/sizes";
 import { StateMark, STATE_WORDS } from "../design/StateMark";
 import { ValueScale } from "../design/ValueScale";
 import { colour } from "../design/tokens";
+import { Otherwise } from "./Otherwise";
 import { digits, limitsWords, unitWords } from "../shared/valueWords";
 
 export const ROW_COLUMNS = css`
@@ -116,10 +118,10 @@ const Plain = styled(Heading)`
 const BREATHS_PX = 106;
 const GLYPH_PX = 26;
 
-type Props = { verdict: Verdict; breaths: number; chosen: number | null; onEvidence: (verdict: Verdict) => void };
+type Props = { takeId: string; verdict: Verdict; breaths: number; chosen: number | null; onEvidence: (verdict: Verdict) => void };
 
 /** One verdict: its mark, its breaths as wedges, the chosen one's number on its scale among the others, and the word. */
-export function VerdictRow({ verdict, breaths, chosen, onEvidence }: Props) {
+export function VerdictRow({ takeId, verdict, breaths, chosen, onEvidence }: Props) {
   const { state } = verdict;
   const mark = verdict.marks.find(({ breath }) => breath === chosen);
   return (
@@ -133,16 +135,24 @@ export function VerdictRow({ verdict, breaths, chosen, onEvidence }: Props) {
           <span className="breaths">{verdict.marks.length > 0 && <Wedges verdict={verdict} breaths={breaths} />}</span>
           <Counted verdict={verdict} />
           <Measured verdict={verdict} mark={mark} />
-          <span className={`word ${state}`}>{verdict.words}</span>
+          <Word takeId={takeId} verdict={verdict} />
         </Row>
       </Plain>
       <Why>
         <div>{verdict.why}</div>
         {verdict.threshold && <div>{limitsWords(verdict)}</div>}
         {verdict.cue && <div>Say: {verdict.cue}</div>}
+        <Otherwise takeId={takeId} verdict={verdict} />
       </Why>
     </Disclosure>
   );
+}
+
+/** What is said in two or three words: the teacher's own word where there is one. */
+function Word({ takeId, verdict }: { takeId: string; verdict: Verdict }) {
+  const said = useOverrules(takeId).data?.overrules.find(({ criterion }) => criterion === verdict.criterion);
+  if (!said) return <span className={`word ${verdict.state}`}>{verdict.words}</span>;
+  return <span className={`word ${said.state}`}>you say {STATE_WORDS[said.state]}</span>;
 }
 
 function Wedges({ verdict, breaths }: { verdict: Verdict; breaths: number }) {

@@ -57,10 +57,17 @@ const Rest = styled.div`
   font-size: 15px;
 `;
 
-type Props = { verdicts: Verdict[]; breaths: number; chosen: number | null; said: string; onEvidence: (verdict: Verdict) => void };
+type Props = {
+  takeId: string;
+  verdicts: Verdict[];
+  breaths: number;
+  chosen: number | null;
+  said: string;
+  onEvidence: (verdict: Verdict) => void;
+};
 
 /** Verdicts, four in front and the rest one tap away; opening one says why and goes to its evidence in the clip. */
-export function Verdicts({ verdicts, breaths, chosen, said, onEvidence }: Props) {
+export function Verdicts({ takeId, verdicts, breaths, chosen, said, onEvidence }: Props) {
   const [all, setAll] = useState(false);
   const readable = verdicts.filter((v) => v.state !== "unreadable");
   const withheld = verdicts.filter((v) => v.state === "unreadable");
@@ -81,7 +88,7 @@ export function Verdicts({ verdicts, breaths, chosen, said, onEvidence }: Props)
         </Heads>
       )}
       {(all ? readable : front).map((verdict) => (
-        <VerdictRow key={verdict.criterion} verdict={verdict} breaths={breaths} chosen={chosen} onEvidence={onEvidence} />
+        <VerdictRow key={verdict.criterion} takeId={takeId} verdict={verdict} breaths={breaths} chosen={chosen} onEvidence={onEvidence} />
       ))}
       <Unreadable verdicts={all ? withheld : elsewhere} said={said} />
       {more && (

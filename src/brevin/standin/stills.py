@@ -82,7 +82,7 @@ def main(argv: list[str]) -> int:
     parser.add_argument("--first", type=int, default=0)
     parser.add_argument("--last", type=int, default=COUNT - 1)
     args = parser.parse_args(argv)
-    bases = sorted(p for p in args.bases.glob("*.mp4") if "front" not in p.name)
+    bases = sorted(p for p in args.bases.glob("*.mp4") if not any(word in p.name for word in ("front", "raised")))
     make(args.folder, bases, first=args.first, last=args.last)
     return 0
 

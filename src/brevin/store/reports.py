@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, cast
 
-from peewee import Expression, Field, Tuple, Value, fn
+from peewee import JOIN, Expression, Field, Tuple, Value, fn
 
 from brevin.core.breath.fullness import OwnBreaths
 from brevin.core.kinds import Position, State, View
@@ -16,8 +16,9 @@ from brevin.core.report import Cue
 from brevin.core.verdict.headline import Fault, Headline
 from brevin.store import grounds
 from brevin.store.database import db
-from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Report, Take, VerdictRow
+from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Person, Report, Take, VerdictRow
 from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
+from brevin.store.rule_records import OverruleRecord
 from brevin.store.said_models import TickRow
 from brevin.store.scope import Scope
 
@@ -82,12 +83,21 @@ def _line(kept: dict[str, object]) -> Headline:
     return Headline(**(kept | {"faults": faults, "cue": Cue(**cue) if cue else None}))  # type: ignore[arg-type]
 
 
-def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State, reason: str, breath: int | None = None) -> None:
-    """Put on record what the teacher says instead of a verdict; an earlier word on the same is replaced."""
+def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State | None, reason: str, breath: int | None = None) -> None:
+    """Put on record what the teacher says instead of a verdict; an earlier word on the same is replaced, or taken back where there is no state."""
     with db.connection_context(), db.atomic():
         same = (Overrule.take == take.id) & (Overrule.criterion == criterion)
         Overrule.delete().where(same & (Overrule.breath.is_null() if breath is None else Overrule.breath == breath)).execute()
-        Overrule.create(**take.columns, criterion=criterion, breath=breath, state=state, reason=reason, by=scope.person_id)
+        if state is not None:
+            Overrule.create(**take.columns, criterion=criterion, breath=breath, state=state, reason=reason, by=scope.person_id)
+
+
+def overruled(scope: Scope, take_id: str) -> list[OverruleRecord]:
+    """What the teacher says instead of a take's verdicts, those on the whole clip."""
+    with db.connection_context():
+        rows = Overrule.select(Overrule, Person).join(Person, JOIN.LEFT_OUTER)
+        own = rows.where((Overrule.take == take_id) & Overrule.breath.is_null() & scope.sees(Overrule.programme))
+        return [OverruleRecord(row.criterion, cast(State, row.state), row.reason, row.by.name if row.by else "", row.said_at) for row in own]
 
 
 def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "") -> None:

@@ -1,10 +1,11 @@
-"""Records about the rules: what a stored reading's verdicts stand on, and who changed what."""
+"""Records about the rules: what a stored reading's verdicts stand on, who changed what, and what teachers say instead of a verdict."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
+from brevin.core.kinds import State
 from brevin.core.verdict.again import Ground
 
 RuleKind = Literal["method", "limits"]
@@ -20,6 +21,17 @@ class RuleChangeRecord:
     instrument: str
     before: Mapping[str, object]
     after: Mapping[str, object]
+
+
+@dataclass(frozen=True)
+class OverruleRecord:
+    """What a teacher says instead of a verdict, why, and who ("" where they have left) and when."""
+
+    criterion: str
+    state: State
+    reason: str
+    by: str
+    said_at: datetime
 
 
 @dataclass(frozen=True)

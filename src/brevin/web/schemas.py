@@ -258,10 +258,10 @@ class EditsIn(BaseModel):
 
 
 class OverruleIn(BaseModel):
-    """What the teacher says instead of a verdict, of one breath or of the clip."""
+    """What the teacher says instead of a verdict, of one breath or of the clip; without a state it is taken back."""
 
     criterion: str = Field(max_length=32)
-    state: State
+    state: State | None
     reason: str = Field(default="", max_length=255)
     breath: int | None = Field(default=None, ge=0, le=500)
 

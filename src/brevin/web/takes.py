@@ -22,7 +22,7 @@ from brevin.web.intake import take_in
 from brevin.web.problems import Refused
 from brevin.web.schemas import CueIn, Done, EditsIn, FeltIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_in_the_room, take_out
-from brevin.web.tick_schemas import TickIn, TickOut, TicksOut
+from brevin.web.tick_schemas import OverruledOut, OverrulesOut, TickIn, TickOut, TicksOut
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
 
@@ -151,11 +151,18 @@ def edit(path: TakePath, body: EditsIn) -> Response:
 
 @routes.put("/<take_id>/overrule", responses={200: Done})
 def overrule(path: TakePath, body: OverruleIn) -> Response:
-    """Put on record what the teacher says instead of a verdict."""
+    """Put on record what the teacher says instead of a verdict, or take that back."""
     reports.overrule(
         scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), state=body.state, reason=body.reason, breath=body.breath
     )  # fmt: skip
     return answer(Done(done=True))
+
+
+@routes.get("/<take_id>/overrules", responses={200: OverrulesOut})
+def overrules_of(path: TakePath) -> Response:
+    """What the teacher says instead of this take's verdicts."""
+    takes.take_record(scope(), path.take_id)
+    return answer(OverrulesOut(overrules=[OverruledOut(**vars(one)) for one in reports.overruled(scope(), path.take_id)]))
 
 
 @routes.post("/<take_id>/cue", responses={200: Done})

@@ -1,8 +1,11 @@
-"""What goes over the wire of what no camera sees."""
+"""What goes over the wire of what no camera sees, and of what a teacher says instead of a verdict."""
+
+from datetime import datetime
 
 from pydantic import BaseModel, Field
 
 from brevin.core.hold.ticks import Near, TickState
+from brevin.core.kinds import State
 
 
 class TickOut(BaseModel):
@@ -20,6 +23,20 @@ class TicksOut(BaseModel):
     """In the order in which they are looked at."""
 
     items: list[TickOut]
+
+
+class OverruledOut(BaseModel):
+    """by: "" where they have left."""
+
+    criterion: str
+    state: State
+    reason: str
+    by: str
+    said_at: datetime
+
+
+class OverrulesOut(BaseModel):
+    overrules: list[OverruledOut]
 
 
 class TickIn(BaseModel):

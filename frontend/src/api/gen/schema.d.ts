@@ -840,8 +840,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put on record what the teacher says instead of a verdict. */
+        /** Put on record what the teacher says instead of a verdict, or take that back. */
         put: operations["takes_overrule__take_id__overrule_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/overrules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the teacher says instead of this take's verdicts. */
+        get: operations["takes_overrules_of__take_id__overrules_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2119,8 +2136,30 @@ export interface components {
             instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
         };
         /**
+         * OverruledOut
+         * @description by: "" where they have left.
+         */
+        OverruledOut: {
+            /** By */
+            by: string;
+            /** Criterion */
+            criterion: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Said At
+             * Format: date-time
+             */
+            said_at: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
+        };
+        /**
          * OverruleIn
-         * @description What the teacher says instead of a verdict, of one breath or of the clip.
+         * @description What the teacher says instead of a verdict, of one breath or of the clip; without a state it is taken back.
          */
         OverruleIn: {
             /**
@@ -2135,11 +2174,13 @@ export interface components {
              * @default
              */
             reason: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "steady" | "watch" | "work" | "unreadable";
+            /** State */
+            state: ("steady" | "watch" | "work" | "unreadable") | null;
+        };
+        /** OverrulesOut */
+        OverrulesOut: {
+            /** Overrules */
+            overrules: components["schemas"]["OverruledOut"][];
         };
         /**
          * Pairing
@@ -4807,6 +4848,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_overrules_of__take_id__overrules_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverrulesOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -170,3 +170,19 @@ def test_angles_are_held_against_what_was_planted_and_what_is_missing_is_named()
     assert [(one.clip, one.error) for one in elbows] == [("drawn, left", 2.0), ("drawn, right", None)]
     page = "\n".join(accuracy_hold.section([*side, *elbows]))
     assert "| instrument axis, deg | 3.0 | 1.00 | 1.00 | 100 % | 1 of 1 |" in page and "drawn, right" in page and accuracy_hold.section([]) == []
+
+
+def test_what_is_raised_is_held_against_the_truth_of_the_time_it_is_up() -> None:
+    truth = {"raising": {"up": [0.0, 0.0, 0.0, 0.5, 1.0, 1.0]}}
+    values = [6.0, 6.0, 6.0, 15.0, 24.0, 24.0]
+    assert accuracy_hold._while_up(truth, values) == [24.0, 24.0] and accuracy_hold._while_up({}, values) == values
+    drawn = {
+        "label": {"view": "side_right", "position": "seated", "arms": "instrument"},
+        "per_frame": {"instrument": {"image_angle_deg": [-v for v in values], "elevation_deg": [-v for v in values]}},
+        "raising": truth["raising"] | {"head_travel_pct": 2.0, "raise_spread_pct": 1.0},
+    }
+    hold = replace(Hold("trumpet"), instrument_axis_deg=PostureValue(24.5, 1.6, 3, {}), head_travel_pct=PostureValue(2.9, 1.5, 3, {}))
+    report, _ = clip()
+    found = {one.key: one for one in accuracy_hold.seen(drawn, replace(report, hold=hold), "drawn")}
+    assert found["instrument_axis_deg"].error == pytest.approx(0.5) and found["head_travel_pct"].error == pytest.approx(0.9)
+    assert found["raise_spread_pct"].error is None and "spread of raises" in "".join(accuracy_hold.section(list(found.values())))

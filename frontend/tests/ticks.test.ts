@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Ticks } from "../src/api/client";
+import { afterWords } from "../src/take/CueSaid";
 import { around } from "../src/take/Still";
 import { lookedWords, markOf, nextState, stateWords } from "../src/take/ticks";
 
@@ -27,4 +28,13 @@ test("a close-up stays inside the picture, and is never wider than it", () => {
   expect(around([480, 270], 100, 1, clip)).toEqual({ x: 430, y: 220, width: 100 });
   expect(around([10, 535], 100, 1, clip)).toEqual({ x: 0, y: 440, width: 100 });
   expect(around([480, 270], 4000, 1, clip)).toEqual({ x: 210, y: 0, width: 540 });
+});
+
+test("what came after a cue is counted beside what came without one", () => {
+  expect(afterWords({ better_after: 4, after: 5, better_without: 1, without: 3 })).toBe(
+    "better after it 4 of 5 times, without a cue 1 of 3",
+  );
+  expect(afterWords({ better_after: 0, after: 1, better_without: 0, without: 0 })).toBe("better after it 0 of 1 time");
+  expect(afterWords({ better_after: 0, after: 0, better_without: 2, without: 2 })).toBe("without a cue 2 of 2");
+  expect(afterWords({ better_after: 0, after: 0, better_without: 0, without: 0 })).toBe("");
 });

@@ -69,6 +69,34 @@ def test_key_points_come_often_while_something_moves_and_seldom_while_all_is_sti
     assert all(s.light == pytest.approx(120.0, abs=61) for s in people.samples)
 
 
+def with_arm(t_s: float, x_px: int) -> Frame:
+    """An empty room with a dark arm in it."""
+    shown = frame(t_s)
+    shown.luma[200:360, x_px : x_px + 90] = 40
+    return shown
+
+
+def test_an_arm_that_moves_is_looked_at_from_where_it_began_to_where_it_comes_to_rest() -> None:
+    """A raise lasts less than the time between two looks at what is still."""
+    network = Network(body())
+    began_s, rests_s = 5.0, 5.9
+    way = lambda t: 300 + int(400 * np.clip((t - began_s) / (rests_s - began_s), 0.0, 1.0))  # noqa: E731
+    people, _ = watched(network, [with_arm(t, way(t)) for t in np.arange(0, 10, 0.04)])
+    looks = np.array([s.t_s for s in people.samples])
+    around = looks[(looks > began_s - 0.5) & (looks < rests_s + 0.5)]
+    assert around[0] <= began_s <= around[1] and around[-1] >= rests_s and max(np.diff(around)) <= OFTEN_S + 0.05
+    assert list(looks) == sorted(looks) and len(set(looks)) == len(looks)
+    assert max(np.diff(looks[looks > rests_s + 0.5])) > 1.0, "and what is still again is looked at seldom"
+
+
+def test_a_breath_at_the_edge_of_a_body_is_nothing_that_moves() -> None:
+    still, breathing = Network(body()), Network(body())
+    times = np.arange(0, 10, 0.04)
+    watched(still, [with_arm(t, 400) for t in times])
+    watched(breathing, [with_arm(t, 400 + round(3.0 * np.sin(2 * np.pi * t / 5.0))) for t in times])
+    assert breathing.asked <= still.asked + 1
+
+
 def test_everyone_who_can_be_followed_is_the_largest_first_and_each_trunk_is_seen_in_every_frame() -> None:
     large, small = body(at_px=(600.0, 320.0), trunk_px=170.0), body(at_px=(200.0, 320.0), trunk_px=110.0)
     frames = [frame(t) for t in np.arange(0, 5, 0.04)]

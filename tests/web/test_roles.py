@@ -59,7 +59,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body |= {"seat_id": things["seat_id"]} if "seat_id" in body else {}
     body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
-    path += "?criterion=abdomen_leads" if endpoint == "lines.examples" else ""
+    path += "?criterion=abdomen_leads" if endpoint in ("lines.examples", "takes.cue_record") else ""
     if endpoint == "cards.show":
         return page(method, path, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     if endpoint == "takes.new_take":

@@ -1,11 +1,13 @@
 """What teachers say beside the readings, over the wire: ticks of what no camera sees, and a word instead of a verdict."""
 
+from dataclasses import replace
+
 import pytest
 
 from brevin.store import students, takes
 from brevin.store.said_models import TickRow
 from brevin.store.scope import Scope
-from tests.store.test_takes import new_take
+from tests.store.test_takes import FOUND, REPORT, VERDICT, new_take, read_once
 
 
 @pytest.fixture
@@ -59,3 +61,18 @@ def test_a_verdict_is_overruled_with_its_reason_otherwise_and_taken_back(page, t
     assert page("GET", f"/api/takes/{take.id}/overrules").json["overrules"] == []
     assert page("PUT", f"/api/takes/{take.id}/overrule", json={"criterion": "pause"}).status_code == 422
     assert page("GET", f"/api/takes/{'0' * 32}/overrules").status_code == 404
+
+
+def test_a_cue_is_said_once_and_what_came_after_it_is_counted(page, scope: Scope, student, clip, take) -> None:
+    asked = f"/api/takes/{take.id}/cue?criterion=pause"
+    assert page("GET", asked).json == {"said": False, "better_after": 0, "after": 0, "better_without": 0, "without": 0}
+    read_once(take.id)
+    for _ in range(2):
+        assert page("POST", f"/api/takes/{take.id}/cue", json={"criterion": "pause", "side": "high"}).status_code == 200
+    second = new_take(scope, student, replace(clip, sha256="1" * 64))
+    better = replace(FOUND, report=replace(REPORT, verdicts=(replace(VERDICT, state="steady", outside=False),)))
+    read_once(second.id, better)
+    assert page("GET", asked).json == {"said": True, "better_after": 1, "after": 1, "better_without": 0, "without": 0}
+    page("PUT", f"/api/takes/{second.id}/overrule", json={"criterion": "pause", "state": "work", "reason": "it only looks so"})
+    assert page("GET", asked).json["better_after"] == 0, "the teacher has the last word here as well"
+    assert page("GET", f"/api/takes/{take.id}/cue?criterion=none").status_code == 422

@@ -28,6 +28,7 @@ export type FaceOut = Schemas["FaceOut"];
 export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
 export type Method = Schemas["MethodOut"];
+export type CueRecord = Schemas["CueRecordOut"];
 export type Ticks = Schemas["TicksOut"];
 export type Preview = Schemas["PreviewOut"];
 export type Examples = Schemas["ExamplesOut"];

@@ -3,7 +3,7 @@ import { Button } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Examples, Proposed } from "../api/client";
-import { useExamples, useProposed, useUseLine } from "../api/queries";
+import { useExamples, useProposed, useUseLine } from "../api/said";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said } from "../design/Fields";
 import { useKeys } from "../design/keys";

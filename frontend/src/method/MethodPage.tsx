@@ -3,7 +3,8 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Method, Proposed } from "../api/client";
-import { useMethod, useTeach, useWouldChange } from "../api/queries";
+import { useMethod, useTeach } from "../api/queries";
+import { useWouldChange } from "../api/said";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { useKeys } from "../design/keys";

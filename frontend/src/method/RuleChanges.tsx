@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 
-import { useRuleChanges } from "../api/queries";
+import { useRuleChanges } from "../api/said";
 import { Action } from "../design/Action";
 import { colour } from "../design/tokens";
 import { momentWords } from "../shared/words";

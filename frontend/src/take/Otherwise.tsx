@@ -2,7 +2,8 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import type { Verdict } from "../api/client";
-import { useMe, useOverrule, useOverrules } from "../api/queries";
+import { useMe } from "../api/queries";
+import { useOverrule, useOverrules } from "../api/said";
 import { Action } from "../design/Action";
 import { Said, TextLine } from "../design/Fields";
 import { STATE_WORDS, type State } from "../design/StateMark";

@@ -4,6 +4,7 @@ import type { Report, Take } from "../api/client";
 import { colour } from "../design/tokens";
 import { feltWords } from "../film/felt";
 import { PATTERNS } from "../shared/words";
+import { CueSaid } from "./CueSaid";
 import { PlayerChoice } from "./PlayerChoice";
 
 const Cue = styled.div`
@@ -74,6 +75,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
             {reason.message}
           </p>
         ))}
+      {cue && report.cue && report.cue.criterion !== "all" && <CueSaid take={take} cue={report.cue} />}
       <PlayerChoice take={take} report={report} />
     </Cue>
   );

@@ -2,7 +2,7 @@ import { Button } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report, Take } from "../api/client";
-import { useTick, useTicks } from "../api/queries";
+import { useTick, useTicks } from "../api/said";
 import { Said } from "../design/Fields";
 import { PHONE } from "../design/sizes";
 import { StateMark } from "../design/StateMark";

@@ -2,7 +2,7 @@ import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-compone
 import styled, { css } from "styled-components";
 
 import type { Verdict } from "../api/client";
-import { useOverrules } from "../api/queries";
+import { useOverrules } from "../api/said";
 import { BreathGlyph } from "../breathscore/BreathGlyph";
 import { PHONE } from "../design/sizes";
 import { StateMark, STATE_WORDS } from "../design/StateMark";

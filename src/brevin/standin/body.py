@@ -7,7 +7,6 @@ the start: shapes are sleeves, trousers and shoes, nothing lies beneath them.
 from dataclasses import dataclass, field
 
 import numpy as np
-from skimage.measure import marching_cubes
 
 VOXEL_M = 0.008
 BLEND_M = 0.03  # how softly neighbouring shapes run into each other
@@ -99,6 +98,8 @@ def _bend(start: np.ndarray, end: np.ndarray, first: float, second: float, towar
 
 def mesh(build: Build, pose: Stance) -> Mesh:
     """One mesh of the whole clothed figure, with its breathing fields."""
+    from skimage.measure import marching_cubes  # here, so that who only asks for a stance needs it not
+
     low, high = _bounds(pose)
     axes = [np.arange(a, b, VOXEL_M) for a, b in zip(low, high, strict=True)]
     grid = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).astype(np.float32)

@@ -1,11 +1,14 @@
 """The simulated camera: room, light, lens and sensor, drawn on software graphics without a screen."""
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-import moderngl
 import numpy as np
 
 from brevin.standin.body import Mesh
+
+if TYPE_CHECKING:
+    import moderngl
 
 VERTEX = """
 #version 330
@@ -142,16 +145,19 @@ class Camera:
     """Draws frames of one scene, or of the stages of a movement. ``shoot`` gives RGB pictures [height, width, 3]."""
 
     def __init__(self, lens: Lens, look: Look, stages: list[list[Mesh]], *, seed: int) -> None:
+        import moderngl  # here, so that who only reads a script needs no graphics
+
         self.lens, self.look = lens, look
         self.random = np.random.default_rng(seed)
         self.context = moderngl.create_standalone_context(backend="egl")
+        self.depth_test = moderngl.DEPTH_TEST
         self.program = self.context.program(vertex_shader=VERTEX, fragment_shader=FRAGMENT)
         size = (lens.width_px * 2, lens.height_px * 2)
         self.target = self.context.framebuffer([self.context.renderbuffer(size, 3)], self.context.depth_renderbuffer(size))
         self.arrays = [self._array(meshes) for meshes in stages]
         self._set(lens.matrix())
 
-    def _array(self, meshes: list[Mesh]) -> moderngl.VertexArray:
+    def _array(self, meshes: list[Mesh]) -> "moderngl.VertexArray":
         rows, faces, start = [], [], 0
         for mesh in meshes:
             still = np.zeros_like(mesh.vertices)
@@ -181,7 +187,7 @@ class Camera:
         self.program["breath"].value = breath_m
         self.program["sway"].value = sway
         self.target.use()
-        self.context.enable(moderngl.DEPTH_TEST)
+        self.context.enable(self.depth_test)
         self.context.clear(0.5, 0.5, 0.5)
         self.arrays[stage].render()
         size = self.target.size

@@ -14,6 +14,7 @@ from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import from_document
 from brevin.core.report import Cue
 from brevin.core.verdict.headline import Fault, Headline
+from brevin.core.verdict.tries import Try
 from brevin.store import grounds
 from brevin.store.database import db
 from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Person, Report, Take, VerdictRow
@@ -101,9 +102,27 @@ def overruled(scope: Scope, take_id: str) -> list[OverruleRecord]:
 
 
 def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "") -> None:
-    """Put on record that a cue was said after a take."""
+    """Put on record that a cue was said after a take; said twice, it is one."""
+    if cue_was_given(scope, take.id, criterion):
+        return
     with db.connection_context():
         CueGiven.create(**take.columns, criterion=criterion, side=side, by=scope.person_id)
+
+
+def cue_was_given(scope: Scope, take_id: str, criterion: str) -> bool:
+    """Whether a criterion's cue was said after a take."""
+    with db.connection_context():
+        given = (CueGiven.take == take_id) & (CueGiven.criterion == criterion)
+        return bool(CueGiven.select().where(given & scope.sees(CueGiven.programme)).exists())
+
+
+def tries(scope: Scope, criterion: str) -> list[Try]:
+    """Every take under one criterion, with whether its cue was said after it: two queries whatever their number."""
+    found = verdicts(scope, criterion=criterion)
+    with db.connection_context():
+        given = CueGiven.select(CueGiven.take).where((CueGiven.criterion == criterion) & scope.sees(CueGiven.programme))
+        cued = {row.take_id for row in given}
+    return [Try(one.student_id, one.made_at, cast(State, one.overruled or one.state), one.take_id in cued) for one in found]
 
 
 def move_rows(scope: Scope, take_id: str, student_id: int) -> None:

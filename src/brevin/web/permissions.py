@@ -27,7 +27,7 @@ NEEDS: dict[str, Permission] = {
     "students.give_consent": "consent", "students.withdraw_consent": "consent",
     "takes.all_takes": "read", "takes.new_take": "room", "takes.one_take": "read", "takes.report_of": "read", "takes.clip_of": "read",
     "takes.read_again": "film", "takes.move": "film", "takes.edit": "overrule", "takes.overrule": "overrule", "takes.cue_given": "tick",
-    "takes.delete": "delete", "takes.ticks_of": "read", "takes.tick": "tick", "takes.overrules_of": "read",
+    "takes.delete": "delete", "takes.ticks_of": "read", "takes.tick": "tick", "takes.overrules_of": "read", "takes.cue_record": "read",
     "rules.rules": "read", "rules.change_rules": "rules", "rules.method": "read", "rules.preview": "read", "rules.teach": "rules",
     "lines.examples": "read", "lines.line_of": "read", "lines.use_line": "rules", "lines.changes": "read",
     "phone.pair": "film", "phone.invite": "people",

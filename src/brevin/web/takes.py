@@ -11,6 +11,7 @@ from brevin.core.hold.ticks import TICKS
 from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict.rules import CRITERION_KEYS
+from brevin.core.verdict.tries import next_tries
 from brevin.core.verdict.wording import with_sentences
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
 from brevin.ops import files as sweeping
@@ -22,7 +23,7 @@ from brevin.web.intake import take_in
 from brevin.web.problems import Refused
 from brevin.web.schemas import CueIn, Done, EditsIn, FeltIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_in_the_room, take_out
-from brevin.web.tick_schemas import OverruledOut, OverrulesOut, TickIn, TickOut, TicksOut
+from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, TickIn, TickOut, TicksOut
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
 
@@ -156,6 +157,14 @@ def overrule(path: TakePath, body: OverruleIn) -> Response:
         scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), state=body.state, reason=body.reason, breath=body.breath
     )  # fmt: skip
     return answer(Done(done=True))
+
+
+@routes.get("/<take_id>/cue", responses={200: CueRecordOut})
+def cue_record(path: TakePath, query: CueQuery) -> Response:
+    """Whether a criterion's cue was said after this take, and what became of such faults in the next tries: after the cue, and without."""
+    take, criterion = takes.take_record(scope(), path.take_id), _criterion(query.criterion)
+    counted = next_tries(reports.tries(scope(), criterion))
+    return answer(CueRecordOut(said=reports.cue_was_given(scope(), take.id, criterion), **vars(counted)))
 
 
 @routes.get("/<take_id>/overrules", responses={200: OverrulesOut})

@@ -39,6 +39,22 @@ class OverrulesOut(BaseModel):
     overrules: list[OverruledOut]
 
 
+class CueQuery(BaseModel):
+    """Which criterion's cue."""
+
+    criterion: str = Field(max_length=32)
+
+
+class CueRecordOut(BaseModel):
+    """said: after this take; of all tries with the fault that were followed by another in the same sitting, how many there were and how many were better."""
+
+    said: bool
+    better_after: int
+    after: int
+    better_without: int
+    without: int
+
+
 class TickIn(BaseModel):
     """state: None takes the tick back."""
 

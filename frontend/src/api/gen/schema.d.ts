@@ -771,7 +771,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Whether a criterion's cue was said after this take, and what became of such faults in the next tries: after the cue, and without. */
+        get: operations["takes_cue_record__take_id__cue_get"];
         put?: never;
         /** Put on record that a cue was said. */
         post: operations["takes_cue_given__take_id__cue_post"];
@@ -1431,6 +1432,22 @@ export interface components {
              * @default null
              */
             side: ("low" | "high") | null;
+        };
+        /**
+         * CueRecordOut
+         * @description said: after this take; of all tries with the fault that were followed by another in the same sitting, how many there were and how many were better.
+         */
+        CueRecordOut: {
+            /** After */
+            after: number;
+            /** Better After */
+            better_after: number;
+            /** Better Without */
+            better_without: number;
+            /** Said */
+            said: boolean;
+            /** Without */
+            without: number;
         };
         /** Done */
         Done: {
@@ -4675,6 +4692,39 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_cue_record__take_id__cue_get: {
+        parameters: {
+            query: {
+                criterion: string;
+            };
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueRecordOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { body, client, type Examples, type State, type Ticks } from "./client";
+
+/** Which stored takes another way to teach would change. */
+export const useWouldChange = () =>
+  useQuery({ queryKey: ["method", "preview"], queryFn: async () => body(await client.GET("/api/rules/method/preview")) });
+
+/** What the teacher says instead of a take's verdicts. */
+export const useOverrules = (take_id: string) =>
+  useQuery({
+    queryKey: ["overrules", take_id],
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/overrules", { params: { path: { take_id } } })),
+  });
+
+/** Say otherwise than a verdict, or take that back (no state). */
+export function useOverrule(take_id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (said: { criterion: string; state: State | null; reason: string }) =>
+      body(await client.PUT("/api/takes/{take_id}/overrule", { params: { path: { take_id } }, body: { ...said, breath: null } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["overrules", take_id] }),
+  });
+}
+
+/** Whether a cue was said after a take, and what came after such faults. */
+export const useCueRecord = (take_id: string, criterion: string | undefined) =>
+  useQuery({
+    queryKey: ["cue", criterion, take_id],
+    enabled: criterion !== undefined,
+    queryFn: async () =>
+      body(await client.GET("/api/takes/{take_id}/cue", { params: { path: { take_id }, query: { criterion: criterion! } } })),
+  });
+
+/** Put on record that a cue was said. */
+export function useCueSaid(take_id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (cue: { criterion: string; side: "low" | "high" | null }) =>
+      body(await client.POST("/api/takes/{take_id}/cue", { params: { path: { take_id } }, body: cue })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["cue"] }),
+  });
+}
+
+/** What no camera sees of a take, and what was ticked. */
+export const useTicks = (take_id: string) =>
+  useQuery({
+    queryKey: ["ticks", take_id],
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/ticks", { params: { path: { take_id } } })),
+  });
+
+/** Tick one item; the page shows it at once, and as it is kept once the server has answered. */
+export function useTick(take_id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    scope: { id: "ticks" }, // one after the other: the last tap is the last that is kept
+    mutationFn: async (tick: { item: string; state: Ticks["items"][number]["state"] }) =>
+      body(await client.PUT("/api/takes/{take_id}/ticks", { params: { path: { take_id } }, body: tick })),
+    onMutate: ({ item, state }) =>
+      queries.setQueryData(
+        ["ticks", take_id],
+        (known: Ticks | undefined) => known && { items: known.items.map((one) => (one.key === item ? { ...one, state } : one)) },
+      ),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["ticks", take_id] }),
+  });
+}
+
+/** Takes to sort for a line by example. */
+export const useExamples = (criterion: Examples["criterion"], skip: number) =>
+  useQuery({
+    queryKey: ["method", "examples", criterion, skip],
+    queryFn: async () => body(await client.GET("/api/rules/lines", { params: { query: { criterion, skip } } })),
+  });
+
+/** The line that agrees best with what was sorted. */
+export const useProposed = (shown: Examples | undefined, sorted: Record<string, boolean>, enabled: boolean) =>
+  useQuery({
+    queryKey: ["method", "line", shown?.criterion, sorted],
+    enabled: enabled && shown !== undefined,
+    queryFn: async () => {
+      const examples = shown!.examples.map(({ take_id, value }) => ({ take_id, value, fine: sorted[take_id]! }));
+      return body(await client.POST("/api/rules/lines", { body: { criterion: shown!.criterion, examples } }));
+    },
+  });
+
+/** Draw a line there for the programme. */
+export function useUseLine() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (line: { criterion: Examples["criterion"]; value: number }) =>
+      body(await client.PUT("/api/rules/lines", { body: line })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["method"] }),
+  });
+}
+
+/** Who changed the rules, and when. */
+export const useRuleChanges = (enabled: boolean) =>
+  useQuery({ queryKey: ["method", "changes"], enabled, queryFn: async () => body(await client.GET("/api/rules/lines/changes")) });

@@ -16,7 +16,7 @@ TODAY = database.now().date()
 BODIES: dict[str, dict] = {
     "auth.choose_programme": {"programme_id": 0}, "lesson.change_seat": {"away": "not_here"}, "students.change_exempt": {"exempt": ["pause"]},
     "students.give_consent": {"given_by": "g", "from_day": str(TODAY), "until_day": str(TODAY + timedelta(days=3))},
-    "takes.edit": {"first_inhale_s": 3.0}, "takes.overrule": {"criterion": "pause", "state": "watch"}, "takes.cue_given": {"criterion": "pause"},
+    "takes.edit": {"first_inhale_s": 3.0}, "said.overrule": {"criterion": "pause", "state": "watch"}, "said.cue_given": {"criterion": "pause"},
     "takes.say_felt": {"felt": "low"}, "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
     "classroom.give_consents": {"student_ids": [1], "given_by": "g", "until_day": str(TODAY + timedelta(days=3))},
     "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card_id": 0},
@@ -24,7 +24,7 @@ BODIES: dict[str, dict] = {
     "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "phone.invite": {"name": "N", "role": "assistant"},
     "cards.allow_empty": {"allowed": True}, "lesson.note_counted": {"breaths": 3, "lasted_s": 20}, "rules.teach": {"answers": {"breathing_in": "belly_only"}},
     "lines.line_of": {"criterion": "abdomen_leads", "examples": [{"take_id": n, "value": v, "fine": v > 0.5} for n, v in (("a", 0.3), ("b", 0.8))]},
-    "takes.tick": {"item": "corners", "state": "fine"}, "lines.use_line": {"criterion": "abdomen_leads", "value": 0.55},
+    "said.tick": {"item": "corners", "state": "fine"}, "lines.use_line": {"criterion": "abdomen_leads", "value": 0.55},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
@@ -59,7 +59,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body |= {"seat_id": things["seat_id"]} if "seat_id" in body else {}
     body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
-    path += "?criterion=abdomen_leads" if endpoint in ("lines.examples", "takes.cue_record") else ""
+    path += "?criterion=abdomen_leads" if endpoint in ("lines.examples", "said.cue_record") else ""
     if endpoint == "cards.show":
         return page(method, path, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     if endpoint == "takes.new_take":

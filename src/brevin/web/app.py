@@ -15,7 +15,7 @@ from brevin.edge.clip_work import PRELOAD_PROBE
 from brevin.edge.limited import Children
 from brevin.ops.listening import own_names
 from brevin.ops.settings import ROOT, Settings
-from brevin.web import auth, cards, classroom, events, lesson, lines, live, people, phone, problems, rules, students, takes
+from brevin.web import auth, cards, classroom, events, lesson, lines, live, people, phone, problems, rules, said, students, takes
 from brevin.web.feed import Feed
 from brevin.web.permissions import OPEN, allowed
 from brevin.web.problems import SENTENCES, Refused
@@ -42,7 +42,7 @@ def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> O
     auth.add_to(app)
     problems.add_to(app)
     app.register_error_handler(CSRFError, lambda e: problems.reply("page_old", 400, SENTENCES["page_old"]))
-    for feature in (auth, cards, classroom, events, lesson, live, students, takes, rules, lines, people, phone):
+    for feature in (auth, cards, classroom, events, lesson, live, students, takes, said, rules, lines, people, phone):
         app.register_api(feature.routes)
     app.before_request(_may)
     app.after_request(_not_kept)

@@ -7,23 +7,19 @@ from flask import Response, current_app, request, send_from_directory
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import ClipUnusable, InvalidInput
-from brevin.core.hold.ticks import TICKS
 from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
-from brevin.core.verdict.rules import CRITERION_KEYS
-from brevin.core.verdict.tries import next_tries
 from brevin.core.verdict.wording import with_sentences
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
 from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
-from brevin.store import lessons, readings, reports, students, takes, ticks
+from brevin.store import lessons, readings, reports, students, takes
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
 from brevin.web.auth import member, scope
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
-from brevin.web.schemas import CueIn, Done, EditsIn, FeltIn, MoveIn, NewTake, OverruleIn, ReportOut, TakeList, TakeOut, TakePath
+from brevin.web.schemas import Done, EditsIn, FeltIn, MoveIn, NewTake, ReportOut, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_in_the_room, take_out
-from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, TickIn, TickOut, TicksOut
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
 
@@ -150,43 +146,6 @@ def edit(path: TakePath, body: EditsIn) -> Response:
         raise Refused("bad_edit", 422) from why
 
 
-@routes.put("/<take_id>/overrule", responses={200: Done})
-def overrule(path: TakePath, body: OverruleIn) -> Response:
-    """Put on record what the teacher says instead of a verdict, or take that back."""
-    reports.overrule(
-        scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), state=body.state, reason=body.reason, breath=body.breath
-    )  # fmt: skip
-    return answer(Done(done=True))
-
-
-@routes.get("/<take_id>/cue", responses={200: CueRecordOut})
-def cue_record(path: TakePath, query: CueQuery) -> Response:
-    """Whether a criterion's cue was said after this take, and what became of such faults in the next tries: after the cue, and without."""
-    take, criterion = takes.take_record(scope(), path.take_id), _criterion(query.criterion)
-    counted = next_tries(reports.tries(scope(), criterion))
-    return answer(CueRecordOut(said=reports.cue_was_given(scope(), take.id, criterion), **vars(counted)))
-
-
-@routes.get("/<take_id>/overrules", responses={200: OverrulesOut})
-def overrules_of(path: TakePath) -> Response:
-    """What the teacher says instead of this take's verdicts."""
-    takes.take_record(scope(), path.take_id)
-    return answer(OverrulesOut(overrules=[OverruledOut(**vars(one)) for one in reports.overruled(scope(), path.take_id)]))
-
-
-@routes.post("/<take_id>/cue", responses={200: Done})
-def cue_given(path: TakePath, body: CueIn) -> Response:
-    """Put on record that a cue was said."""
-    reports.give_cue(scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), side=body.side or "")
-    return answer(Done(done=True))
-
-
-def _criterion(name: str) -> str:
-    if name not in CRITERION_KEYS:
-        raise Refused("bad_request", 422)
-    return name
-
-
 @routes.put("/<take_id>/felt", responses={200: TakeOut})
 def say_felt(path: TakePath, body: FeltIn) -> Response:
     """What the student says it felt like, before the reading is there."""
@@ -201,21 +160,6 @@ def move(path: TakePath, body: MoveIn) -> Response:
         with contextlib.suppress(ReadAgain):  # what was read stands until the clip is read again
             record = judge_anew(scope(), path.take_id, _settings())
     return answer(take_out(record))
-
-
-@routes.get("/<take_id>/ticks", responses={200: TicksOut})
-def ticks_of(path: TakePath) -> Response:
-    """What no camera sees of this take's instrument: where to look, what is right there, and what was ticked."""
-    take = takes.take_record(scope(), path.take_id)
-    said = ticks.ticked(scope(), take)
-    return answer(TicksOut(items=[TickOut(**vars(one), state=said.get(one.key)) for one in TICKS.get(take.asked.check.instrument, ())]))
-
-
-@routes.put("/<take_id>/ticks", responses={200: Done})
-def tick(path: TakePath, body: TickIn) -> Response:
-    """Tick one item, or take the tick back."""
-    ticks.tick(scope(), takes.take_record(scope(), path.take_id), body.item, body.state)
-    return answer(Done(done=True))
 
 
 @routes.delete("/<take_id>", responses={200: Done})

@@ -772,10 +772,10 @@ export interface paths {
             cookie?: never;
         };
         /** Whether a criterion's cue was said after this take, and what became of such faults in the next tries: after the cue, and without. */
-        get: operations["takes_cue_record__take_id__cue_get"];
+        get: operations["said_cue_record__take_id__cue_get"];
         put?: never;
         /** Put on record that a cue was said. */
-        post: operations["takes_cue_given__take_id__cue_post"];
+        post: operations["said_cue_given__take_id__cue_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -842,7 +842,7 @@ export interface paths {
         };
         get?: never;
         /** Put on record what the teacher says instead of a verdict, or take that back. */
-        put: operations["takes_overrule__take_id__overrule_put"];
+        put: operations["said_overrule__take_id__overrule_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -858,7 +858,7 @@ export interface paths {
             cookie?: never;
         };
         /** What the teacher says instead of this take's verdicts. */
-        get: operations["takes_overrules_of__take_id__overrules_get"];
+        get: operations["said_overrules_of__take_id__overrules_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -909,9 +909,9 @@ export interface paths {
             cookie?: never;
         };
         /** What no camera sees of this take's instrument: where to look, what is right there, and what was ticked. */
-        get: operations["takes_ticks_of__take_id__ticks_get"];
+        get: operations["said_ticks_of__take_id__ticks_get"];
         /** Tick one item, or take the tick back. */
-        put: operations["takes_tick__take_id__ticks_put"];
+        put: operations["said_tick__take_id__ticks_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -4703,7 +4703,7 @@ export interface operations {
             };
         };
     };
-    takes_cue_record__take_id__cue_get: {
+    said_cue_record__take_id__cue_get: {
         parameters: {
             query: {
                 criterion: string;
@@ -4736,7 +4736,7 @@ export interface operations {
             };
         };
     };
-    takes_cue_given__take_id__cue_post: {
+    said_cue_given__take_id__cue_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -4876,7 +4876,7 @@ export interface operations {
             };
         };
     };
-    takes_overrule__take_id__overrule_put: {
+    said_overrule__take_id__overrule_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -4911,7 +4911,7 @@ export interface operations {
             };
         };
     };
-    takes_overrules_of__take_id__overrules_get: {
+    said_overrules_of__take_id__overrules_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -5004,7 +5004,7 @@ export interface operations {
             };
         };
     };
-    takes_ticks_of__take_id__ticks_get: {
+    said_ticks_of__take_id__ticks_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -5035,7 +5035,7 @@ export interface operations {
             };
         };
     };
-    takes_tick__take_id__ticks_put: {
+    said_tick__take_id__ticks_put: {
         parameters: {
             query?: never;
             header?: never;

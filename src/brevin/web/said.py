@@ -1,0 +1,68 @@
+"""What teachers say beside a reading: a word instead of a verdict, that a cue was said, ticks of what no camera sees."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from brevin.core.hold.ticks import TICKS
+from brevin.core.verdict.rules import CRITERION_KEYS
+from brevin.core.verdict.tries import next_tries
+from brevin.store import reports, takes, ticks
+from brevin.web.auth import scope
+from brevin.web.problems import Refused
+from brevin.web.schemas import CueIn, Done, OverruleIn, TakePath
+from brevin.web.shapes import answer
+from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, TickIn, TickOut, TicksOut
+
+routes = APIBlueprint("said", __name__, url_prefix="/api/takes")
+
+
+@routes.put("/<take_id>/overrule", responses={200: Done})
+def overrule(path: TakePath, body: OverruleIn) -> Response:
+    """Put on record what the teacher says instead of a verdict, or take that back."""
+    reports.overrule(
+        scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), state=body.state, reason=body.reason, breath=body.breath
+    )  # fmt: skip
+    return answer(Done(done=True))
+
+
+@routes.get("/<take_id>/overrules", responses={200: OverrulesOut})
+def overrules_of(path: TakePath) -> Response:
+    """What the teacher says instead of this take's verdicts."""
+    takes.take_record(scope(), path.take_id)
+    return answer(OverrulesOut(overrules=[OverruledOut(**vars(one)) for one in reports.overruled(scope(), path.take_id)]))
+
+
+@routes.post("/<take_id>/cue", responses={200: Done})
+def cue_given(path: TakePath, body: CueIn) -> Response:
+    """Put on record that a cue was said."""
+    reports.give_cue(scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), side=body.side or "")
+    return answer(Done(done=True))
+
+
+@routes.get("/<take_id>/cue", responses={200: CueRecordOut})
+def cue_record(path: TakePath, query: CueQuery) -> Response:
+    """Whether a criterion's cue was said after this take, and what became of such faults in the next tries: after the cue, and without."""
+    take, criterion = takes.take_record(scope(), path.take_id), _criterion(query.criterion)
+    counted = next_tries(reports.tries(scope(), criterion))
+    return answer(CueRecordOut(said=reports.cue_was_given(scope(), take.id, criterion), **vars(counted)))
+
+
+@routes.get("/<take_id>/ticks", responses={200: TicksOut})
+def ticks_of(path: TakePath) -> Response:
+    """What no camera sees of this take's instrument: where to look, what is right there, and what was ticked."""
+    take = takes.take_record(scope(), path.take_id)
+    said = ticks.ticked(scope(), take)
+    return answer(TicksOut(items=[TickOut(**vars(one), state=said.get(one.key)) for one in TICKS.get(take.asked.check.instrument, ())]))
+
+
+@routes.put("/<take_id>/ticks", responses={200: Done})
+def tick(path: TakePath, body: TickIn) -> Response:
+    """Tick one item, or take the tick back."""
+    ticks.tick(scope(), takes.take_record(scope(), path.take_id), body.item, body.state)
+    return answer(Done(done=True))
+
+
+def _criterion(name: str) -> str:
+    if name not in CRITERION_KEYS:
+        raise Refused("bad_request", 422)
+    return name

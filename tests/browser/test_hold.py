@@ -7,6 +7,7 @@ from playwright.sync_api import Page, expect
 
 
 def to_hold(page: Page) -> None:
+    expect(page.get_by_test_id("take-row").filter(has_text="Saskia").first).to_contain_text("each raise lands elsewhere")
     page.get_by_test_id("take-row").filter(has_text="Saskia").first.click()
     page.get_by_test_id("hands-line").wait_for()
 

@@ -2,6 +2,7 @@
 
 import json
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -19,6 +20,7 @@ from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge
 from brevin.core.report import Report, Segment
 from brevin.core.track import Body
+from brevin.core.verdict.headline import headline, headline_words
 from brevin.ops.demo import CLIPS
 
 TRUNK_PX, LAP, MOUTH = 160.0, -110.0, -25.0  # hands below the mouth, percent of trunk
@@ -148,6 +150,17 @@ def test_a_check_of_the_hold_says_nothing_of_the_breath(raised: Report) -> None:
     assert raised.readable_for.hold and not [one for one in raised.reasons if one.check == "breath"]
     assert {v.criterion for v in raised.verdicts} == {"trunk_inclination", "axis_level", "head_travel", "raise_spread"}
     assert raised.posture.trunk_inclination_deg.by_segment.keys() >= {"instrument_down", "playing"}
+
+
+def test_the_line_of_a_hold_names_its_fault_and_no_breath(raised: Report) -> None:
+    line = headline(raised)
+    assert line.state == "watch" and headline_words(line) == "each raise lands elsewhere" and line.pattern is None
+    steady = replace(raised, verdicts=[replace(v, state="steady", outside=False) for v in raised.verdicts])
+    assert headline_words(headline(steady)) == "as it should be"
+    inside = replace(raised, verdicts=[replace(v, outside=False) for v in raised.verdicts])
+    assert headline_words(headline(inside)) == "just about"
+    unseen = replace(raised, verdicts=[replace(v, state="unreadable", reason="not_raised") for v in raised.verdicts])
+    assert headline(unseen).state == "unreadable" and "not brought up" in headline_words(headline(unseen))
 
 
 def test_the_stills_are_of_rest_raising_and_playing_in_this_order(raised: Report) -> None:

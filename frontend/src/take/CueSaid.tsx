@@ -6,6 +6,7 @@ import { useCueRecord, useCueSaid } from "../api/said";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { useKeys } from "../design/keys";
+import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 
 const Line = styled.div`
@@ -13,9 +14,16 @@ const Line = styled.div`
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 14px;
-  min-height: 40px;
   color: ${colour("soft")};
   font-size: 15px;
+  button {
+    min-height: 30px;
+    padding: 0 10px;
+    font-size: 15px;
+    @media ${PHONE} {
+      min-height: 48px;
+    }
+  }
 `;
 
 /** What came after a cue so far, and without it; nothing where there was no next try. */

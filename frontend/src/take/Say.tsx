@@ -36,6 +36,14 @@ const Cue = styled.div`
     }
   }
 `;
+const Beside = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 2px 18px;
+  margin-top: 3px;
+`;
 /** Why the breath is not readable, or nothing of it could be judged, in a sentence; nothing where it was. */
 export function stopOf(report: Report): string {
   if (report.readable_for.breath) return report.cue ? "" : (report.verdicts.find(({ state }) => state === "unreadable")?.why ?? "");
@@ -55,27 +63,29 @@ export function Say({ take, report }: { take: Take; report: Report }) {
         {cue && <span>{whatFor(report)}</span>}
       </p>
       <p className="text">{cue ?? stop}</p>
-      {(pattern || felt) && (
-        <p className="quiet">
-          {felt && (
-            <>
-              guess <b>{felt}</b>{" "}
-            </>
-          )}
-          {pattern && (
-            <>
-              reading <b>{pattern}</b>
-            </>
-          )}
-        </p>
-      )}
+      <Beside>
+        {(pattern || felt) && (
+          <p className="quiet">
+            {felt && (
+              <>
+                guess <b>{felt}</b>{" "}
+              </>
+            )}
+            {pattern && (
+              <>
+                reading <b>{pattern}</b>
+              </>
+            )}
+          </p>
+        )}
+        {cue && report.cue && report.cue.criterion !== "all" && <CueSaid take={take} cue={report.cue} />}
+      </Beside>
       {(cue || !stop) &&
         report.reasons.map((reason) => (
           <p key={reason.code} className="quiet">
             {reason.message}
           </p>
         ))}
-      {cue && report.cue && report.cue.criterion !== "all" && <CueSaid take={take} cue={report.cue} />}
       <PlayerChoice take={take} report={report} />
     </Cue>
   );

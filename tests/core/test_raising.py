@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 
 from brevin.core.evidence import unpacked
 from brevin.core.hold.instruments import HANDS
-from brevin.core.hold.raising import Held, heights, raising, segments, stills, with_breaths
+from brevin.core.hold.raising import Hands, heights, raising, stills
+from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.hold.ticks import TICKS
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.measure import Amount, NotMeasured
@@ -123,7 +124,7 @@ def test_whatever_the_hands_do_the_line_of_segments_has_no_overlap(looks: list[t
     held = heights(own, "trumpet")
     line = segments(held)
     assert all(one.to_s > one.from_s for one in line) and all(a.to_s <= b.from_s + 1e-9 for a, b in zip(line, line[1:], strict=False))
-    assert isinstance(held, Held) and all(one.from_s <= one.to_s <= one.until_s for one in held.raises)
+    assert isinstance(held, Hands) and all(one.from_s <= one.to_s <= one.until_s for one in held.raises)
     assert len(raising(held, own, "side-left", 1.0)) == 2
 
 

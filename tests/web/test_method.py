@@ -141,6 +141,9 @@ def test_a_line_needs_both_sides_and_a_criterion_that_ends_at_one(page, stored) 
     for sent in ({"criterion": "pause", "value": 0.4}, {"criterion": "abdomen_leads", "value": -1}, {"criterion": "none", "value": 1}, {}):
         assert page("PUT", "/api/rules/lines", json=sent).status_code == 422
     assert page("GET", "/api/rules/lines?criterion=pause").status_code == 422
+    for value in (float("nan"), float("inf"), -1.0):
+        sent = {"criterion": "abdomen_leads", "examples": [{"take_id": "a", "value": value, "fine": True}, {"take_id": "b", "value": 0.2, "fine": False}]}
+        assert page("POST", "/api/rules/lines", json=sent).status_code == 422, value
     assert page("GET", "/api/rules/lines/changes").json["changes"] == []
 
 

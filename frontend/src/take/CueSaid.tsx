@@ -17,7 +17,7 @@ const Line = styled.div`
   color: ${colour("soft")};
   font-size: 15px;
   button {
-    min-height: 30px;
+    min-height: 26px;
     padding: 0 10px;
     font-size: 15px;
     @media ${PHONE} {

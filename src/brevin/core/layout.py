@@ -9,7 +9,7 @@ import numpy as np
 from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
-from brevin.core.hold.raising import Held, Still
+from brevin.core.hold.raising import Hands, Still
 from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
@@ -52,9 +52,9 @@ def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence
     )  # fmt: skip
 
 
-def hands_of(found: Evidence, held: Held, stills: Sequence[Still]) -> HandsSeen:
+def hands_of(found: Evidence, hands: Hands, stills: Sequence[Still]) -> HandsSeen:
     """How high the hands were, with the moments worth a picture."""
-    return HandsSeen(held.t_s.tolist(), held.height_pct.tolist(), len(held.raises), [_still(found, one) for one in stills])
+    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, one) for one in stills])
 
 
 def _still(found: Evidence, one: Still) -> StillSeen:

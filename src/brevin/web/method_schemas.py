@@ -111,7 +111,7 @@ class SortedIn(BaseModel):
     """What the teacher says of one take."""
 
     take_id: str = Field(max_length=32)
-    value: float
+    value: float = Field(ge=0, le=1000)
     fine: bool
 
 

@@ -13,7 +13,7 @@ from brevin.core.track import LinesSeen
 HOLD_KEYS = (*KEYS, *ELBOWS, *raising.KEYS)
 
 
-def held(seen: raising.Seen, lines: Sequence[LinesSeen], stance: Stance, instrument: Instrument, hands: raising.Held, ahead: float) -> list[Measure]:
+def held(seen: raising.Seen, lines: Sequence[LinesSeen], stance: Stance, instrument: Instrument, hands: raising.Hands, ahead: float) -> list[Measure]:
     """Axis, elbows and raises of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies. ahead: + where the
     player faces the picture's right."""
     if instrument == "none":

@@ -10,10 +10,9 @@ from typing import Literal
 import numpy as np
 
 from brevin.core.hold.instruments import HANDS
-from brevin.core.kinds import SIDE_VIEWS, Instrument, SegmentKind, View
+from brevin.core.kinds import SIDE_VIEWS, Instrument, View
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
 from brevin.core.pose import landmarks as lm
-from brevin.core.report import Segment
 from brevin.core.track import Body, Floats
 
 LEAST_WAY_PCT = 30.0  # of trunk: hands that go less far neither raise nor put down
@@ -38,7 +37,7 @@ class Raise:
 
 
 @dataclass(frozen=True)
-class Held:
+class Hands:
     """The hands over a clip. t_s: [n]; height_pct: how far they are below the mouth (under 0) or above it, percent of trunk: [n]; raises: in order;
     down_pct: under it the instrument is down."""
 
@@ -57,21 +56,21 @@ Seen = Sequence[tuple[float, Body]]
 """The player's body at each moment it was found."""
 
 
-def heights(seen: Seen, instrument: Instrument) -> Held:
+def heights(seen: Seen, instrument: Instrument) -> Hands:
     """How high the hands on the instrument are, and every time they were raised; nothing without an instrument."""
     if instrument == "none" or len(seen) < 2 * LEAST_LOOKS:
-        return Held(np.zeros(0), np.zeros(0))
+        return Hands(np.zeros(0), np.zeros(0))
     t_s = np.array([t for t, _ in seen])
     height = np.array([_below_pct(body, instrument) for _, body in seen])
     low, high = np.percentile(height, (10, 90)) if np.ptp(height) > 0 else (0.0, 0.0)
     if high - low < LEAST_WAY_PCT:
-        return Held(t_s, height)
-    return Held(t_s, height, _raises(t_s, (height - low) / (high - low)), float(low + LOW * (high - low)))
+        return Hands(t_s, height)
+    return Hands(t_s, height, _raises(t_s, (height - low) / (high - low)), float(low + LOW * (high - low)))
 
 
 def _below_pct(body: Body, instrument: Instrument) -> float:
-    hands = body.points_px[list(HANDS[instrument])].mean(axis=0)
-    return float(100.0 * (lm.mouth(body)[1] - hands[1]) / max(lm.trunk_px(body), 1e-9))
+    at = body.points_px[list(HANDS[instrument])].mean(axis=0)
+    return float(100.0 * (lm.mouth(body)[1] - at[1]) / max(lm.trunk_px(body), 1e-9))
 
 
 def _raises(t_s: Floats, share: Floats) -> tuple[Raise, ...]:
@@ -108,12 +107,12 @@ class Still:
     body: Body
 
 
-def stills(held: Held, seen: Seen, judged_s: Sequence[tuple[float, float]]) -> list[Still]:
+def stills(hands: Hands, seen: Seen, judged_s: Sequence[tuple[float, float]]) -> list[Still]:
     """Of the first raise: the last look before it, the one on its way, one with the instrument up. Without a raise, one of the time that is judged."""
-    if not held.raises:
+    if not hands.raises:
         spans = list(judged_s) or [(0.0, np.inf)]
         return _looked("playing", seen, spans[0][0], spans[0][1], 0.5)
-    first = held.raises[0]
+    first = hands.raises[0]
     return [
         *_looked("rest", seen, 0.0, first.from_s, 0.9), *_looked("raising", seen, first.from_s, first.to_s, 0.5),
         *_looked("playing", seen, first.to_s, first.until_s, 0.5),
@@ -130,51 +129,26 @@ def _looked(kind: StillKind, seen: Seen, from_s: float, to_s: float, share: floa
     return [Still(kind, t_s, body)]
 
 
-def segments(held: Held) -> list[Segment]:
-    """Down, raising and up in turn over the whole clip; nothing where nothing was raised."""
-    found: list[Segment] = []
-    at_s = float(held.t_s[0]) if len(held.t_s) else 0.0
-    for one in held.raises:
-        found += [Segment("instrument_down", at_s, one.from_s), Segment("raising", one.from_s, one.to_s), Segment("playing", one.to_s, one.until_s)]
-        at_s = one.until_s
-    if held.raises and held.t_s[-1] > at_s:
-        found.append(Segment("instrument_down", at_s, float(held.t_s[-1])))
-    return [one for one in found if one.to_s > one.from_s]
-
-
-def with_breaths(held: Sequence[Segment], breaths: Sequence[Segment]) -> list[Segment]:
-    """One line of segments: a breath goes before what is held meanwhile."""
-    left = list(held)
-    for breath in breaths:
-        left = [part for one in left for part in _without(one, breath)]
-    return sorted([*left, *breaths], key=lambda one: one.from_s)
-
-
-def _without(one: Segment, other: Segment) -> list[Segment]:
-    if other.to_s <= one.from_s or other.from_s >= one.to_s:
-        return [one]
-    parts: list[tuple[SegmentKind, float, float]] = [(one.kind, one.from_s, other.from_s), (one.kind, other.to_s, one.to_s)]
-    return [Segment(kind, from_s, to_s) for kind, from_s, to_s in parts if to_s > from_s]
-
-
-def raising(held: Held, seen: Seen, view: View, ahead: float) -> list[Measure]:
+def raising(hands: Hands, seen: Seen, view: View, ahead: float) -> list[Measure]:
     """How far the head goes to meet the instrument, the most of all raises, and how far apart they land; percent of trunk."""
     if view not in SIDE_VIEWS:
         return [Measure(key, NotMeasured("view_unserved")) for key in KEYS]
-    head, lands = _travel(held, seen, ahead), _spread(held, seen)
-    return [Measure(key, value, samples=len(held.raises)) for key, value in zip(KEYS, (head, lands), strict=True)]
+    head, lands = _travel(hands, seen, ahead), _spread(hands, seen)
+    return [Measure(key, value, samples=len(hands.raises)) for key, value in zip(KEYS, (head, lands), strict=True)]
 
 
-def _travel(held: Held, seen: Seen, ahead: float) -> Value:
+def _travel(hands: Hands, seen: Seen, ahead: float) -> Value:
     ways = []
-    for one in held.raises:
-        down = [body for (t_s, body), height in zip(seen, held.height_pct, strict=True) if one.from_s - LOOKED_S <= t_s < one.from_s and height < held.down_pct]
+    for one in hands.raises:
+        down = [
+            body for (t_s, body), height in zip(seen, hands.height_pct, strict=True) if one.from_s - LOOKED_S <= t_s < one.from_s and height < hands.down_pct
+        ]
         raised = [body for t_s, body in seen if one.to_s + SETTLED_S / 2 <= t_s <= min(one.until_s, one.to_s + LOOKED_S)]
         before, after = _head_pct(down, ahead), _head_pct(raised, ahead)
         if min(len(before), len(after)) >= LEAST_LOOKS:
             unsure = KEY_POINT_PCT * np.hypot(1 / np.sqrt(len(before)), 1 / np.sqrt(len(after)))
             ways.append(Amount(float(np.median(after) - np.median(before)), float(NORMAL_90 * np.hypot(unsure, BIAS_PCT))))
-    return max(ways, key=lambda way: way.value) if ways else NotMeasured(_why(held))
+    return max(ways, key=lambda way: way.value) if ways else NotMeasured(_why(hands))
 
 
 def _head_pct(bodies: Sequence[Body], ahead: float) -> Floats:
@@ -183,18 +157,18 @@ def _head_pct(bodies: Sequence[Body], ahead: float) -> Floats:
     return np.array([100.0 * ahead * (b.points_px[ear, 0] - lm.hips(b)[0]) / max(lm.trunk_px(b), 1e-9) for b in bodies])
 
 
-def _spread(held: Held, seen: Seen) -> Value:
+def _spread(hands: Hands, seen: Seen) -> Value:
     """Largest distance between the heights at which the raises come to rest."""
     rests = []
-    for one in held.raises:
-        inside = (held.t_s >= one.to_s + SETTLED_S / 2) & (held.t_s <= one.until_s)
+    for one in hands.raises:
+        inside = (hands.t_s >= one.to_s + SETTLED_S / 2) & (hands.t_s <= one.until_s)
         if inside.sum() >= LEAST_LOOKS:
-            rests.append((float(np.median(held.height_pct[inside])), int(inside.sum())))
+            rests.append((float(np.median(hands.height_pct[inside])), int(inside.sum())))
     if len(rests) < 2:
-        return NotMeasured("raised_once" if held.raises else _why(held))
+        return NotMeasured("raised_once" if hands.raises else _why(hands))
     places, looks = np.array([place for place, _ in rests]), min(looks for _, looks in rests)
     return Amount(float(np.ptp(places)), float(NORMAL_90 * KEY_POINT_PCT * np.sqrt(2.0 / looks)))
 
 
-def _why(held: Held) -> Withheld:
-    return "not_raised" if not held.raises else "cut_by_clip"
+def _why(hands: Hands) -> Withheld:
+    return "not_raised" if not hands.raises else "cut_by_clip"

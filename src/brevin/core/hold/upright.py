@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold import raising
 from brevin.core.hold.held import held
+from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import Position
 from brevin.core.kinematics.posture import Stance, bodies_of, posture
 from brevin.core.layout import segments_of
@@ -21,7 +22,7 @@ class Upright:
 
     measures: Sequence[Measure]
     segments: Sequence[Segment]
-    hands: raising.Held
+    hands: raising.Hands
     stills: Sequence[raising.Still] = ()
 
 
@@ -30,12 +31,12 @@ def upright(found: Evidence, who: Followed, position: Position, check: Check, br
     first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip."""
     seen = bodies_of(found.poses, who.player)
     hands = raising.heights(seen, check.instrument)
-    segments = raising.with_breaths(raising.segments(hands), segments_of(breaths if told else ()))
+    shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
-    stance = Stance(who.view, position, who.traces.sway_pct, segments, judged_s)
+    stance = Stance(who.view, position, who.traces.sway_pct, shown, judged_s)
     ahead = who.player.forward[0]
     stills = raising.stills(hands, seen, judged_s)
-    return Upright([*posture(seen, who.player, stance), *held(seen, found.lines, stance, check.instrument, hands, ahead)], segments, hands, stills)
+    return Upright([*posture(seen, who.player, stance), *held(seen, found.lines, stance, check.instrument, hands, ahead)], shown, hands, stills)
 
 
 def _counted_s(breaths: Sequence[Breath], beats: Beats) -> list[tuple[float, float]]:

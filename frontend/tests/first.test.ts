@@ -1,6 +1,6 @@
 import { beforeEach, expect, test, vi } from "vitest";
 
-import { keepRun, keptRun, saidMinutes, wedgesOf, withDone, type Run } from "../src/first/run";
+import { keepRun, keptRun, saidMinutes, toComeOf, wedgesOf, withDone, type Run } from "../src/first/run";
 
 const MINUTE = 60_000;
 const kept = new Map<string, string>();
@@ -54,4 +54,13 @@ test.each([
   [2.67, "2 min 40 s"],
 ])("%f minutes are said as %s", (minutes, said) => {
   expect(saidMinutes(minutes)).toBe(said);
+});
+
+test("what is to come counts the letters, the first to film and their minutes", () => {
+  expect(toComeOf(28, 28)).toEqual([
+    ["letter about filming", "28 to hand out"],
+    ["first 5 to film", "5 × 1.5 = 7.5 min, once agreed"],
+    ["camera on its stand", "2.5 m from the chair"],
+  ]);
+  expect(toComeOf(1, 0).map(([, words]) => words)).toEqual(["every answer is there", "1 × 1.5 = 1.5 min", "2.5 m from the chair"]);
 });

@@ -43,6 +43,7 @@ def test_a_new_teacher_is_led_from_the_name_to_the_questions(empty: Page, tmp_pa
     done = empty.get_by_role("complementary", name="What is done")
     expect(done).to_contain_text("Ines Varga")
     expect(done.get_by_role("row", name=re.compile("flute"))).to_contain_text("2")
+    expect(empty.get_by_role("region", name="First lesson")).to_contain_text("4 to hand out")
     assert Axe().run(empty).violations_count == 0, Axe().run(empty).generate_report()
     empty.keyboard.press("u")
     expect(ruler).to_have_attribute("aria-label", re.compile("^4 of 5 .*first lesson to come"))

@@ -78,11 +78,11 @@ def test_a_killed_database_is_started_again_with_all_it_held(running: Running, p
 
 
 def test_a_killed_readers_take_is_read_by_the_next_at_once(running: Running, page: Client) -> None:
-    readers = processes(running, "brevin.jobs.reader")
+    until(lambda: bool(processes(running, "brevin.jobs.reader")), 20.0)  # whatever was killed before
     take_id = page("GET", "/api/takes")["takes"][0]["id"]
     page("POST", f"/api/takes/{take_id}/read-again")
-    until(lambda: page("GET", f"/api/takes/{take_id}")["state"] == "reading", 10.0)
-    began = time.monotonic()
+    until(lambda: page("GET", f"/api/takes/{take_id}")["state"] == "reading", 20.0)
+    readers, began = processes(running, "brevin.jobs.reader"), time.monotonic()
     os.kill(readers[0], signal.SIGKILL)
     until(lambda: not set(readers) & set(processes(running, "brevin.jobs.reader")), 10.0)
     until(lambda: page("GET", f"/api/takes/{take_id}")["state"] == "reading", 15.0)

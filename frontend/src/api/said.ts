@@ -53,15 +53,20 @@ export const useTicks = (take_id: string) =>
 export function useTick(take_id: string) {
   const queries = useQueryClient();
   return useMutation({
+    mutationKey: ["tick", take_id],
     scope: { id: "ticks" }, // one after the other: the last tap is the last that is kept
     mutationFn: async (tick: { item: string; state: Ticks["items"][number]["state"] }) =>
       body(await client.PUT("/api/takes/{take_id}/ticks", { params: { path: { take_id } }, body: tick })),
-    onMutate: ({ item, state }) =>
+    onMutate: async ({ item, state }) => {
+      await queries.cancelQueries({ queryKey: ["ticks", take_id] }); // an answer on its way knows nothing of this tap
       queries.setQueryData(
         ["ticks", take_id],
         (known: Ticks | undefined) => known && { items: known.items.map((one) => (one.key === item ? { ...one, state } : one)) },
-      ),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["ticks", take_id] }),
+      );
+    },
+    onSettled: () => {
+      if (queries.isMutating({ mutationKey: ["tick", take_id] }) === 1) return queries.invalidateQueries({ queryKey: ["ticks", take_id] });
+    },
   });
 }
 

@@ -61,3 +61,17 @@ export const saidMinutes = (minutes: number): string => {
   const seconds = Math.round(minutes * 60);
   return seconds < 60 ? `${seconds} s` : `${Math.floor(seconds / 60)} min ${seconds % 60} s`;
 };
+
+const FIRST_FILMED = 5;
+const MINUTES_EACH = 1.5;
+
+/** What the first lesson still needs: letters that are to come back, whom to film first, where the camera stands. */
+export function toComeOf(students: number, letters: number): [string, string][] {
+  const first = Math.min(FIRST_FILMED, students);
+  const filming = `${first} × ${MINUTES_EACH} = ${first * MINUTES_EACH} min`;
+  return [
+    ["letter about filming", letters ? `${letters} to hand out` : "every answer is there"],
+    [first === 1 ? "first one to film" : `first ${first} to film`, letters ? `${filming}, once agreed` : filming],
+    ["camera on its stand", "2.5 m from the chair"],
+  ];
+}

@@ -13,6 +13,7 @@ import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Ruler } from "../first/Ruler";
 import { SoFar } from "../first/SoFar";
+import { ToCome } from "../first/ToCome";
 import { useRun } from "../first/useRun";
 import { ByExample } from "./ByExample";
 import { RuleChanges } from "./RuleChanges";
@@ -177,6 +178,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
           </div>
         )}
       </Beside>
+      {going && <ToCome onClass={() => go("/class")} />}
     </>
   );
 }

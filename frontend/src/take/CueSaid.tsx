@@ -17,10 +17,12 @@ const Line = styled.div`
   color: ${colour("soft")};
   font-size: 15px;
   button {
-    min-height: 26px;
+    min-height: 28px;
+    margin-block: -4px; /* the row stays as high as its words */
     padding: 0 10px;
     font-size: 15px;
     @media ${PHONE} {
+      margin-block: 0;
       min-height: 48px;
     }
   }

@@ -65,6 +65,7 @@ const Run = styled.div`
 const Playing = styled.div`
   grid-area: play;
   display: flex;
+  flex-wrap: wrap;
   gap: 10px;
   > button {
     flex: 1 1 auto;

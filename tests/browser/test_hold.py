@@ -30,7 +30,8 @@ def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(inside: Page) 
     row = inside.get_by_test_id("tick-right_little")
     row.focus()
     for said in ("fine", "not yet", "not looked at", "fine"):
-        inside.keyboard.press("Enter")
+        with inside.expect_response(lambda answered: answered.request.method == "PUT"):  # kept, before the page is loaded anew
+            inside.keyboard.press("Enter")
         expect(row).to_contain_text(said)
     expect(inside.get_by_text("1 of 9 looked at")).to_be_visible()
     inside.reload()

@@ -5,7 +5,7 @@ from datetime import timedelta
 
 import pytest
 
-from brevin.store import cards, database, lessons, programmes, students, takes
+from brevin.store import benches, cards, database, instruments, lessons, programmes, sounds, students, takes
 from brevin.store.scope import HOUSE, ROLES, Scope
 from brevin.web.permissions import MAY, NEEDS, OPEN, allowed
 from tests.conftest import CHECK
@@ -25,10 +25,14 @@ BODIES: dict[str, dict] = {
     "cards.allow_empty": {"allowed": True}, "lesson.note_counted": {"breaths": 3, "lasted_s": 20}, "rules.teach": {"answers": {"breathing_in": "belly_only"}},
     "lines.line_of": {"criterion": "abdomen_leads", "examples": [{"take_id": n, "value": v, "fine": v > 0.5} for n, v in (("a", 0.3), ("b", 0.8))]},
     "said.tick": {"item": "corners", "state": "fine"}, "lines.use_line": {"criterion": "abdomen_leads", "value": 0.55},
+    "bench.begin": {"card": "clarinet", "phase": "together"}, "bench.tap": {"does": "stop"}, "bench.change_rules": {"gates": {"clarinet": True}},
+    "bench_firsts.came_out": {"rung": "alone", "outcome": "thin"}, "bench_firsts.fixed_by": {"by": "reed"}, "bench_care.repaired": {"done": True},
+    "bench_care.log": {"card": "clarinet", "task": "dry"}, "bench_care.keep_passport": {"answers": {"new_wood": True}},
+    "bench_care.keep_value": {"key": "reed_tip_mm", "value": 0.3}, "bench_care.report_repair": {"what": "bent key"},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
-OWN_LAST = ("cards.hide", "cards.delete_card", "students.withdraw_consent", "takes.delete", "auth.sign_out")
+OWN_LAST = ("bench_care.undo_log", "bench_firsts.take_back", "cards.hide", "cards.delete_card", "students.withdraw_consent", "takes.delete", "auth.sign_out")
 """Routes that end what the others need."""
 
 
@@ -40,7 +44,20 @@ def things(scope: Scope, student, clip) -> dict[str, object]:
     read_once(take.id, replace(FOUND, playable=(clip.stored_name, "video/mp4")))
     lesson, card = lessons.last_lesson(scope), cards.cards(scope)[0]
     cards.show(scope, card.id, clip.stored_name, "video/mp4")
-    return {"take_id": take.id, "student_id": student.id, "seat_id": lesson.seats[0].id, "card_id": card.id, "lesson_id": lesson.id, "name": clip.stored_name}
+    run = benches.begin(scope, card="clarinet", phase="together", steps=["ready", "case"])
+    instruments.report_repair(scope, student.id, "bent key")
+    bench = {
+        "run_id": run.id, "try_id": sounds.add(scope, student.id, rung="alone", outcome="thin"), "undo": instruments.log_care(scope, [student.id], "dry"),
+        "repair_id": instruments.repairs(scope, [student.id])[0].id,
+    }  # fmt: skip
+    return bench | {
+        "take_id": take.id,
+        "student_id": student.id,
+        "seat_id": lesson.seats[0].id,
+        "card_id": card.id,
+        "lesson_id": lesson.id,
+        "name": clip.stored_name,
+    }
 
 
 def routes(app) -> list[tuple[str, str, str]]:
@@ -60,6 +77,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
     path += "?criterion=abdomen_leads" if endpoint in ("lines.examples", "said.cue_record") else ""
+    path += "?card=clarinet" if endpoint in ("bench.card", "bench_care.care") else ""
     if endpoint == "cards.show":
         return page(method, path, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     if endpoint == "takes.new_take":

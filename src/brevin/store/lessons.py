@@ -78,6 +78,13 @@ def _chairs(row: Lesson) -> list[Seat]:
     return list(joined.where(Seat.lesson == row.id).order_by(Seat.place))
 
 
+def away_now(scope: Scope) -> frozenset[int]:
+    """Who is marked as away in the lesson of now."""
+    with db.connection_context():
+        row = _lesson_now(scope)
+        return frozenset(seat.student_id for seat in Seat.select().where((Seat.lesson == row.id) & (Seat.away != ""))) if row else frozenset()
+
+
 def reorder(scope: Scope, lesson_id: int, seat_ids: Sequence[int]) -> None:
     """The chairs of a lesson in another order; the minutes stay where they are, and who sits there changes. Raises NotThere, ValueError where the keys are
     not the lesson's chairs, each once."""

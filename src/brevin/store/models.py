@@ -27,6 +27,7 @@ class Programme(Base):
     rules = JsonField(default=dict)  # the programme's own layer
     empty_allowed = BooleanField(default=False)  # cards that ask to stay empty
     method = JsonField(null=True)  # how it teaches; null before it was asked
+    bench = JsonField(null=True)  # gates, ways and intervals that it changed at the bench
 
 
 class Person(Base):
@@ -304,7 +305,7 @@ class PageChange(Base):
 
     id = AutoField()
     programme = IntegerField()
-    kind = CharField(16)  # take, lesson
+    kind = CharField(16)  # take, lesson, bench, care
     ref = CharField(32, default="")
     at = MomentField(default=now, index=True)
 

@@ -15,7 +15,7 @@ from brevin.store.scope import Acting
 
 TakeState = Literal["queued", "reading", "read", "failed"]
 Folder = Literal["clips", "evidence"]
-ChangeKind = Literal["take", "lesson"]
+ChangeKind = Literal["take", "lesson", "bench", "care"]
 Away = Literal["", "not_here", "not_today"]
 Facing = Literal["left", "right"]
 

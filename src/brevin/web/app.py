@@ -12,10 +12,30 @@ from flask_wtf.csrf import CSRFError
 
 from brevin import __version__
 from brevin.edge.clip_work import PRELOAD_PROBE
+from brevin.edge.instrument_files import content
 from brevin.edge.limited import Children
 from brevin.ops.listening import own_names
 from brevin.ops.settings import ROOT, Settings
-from brevin.web import auth, cards, classroom, events, lesson, lines, live, people, phone, problems, rules, said, students, takes
+from brevin.web import (
+    auth,
+    bench,
+    bench_care,
+    bench_firsts,
+    bench_record,
+    cards,
+    classroom,
+    events,
+    lesson,
+    lines,
+    live,
+    people,
+    phone,
+    problems,
+    rules,
+    said,
+    students,
+    takes,
+)
 from brevin.web.feed import Feed
 from brevin.web.permissions import OPEN, allowed
 from brevin.web.problems import SENTENCES, Refused
@@ -25,6 +45,12 @@ CONTENT_SECURITY = {
     "default-src": "'self'", "img-src": ["'self'", "data:", "blob:"], "media-src": ["'self'", "blob:"], "style-src": "'self'",
     "script-src": "'self'", "connect-src": "'self'", "frame-ancestors": "'none'", "object-src": "'none'", "base-uri": "'self'", "form-action": "'self'",
 }  # fmt: skip
+FEATURES = (
+    auth, cards, classroom, events, lesson, live, students, takes, said, rules, lines, people, phone, bench, bench_firsts, bench_care, bench_record,
+)  # fmt: skip
+FEATURES = (
+    auth, cards, classroom, events, lesson, live, students, takes, said, rules, lines, people, phone, bench, bench_firsts, bench_care, bench_record,
+)  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 
 
@@ -35,14 +61,15 @@ def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> O
     app.config.update(
         SECRET_KEY=settings.values["session_key"], BREVIN=settings, SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_NAME="brevin", PERMANENT_SESSION_LIFETIME=timedelta(hours=10), WTF_CSRF_TIME_LIMIT=None, RATELIMIT_HEADERS_ENABLED=True,
-        FEED=Feed(), CHILDREN=children, WATCHER=live.Watcher(children), LAN=lan, TRUSTED_HOSTS=["localhost", "127.0.0.1", *(own_names() if lan else [])],
+        FEED=Feed(), CHILDREN=children, WATCHER=live.Watcher(children), LAN=lan, CONTENT=content(ROOT / "content"),
+        TRUSTED_HOSTS=["localhost", "127.0.0.1", *(own_names() if lan else [])],
     )  # fmt: skip
     app.before_request(_small_enough)
     app.before_request(_from_our_page)
     auth.add_to(app)
     problems.add_to(app)
     app.register_error_handler(CSRFError, lambda e: problems.reply("page_old", 400, SENTENCES["page_old"]))
-    for feature in (auth, cards, classroom, events, lesson, live, students, takes, said, rules, lines, people, phone):
+    for feature in FEATURES:
         app.register_api(feature.routes)
     app.before_request(_may)
     app.after_request(_not_kept)

@@ -8,9 +8,10 @@ from collections.abc import Iterator
 
 from peewee import DatabaseError, InterfaceError
 
-from brevin.store import changes, takes
+from brevin.store import benches, changes, takes
 from brevin.store.records import ChangeRecord, NotThere
 from brevin.store.scope import HOUSE
+from brevin.web.bench_shapes import run_out
 
 LOOK_EVERY_S = 0.25  # for changes, while a page listens
 HEARTBEAT_S = 10.0  # a line that says nothing, so that a page that went away is noticed
@@ -32,6 +33,11 @@ class Feed:
         self._lock = threading.Lock()
         self._thread: threading.Thread | None = None
         self._number = 0
+        self._woken = threading.Event()
+
+    def wake(self) -> None:
+        """Something was just changed here: look at once, not at the next turn."""
+        self._woken.set()
 
     def listen(self, programme_id: int) -> Iterator[Line | None]:
         """What happens in a programme from now on; None as a heartbeat. Raises TooMany."""
@@ -61,7 +67,6 @@ class Feed:
     def _run(self) -> None:
         seen: int | None = None
         silent = False
-        wait = threading.Event()
         while True:
             try:
                 if seen is None:
@@ -77,7 +82,8 @@ class Feed:
                 silent = True
             except Exception:  # noqa: BLE001 (a thread that ends here would leave every page unheard)
                 log.exception("changes could not be told")
-            wait.wait(LOOK_EVERY_S)
+            self._woken.wait(LOOK_EVERY_S)
+            self._woken.clear()
 
     def _tell(self, found: list[ChangeRecord]) -> None:
         lines = {(change.programme_id, change.kind, change.ref): _line(change) for change in found}
@@ -89,7 +95,9 @@ class Feed:
 
 
 def _line(change: ChangeRecord) -> Line:
-    """A change as a page hears it; of a take how far it is, so that no page has to ask."""
+    """A change as a page hears it; of a take how far it is, of a section where it stands, so that no page has to ask."""
+    if change.kind == "bench":
+        return {"kind": "bench", "run": run_out(benches.run(HOUSE, int(change.ref))).model_dump(mode="json")}
     if change.kind != "take":
         return {"kind": change.kind}
     try:

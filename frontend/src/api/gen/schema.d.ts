@@ -21,6 +21,283 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every section that has a student, where it stands, and what is due. */
+        get: operations["bench_sections_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The steps, first notes and parts of an instrument, with their drawings. */
+        get: operations["bench_card_card_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A section's care: every task by every chair, and what needs a technician. */
+        get: operations["bench_care_care_get"];
+        put?: never;
+        /** One tap logs a task for the section, but for those who were left out, who are away, or whose instrument has no such task. */
+        post: operations["bench_care_log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/care/due.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due, as a calendar: a section and a task an entry, without names, since calendars are shared. */
+        get: operations["bench_care_due_calendar_due_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/care/logged/{undo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take back what one tap logged. */
+        delete: operations["bench_care_undo_log_logged__undo__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/care/passports/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is known of a student's instrument, with the student's own values. */
+        get: operations["bench_care_passport_passports__int_student_id__get"];
+        /** Write a passport anew; the cards follow it. */
+        put: operations["bench_care_keep_passport_passports__int_student_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/care/repaired/{repair_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** It was seen to, or that is taken back. */
+        put: operations["bench_care_repaired_repaired__int_repair_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/care/repairs/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put something on the technician's list. */
+        post: operations["bench_care_report_repair_repairs__int_student_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/care/values/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a student's own value of a step; one out of the usual range is asked back. */
+        put: operations["bench_care_keep_value_values__int_student_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/firsts/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A student's way through the first notes. */
+        get: operations["bench_firsts_firsts__int_student_id__get"];
+        put?: never;
+        /** Put on record what came out. */
+        post: operations["bench_firsts_came_out__int_student_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/firsts/tries/{try_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say which check was the reason: the next time it is asked for sooner. */
+        put: operations["bench_firsts_fixed_by_tries__int_try_id__put"];
+        post?: never;
+        /** A try that was tapped by mistake. */
+        delete: operations["bench_firsts_take_back_tries__int_try_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/record/record.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything on record at the bench, as a table. */
+        get: operations["bench_record_as_table_record_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/record/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything on record of one student at the bench, the newest first. */
+        get: operations["bench_record_of_student_students__int_student_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Gates, ways and intervals that the programme changed. */
+        get: operations["bench_bench_rules_rules_get"];
+        /** Change gates, ways and intervals. */
+        put: operations["bench_change_rules_rules_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin with a section, or go on where it was stopped. */
+        post: operations["bench_begin_runs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One tap of somebody at the bench. Two who tap the same leave the section as one would. */
+        post: operations["bench_tap_runs__int_run_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards": {
         parameters: {
             query?: never;
@@ -946,14 +1223,45 @@ export interface components {
             ids: number[];
         };
         /**
+         * Alone
+         * @description What sounds before the whole instrument: mouthpiece, reed or head joint. sounds: about which note, "" where any will do.
+         */
+        Alone: {
+            /**
+             * Drawing
+             * @default
+             */
+            drawing: string;
+            /** Say */
+            say: string;
+            /**
+             * Sounds
+             * @default
+             */
+            sounds: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Amount
-         * @description A number with the half width of its 90 % interval, same unit.
+         * @description A starting value that is seen on the instrument. words: as it is said; low, high: the range in which nobody asks back.
          */
         Amount: {
-            /** Half Width */
-            half_width: number;
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /** Low */
+            low: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "cm" | "deg" | "s";
             /** Value */
             value: number;
+            /** Words */
+            words: string;
         };
         /** BeatGrid */
         BeatGrid: {
@@ -965,6 +1273,141 @@ export interface components {
             source: ("clicks" | "recorded" | "fitted") | null;
             /** Tempo Bpm */
             tempo_bpm: number | null;
+        };
+        /** BeginIn */
+        BeginIn: {
+            /** Card */
+            card: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "together" | "away";
+        };
+        /**
+         * BenchCardOut
+         * @description All that the bench knows of an instrument, as the programme teaches it.
+         */
+        BenchCardOut: {
+            alone: components["schemas"]["Alone"] | null;
+            /** Alone Hz */
+            alone_hz: number | null;
+            /** Cautions */
+            cautions: components["schemas"]["Caution"][];
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /** Chosen */
+            chosen: {
+                [key: string]: string;
+            };
+            /** Drawing */
+            drawing: string;
+            /** Drawings */
+            drawings: {
+                [key: string]: components["schemas"]["Drawing"];
+            };
+            gate: components["schemas"]["Gate"];
+            /** Higher */
+            higher: string;
+            /** Home */
+            home: components["schemas"]["Home"][];
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+            /** Passport */
+            passport: components["schemas"]["Entry"][];
+            /** Playing */
+            playing: string;
+            /** Rest */
+            rest: string;
+            /** Section */
+            section: string;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+        };
+        /** BenchChair */
+        BenchChair: {
+            /** Away */
+            away: boolean;
+            /** Id */
+            id: number;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** Name */
+            name: string;
+        };
+        /**
+         * BenchLine
+         * @description One thing on record. what: step, value, first note, care, repair.
+         */
+        BenchLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** How */
+            how: string;
+            /** Student */
+            student: number;
+            /** What */
+            what: string;
+            /** Which */
+            which: string;
+        };
+        /** BenchOut */
+        BenchOut: {
+            /** Sections */
+            sections: components["schemas"]["SectionOut"][];
+        };
+        /** BenchRecordOut */
+        BenchRecordOut: {
+            /** Lines */
+            lines: components["schemas"]["BenchLine"][];
+        };
+        /**
+         * BenchRulesOut
+         * @description gates: switched otherwise than the card has it; choices: the programme's own way by card and choice; days: intervals by card and task.
+         */
+        BenchRulesOut: {
+            /**
+             * Choices
+             * @default {}
+             */
+            choices: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /**
+             * Days
+             * @default {}
+             */
+            days: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /**
+             * Gates
+             * @default {}
+             */
+            gates: {
+                [key: string]: boolean;
+            };
         };
         /**
          * Breath
@@ -1183,6 +1626,110 @@ export interface components {
             tempo_bpm: number;
         };
         /**
+         * CareIn
+         * @description but: students that are left out.
+         */
+        CareIn: {
+            /**
+             * But
+             * @default []
+             */
+            but: number[];
+            /** Card */
+            card: string;
+            /** Task */
+            task: string;
+        };
+        /**
+         * CareLogged
+         * @description undo: what takes it back.
+         */
+        CareLogged: {
+            /** Students */
+            students: number[];
+            /** Undo */
+            undo: string;
+        };
+        /**
+         * CareOut
+         * @description due: chairs with something due, by card.
+         */
+        CareOut: {
+            /** Card */
+            card: string;
+            /** Chairs */
+            chairs: components["schemas"]["BenchChair"][];
+            /** Due */
+            due: {
+                [key: string]: number;
+            };
+            /** Repairs */
+            repairs: components["schemas"]["RepairOut"][];
+            /** Section */
+            section: string;
+            /** Tasks */
+            tasks: components["schemas"]["CareTaskOut"][];
+        };
+        /**
+         * CareRow
+         * @description last_at: when it was done last; days_left: negative when over, None where it was never logged; applies: whether it is this instrument's and was shown.
+         */
+        CareRow: {
+            /** Applies */
+            applies: boolean;
+            /** Days Left */
+            days_left: number | null;
+            /** Due */
+            due: boolean;
+            /** Last At */
+            last_at: string | null;
+            /** Student */
+            student: number;
+            /** Today */
+            today: boolean;
+        };
+        /** CareTaskOut */
+        CareTaskOut: {
+            /** Does */
+            does: string;
+            /** Drops */
+            drops: number;
+            /** Every Days */
+            every_days: number;
+            /** Key */
+            key: string;
+            /** Rice */
+            rice: number;
+            /** Rows */
+            rows: components["schemas"]["CareRow"][];
+            /** Say */
+            say: string;
+            /** Shown */
+            shown: boolean;
+            /** Title */
+            title: string;
+            /**
+             * Who
+             * @enum {string}
+             */
+            who: "student" | "teacher" | "repair shop";
+        };
+        /**
+         * Caution
+         * @description What can hurt, where it is shown.
+         */
+        Caution: {
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "before" | "steps" | "first_notes" | "care";
+            /** Fact */
+            fact: string;
+            /** Say */
+            say: string;
+        };
+        /**
          * ChangedOut
          * @description A stored take with the verdicts that would change.
          */
@@ -1236,6 +1783,23 @@ export interface components {
             leave: number[];
         };
         /**
+         * Checked
+         * @description One thing to look at. times: how often it was the reason in this class.
+         */
+        Checked: {
+            /** Ask */
+            ask: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "instrument" | "hands" | "mouth" | "air";
+            /** Name */
+            name: string;
+            /** Times */
+            times: number;
+        };
+        /**
          * CheckOut
          * @description What is asked; name: the card's short notation, or the kind; shown: address of the teacher's own demonstration, empty where there is none.
          */
@@ -1283,6 +1847,23 @@ export interface components {
             view: "side" | "front" | "three-quarter" | "auto";
             /** With Instrument */
             with_instrument: boolean;
+        };
+        /**
+         * Choice
+         * @description Where teachers do it differently; the first option is the default. step: where it is switched, "" = nowhere in class mode.
+         */
+        Choice: {
+            /** Key */
+            key: string;
+            /** Options */
+            options: components["schemas"]["Option"][];
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /** Title */
+            title: string;
         };
         /** ClassOut */
         ClassOut: {
@@ -1455,6 +2036,22 @@ export interface components {
             done: boolean;
         };
         /**
+         * Drawing
+         * @description width, height: of its own units; text: says what it shows, for who does not see it.
+         */
+        Drawing: {
+            /** Height */
+            height: number;
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Width */
+            width: number;
+        };
+        /**
          * Edits
          * @description What a person changed of a reading. player: whom to read, by place in the evidence, None = as picked; first_inhale_s: where beat one is.
          */
@@ -1497,6 +2094,21 @@ export interface components {
         EmptyIn: {
             /** Allowed */
             allowed: boolean;
+        };
+        /**
+         * Entry
+         * @description A question of the instrument's passport that its cards depend on.
+         */
+        Entry: {
+            /** Ask */
+            ask: string;
+            /**
+             * Default
+             * @default false
+             */
+            default: boolean;
+            /** Key */
+            key: string;
         };
         /**
          * ExampleOut
@@ -1608,6 +2220,39 @@ export interface components {
             time_zone: string;
         };
         /**
+         * FirstsOut
+         * @description rest_s: of rest before the next try; checks: what to look at after each outcome, in order.
+         */
+        FirstsOut: {
+            /** Card */
+            card: string;
+            /** Checks */
+            checks: {
+                [key: string]: components["schemas"]["Checked"][];
+            };
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** Name */
+            name: string;
+            /** Rest S */
+            rest_s: number;
+            /** Rungs */
+            rungs: components["schemas"]["RungOut"][];
+            /** Student Id */
+            student_id: number;
+        };
+        /**
+         * FixedIn
+         * @description by: the name of the check that was the reason, "" takes it back.
+         */
+        FixedIn: {
+            /** By */
+            by: string;
+        };
+        /**
          * FlipOut
          * @description A verdict that would change. before, after: None where the criterion is not judged at all; value: the number that is judged, its unit.
          */
@@ -1624,6 +2269,34 @@ export interface components {
             unit: string;
             /** Value */
             value: number | null;
+        };
+        /**
+         * Gate
+         * @description So many good of the last so many open the next step; on: whether it stands by default.
+         */
+        Gate: {
+            /** Good */
+            good: number;
+            /** Of */
+            of: number;
+            /** On */
+            on: boolean;
+        };
+        /**
+         * GateNow
+         * @description good: of the last ``of`` tries; opened: once there were enough at some time, or no gate stands.
+         */
+        GateNow: {
+            /** Good */
+            good: number;
+            /** Needs */
+            needs: number;
+            /** Of */
+            of: number;
+            /** Opened */
+            opened: boolean;
+            /** Stands */
+            stands: boolean;
         };
         /**
          * HandsSeen
@@ -1652,6 +2325,16 @@ export interface components {
             state: "steady" | "watch" | "work" | "unreadable";
             /** Words */
             words: string;
+        };
+        /** HelpOut */
+        HelpOut: {
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Student */
+            student: number;
         };
         /**
          * Hold
@@ -1696,6 +2379,18 @@ export interface components {
             wrist_deg: {
                 [key: string]: components["schemas"]["PostureValue"] | null;
             } | null;
+        };
+        /**
+         * Home
+         * @description Where a finger lives, and the usual wrong place.
+         */
+        Home: {
+            /** Finger */
+            finger: string;
+            /** Place */
+            place: string;
+            /** Wrong */
+            wrong: string;
         };
         /** InFrontIn */
         InFrontIn: {
@@ -2135,6 +2830,54 @@ export interface components {
             note: string;
         };
         /**
+         * NoteOut
+         * @description A first note. key: as it is written; fingers: those that press; position: of a slide; out_cm: how far that is from first; counts: accepted as the
+         *     first note.
+         */
+        NoteOut: {
+            /** Counts */
+            counts: boolean;
+            /** Fingers */
+            fingers: string[];
+            /** Key */
+            key: string;
+            /** Out Cm */
+            out_cm: number | null;
+            /** Play */
+            play: string;
+            /** Position */
+            position: number | null;
+            reads: components["schemas"]["StaffOut"];
+            sounds: components["schemas"]["StaffOut"];
+        };
+        /**
+         * Option
+         * @description One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order.
+         */
+        Option: {
+            /**
+             * Drawing
+             * @default
+             */
+            drawing: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Order
+             * @default []
+             */
+            order: string[];
+            /** Reason */
+            reason: string;
+            /**
+             * Say
+             * @default
+             */
+            say: string;
+        };
+        /**
          * OrderIn
          * @description The lesson's chairs, each once, in the order in which they come.
          */
@@ -2217,6 +2960,76 @@ export interface components {
              * Format: date-time
              */
             until: string;
+        };
+        /**
+         * Part
+         * @description A part of the labelled drawing, by the name of its mark there. yours: the student's; shown: once the teacher has shown it; shut: never.
+         */
+        Part: {
+            /** Name */
+            name: string;
+            /**
+             * Rule
+             * @enum {string}
+             */
+            rule: "yours" | "shown" | "shut";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /** PassportIn */
+        PassportIn: {
+            /**
+             * Answers
+             * @default {}
+             */
+            answers: {
+                [key: string]: boolean;
+            };
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /**
+             * Shown
+             * @default []
+             */
+            shown: string[];
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+        };
+        /**
+         * PassportOut
+         * @description answers: to the card's own questions; shown: tasks and parts that were shown; values: own values by key.
+         */
+        PassportOut: {
+            /** Answers */
+            answers: {
+                [key: string]: boolean;
+            };
+            /** Number */
+            number: string;
+            /** Own */
+            own: boolean;
+            /** Shown */
+            shown: string[];
+            /** Size */
+            size: string;
+            /** Values */
+            values: {
+                [key: string]: number;
+            };
         };
         /** PersonIn */
         PersonIn: {
@@ -2411,6 +3224,32 @@ export interface components {
             /** To S */
             to_s: number | null;
         };
+        /** RepairedIn */
+        RepairedIn: {
+            /** Done */
+            done: boolean;
+        };
+        /** RepairIn */
+        RepairIn: {
+            /** What */
+            what: string;
+        };
+        /** RepairOut */
+        RepairOut: {
+            /** Done At */
+            done_at: string | null;
+            /** Id */
+            id: number;
+            /**
+             * Said At
+             * Format: date-time
+             */
+            said_at: string;
+            /** Student */
+            student: number;
+            /** What */
+            what: string;
+        };
         /**
          * Report
          * @description The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read;
@@ -2560,6 +3399,70 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /**
+         * RungOut
+         * @description key: the written note, or "alone"; opened: whether it may be tried; gate: what opens the next.
+         */
+        RungOut: {
+            gate: components["schemas"]["GateNow"];
+            /** Key */
+            key: string;
+            /** Opened */
+            opened: boolean;
+            /** Title */
+            title: string;
+            /** Tries */
+            tries: components["schemas"]["TryOut"][];
+        };
+        /**
+         * RunOut
+         * @description Where a section stands. step: its place, as many as there are steps when all is done; spent_s: by step; since: from when the present step runs, None
+         *     while stopped; helped: of the present step.
+         */
+        RunOut: {
+            /** Away */
+            away: number[];
+            /** Card */
+            card: string;
+            /** Chosen */
+            chosen: {
+                [key: string]: string;
+            };
+            /** Done */
+            done: boolean;
+            /** Helped */
+            helped: number[];
+            /** Helping */
+            helping: components["schemas"]["HelpOut"][];
+            /** Id */
+            id: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "together" | "away";
+            /** Since */
+            since: string | null;
+            /** Spent S */
+            spent_s: {
+                [key: string]: number;
+            };
+            /** Step */
+            step: number;
+            /** Steps */
+            steps: string[];
+            /** Stopped */
+            stopped: boolean;
+            /** Taps */
+            taps: number;
+            /** Times */
+            times: number;
+        };
         /** Scale */
         Scale: {
             /** Mm Per Px */
@@ -2619,6 +3522,22 @@ export interface components {
             student: components["schemas"]["StudentOut"];
             take: components["schemas"]["TakeOut"] | null;
         };
+        /**
+         * SectionOut
+         * @description The students of one card. kept: title of the step at which an unfinished way was stopped; due: care that is to be done today, counted by chairs.
+         */
+        SectionOut: {
+            /** Card */
+            card: string;
+            /** Chairs */
+            chairs: components["schemas"]["BenchChair"][];
+            /** Due */
+            due: number;
+            /** Runs */
+            runs: components["schemas"]["RunOut"][];
+            /** Section */
+            section: string;
+        };
         /** Segment */
         Segment: {
             /** From S */
@@ -2630,6 +3549,31 @@ export interface components {
             kind: "instrument_down" | "raising" | "inhale" | "pause" | "exhale" | "playing";
             /** To S */
             to_s: number;
+        };
+        /**
+         * Shape
+         * @description One element. tag: of SVG; attributes: those of ``ATTRIBUTES``, as they are written; words: of a text.
+         */
+        Shape: {
+            /** Attributes */
+            attributes: {
+                [key: string]: string;
+            };
+            /**
+             * Inside
+             * @default []
+             */
+            inside: components["schemas"]["Shape"][];
+            /**
+             * Tag
+             * @enum {string}
+             */
+            tag: "g" | "path" | "line" | "circle" | "ellipse" | "rect" | "polyline" | "polygon" | "text";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /** SignIn */
         SignIn: {
@@ -2684,6 +3628,91 @@ export interface components {
             tones: {
                 [key: string]: number;
             }[];
+        };
+        /**
+         * StaffOut
+         * @description A note on its staff. steps: above the bottom line; alter: -1 flat, 1 sharp; hz: of the tone that is heard.
+         */
+        StaffOut: {
+            /** Alter */
+            alter: number;
+            /**
+             * Clef
+             * @enum {string}
+             */
+            clef: "treble" | "bass";
+            /** Hz */
+            hz: number;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: number;
+            /** Where */
+            where: string;
+        };
+        /**
+         * Step
+         * @description One step of the class. say: the one sentence; hold, never: where it is gripped and where not; check: what the teacher sees; wrong: how the fault looks;
+         *     part: what of the labelled drawing the ruler shows; when: the passport's entry without which the step falls away; fact: where it comes from.
+         */
+        Step: {
+            /**
+             * Careful
+             * @default
+             */
+            careful: string;
+            /**
+             * Check
+             * @default
+             */
+            check: string;
+            /** Drawing */
+            drawing: string;
+            /** Fact */
+            fact: string;
+            /**
+             * Hold
+             * @default
+             */
+            hold: string;
+            /** Key */
+            key: string;
+            /**
+             * Never
+             * @default
+             */
+            never: string;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "together" | "away";
+            /** Say */
+            say: string;
+            /**
+             * Seconds
+             * @default 45
+             */
+            seconds: number;
+            /** Title */
+            title: string;
+            /** @default null */
+            value: components["schemas"]["Amount"] | null;
+            /**
+             * When
+             * @default
+             */
+            when: string;
+            /**
+             * Wrong
+             * @default []
+             */
+            wrong: string[];
         };
         /**
          * StillSeen
@@ -2774,6 +3803,32 @@ export interface components {
             try_number: number;
         };
         /**
+         * TapIn
+         * @description step: the step that was shown when it was tapped.
+         */
+        TapIn: {
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "begin" | "next" | "back" | "again" | "help" | "right" | "away" | "here" | "choose" | "stop" | "go_on";
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /**
+             * Student
+             * @default null
+             */
+            student: number | null;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /**
          * TickIn
          * @description state: None takes the tick back.
          */
@@ -2843,6 +3898,33 @@ export interface components {
             /** T S */
             t_s: number[];
         };
+        /** TryIn */
+        TryIn: {
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "nothing" | "only_air" | "squeak" | "thin" | "gurgling" | "note";
+            /** Rung */
+            rung: string;
+        };
+        /** TryOut */
+        TryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Fixed By */
+            fixed_by: string;
+            /** Id */
+            id: number;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "nothing" | "only_air" | "squeak" | "thin" | "gurgling" | "note";
+        };
         /**
          * TurnMoved
          * @description was_s: where the reading had put it; t_s: where it is now.
@@ -2894,6 +3976,21 @@ export interface components {
              * @default null
              */
             url: string | null;
+        };
+        /**
+         * ValueIn
+         * @description value: None takes it back; sure: it was asked back, and is meant.
+         */
+        ValueIn: {
+            /** Key */
+            key: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Value */
+            value: number | null;
         };
         /**
          * Verdict
@@ -3038,6 +4135,667 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_sections_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_card_card_get: {
+        parameters: {
+            query: {
+                card: string;
+                instrument?: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba") | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchCardOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_care_get: {
+        parameters: {
+            query: {
+                card: string;
+                instrument?: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba") | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CareOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CareLogged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_due_calendar_due_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_undo_log_logged__undo__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                undo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_passport_passports__int_student_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_keep_passport_passports__int_student_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_repaired_repaired__int_repair_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                repair_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RepairedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_report_repair_repairs__int_student_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RepairIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_care_keep_value_values__int_student_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValueIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_firsts_firsts__int_student_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_firsts_came_out__int_student_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_firsts_fixed_by_tries__int_try_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FixedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_firsts_take_back_tries__int_try_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_record_as_table_record_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_record_of_student_students__int_student_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchRecordOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_bench_rules_rules_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchRulesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_change_rules_rules_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRulesOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_begin_runs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_tap_runs__int_run_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
                 };
             };
             /** @description Unprocessable Entity */

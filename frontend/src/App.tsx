@@ -8,6 +8,10 @@ import { useKeys } from "./design/keys";
 import { Question } from "./design/Question";
 import { Shell } from "./design/Shell";
 import { Message } from "./design/Message";
+import { BenchPage } from "./bench/BenchPage";
+import { CarePage } from "./bench/CarePage";
+import { NotesPage } from "./bench/NotesPage";
+import { StepsPage } from "./bench/StepsPage";
 import { CardsPage } from "./cards/CardsPage";
 import { ClassPage } from "./class/ClassPage";
 import { FilmPage } from "./film/FilmPage";
@@ -64,10 +68,12 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
   useDropGuard();
   const go = useNavigate();
   const [chalk, setChalk] = useState(() => localStorage.getItem(SCHEME) === "chalk");
-  const filming = /^\/(film\/|mirror)/.test(useLocation().pathname); // seen by the class, whatever the teacher's own page looks like
+  const at = useLocation().pathname;
+  const filming = /^\/(film\/|mirror)/.test(at); // seen by the class, whatever the teacher's own page looks like
+  const inClass = /^\/bench\/[a-z]+\/(together|away)/.test(at); // the step cards are read by the class
   useEffect(() => {
-    document.documentElement.dataset.scheme = chalk || filming ? "chalk" : "paper";
-  }, [chalk, filming]);
+    document.documentElement.dataset.scheme = chalk || filming || inClass ? "chalk" : "paper";
+  }, [chalk, filming, inClass]);
   const turn = () => {
     localStorage.setItem(SCHEME, chalk ? "paper" : "chalk");
     setChalk(!chalk);
@@ -78,6 +84,7 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
     { key: "b", does: "the band: Class", run: () => go("/class") },
     { key: "j", does: "count cards", run: () => go("/cards") },
     { key: "y", does: "how you teach", run: () => go("/teaching") },
+    { key: "g", does: "get ready: the instrument bench", run: () => go("/bench"), off: filming },
     { key: "d", does: "light or dark", run: turn },
     { key: "q", does: "sign out", run: leave },
     { key: "?", does: "this list", run: () => undefined },
@@ -100,6 +107,10 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
         <Route path="/teaching" element={<MethodPage may={may.includes("rules")} />} />
         <Route path="/people" element={<PeoplePage />} />
         <Route path="/cards" element={<CardsPage may={may.includes("class")} />} />
+        <Route path="/bench" element={<BenchPage may={may.includes("rules")} />} />
+        <Route path="/bench/notes/:student" element={<NotesPage />} />
+        <Route path="/bench/care/:card" element={<CarePage />} />
+        <Route path="/bench/:card/:phase" element={<StepsPage />} />
         <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>

@@ -88,7 +88,7 @@ def test_days_until_it_is_due_again() -> None:
     assert days_left(oil, date(2026, 9, 9), today) == 2 and days_left(oil, date(2026, 9, 5), today) == -2 and days_left(oil, None, today) is None
     assert days_left(water, today, today) == 1 and days_left(water, date(2026, 9, 9), today) == 0
     assert days_left(oil, date(2026, 9, 5), today, every_days=7) == 2
-    assert due(None) and due(0) and due(-3) and not due(1)
+    assert due(None, every_days=7) and not due(None, every_days=30) and due(0, every_days=30) and due(-3, every_days=30) and not due(1, every_days=3)
 
 
 def test_a_card_adapts_to_its_instrument() -> None:

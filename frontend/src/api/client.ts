@@ -35,6 +35,23 @@ export type Examples = Schemas["ExamplesOut"];
 export type Proposed = Schemas["ProposedOut"];
 export type RuleChanges = Schemas["RuleChangesOut"];
 export type MethodIn = Schemas["MethodIn"];
+export type Bench = Schemas["BenchOut"];
+export type Section = Schemas["SectionOut"];
+export type Run = Schemas["RunOut"];
+export type BenchCard = Schemas["BenchCardOut"];
+export type BenchStep = Schemas["Step"];
+export type BenchNote = Schemas["NoteOut"];
+export type Staff = Schemas["StaffOut"];
+export type LineDrawing = Schemas["Drawing"];
+export type LineShape = Schemas["Shape"];
+export type Firsts = Schemas["FirstsOut"];
+export type Rung = Schemas["RungOut"];
+export type Care = Schemas["CareOut"];
+export type CareTask = Schemas["CareTaskOut"];
+export type Passport = Schemas["PassportOut"];
+export type BenchRules = Schemas["BenchRulesOut"];
+export type Outcome = Schemas["TryIn"]["outcome"];
+export type Tap = Schemas["TapIn"];
 export type LessonIn = Schemas["LessonIn"];
 
 /** A refusal by the server: a code for the program, a sentence for the person. */

@@ -1,10 +1,11 @@
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
-import type { Take, Today } from "./client";
+import { hearClock } from "./clock";
+import type { Bench, Run, Take, Today } from "./client";
 
 type Progress = { kind: "take"; id: string; state: Take["state"] | "gone"; stage: string; progress: number; report_version: number };
-type Told = { kind: "all" } | { kind: "lesson" } | Progress;
+type Told = { kind: "all" } | { kind: "lesson" } | { kind: "care" } | { kind: "bench"; run: Run } | Progress;
 
 const waits = (state: string) => state === "queued" || state === "reading";
 
@@ -20,9 +21,16 @@ export function useTold() {
 
 /** Progress is put where it is shown; anything else is looked up anew. */
 export function hear(queries: QueryClient, told: Told) {
+  if (told.kind === "bench") return putRun(queries, told.run);
+  if (told.kind === "care") {
+    void queries.invalidateQueries({ queryKey: ["care"] });
+    void queries.invalidateQueries({ queryKey: ["bench"] });
+    return;
+  }
   if (told.kind !== "take") {
     void queries.invalidateQueries({
-      predicate: ({ queryKey }) => queryKey[0] === "today" || (told.kind === "all" && queryKey[0] === "take"),
+      predicate: ({ queryKey }) =>
+        ["today", "bench"].includes(String(queryKey[0])) || (told.kind === "all" && ["take", "care"].includes(String(queryKey[0]))),
     });
     return;
   }
@@ -39,6 +47,21 @@ export function hear(queries: QueryClient, told: Told) {
   }
   void queries.invalidateQueries({ queryKey: ["today"] });
   if (told.state !== "gone") void queries.invalidateQueries({ queryKey: ["take", told.id] });
+}
+
+/** A section as it stands now; what a page knows already is not put back by an answer that was longer on its way. */
+export function putRun(queries: QueryClient, run: Run) {
+  hearClock(run.now);
+  queries.setQueryData<Bench>(
+    ["bench"],
+    (known) => known && { sections: known.sections.map((one) => (one.card === run.card ? withRun(one, run) : one)) },
+  );
+}
+
+function withRun(section: Bench["sections"][number], run: Run) {
+  const before = section.runs.find((one) => one.id === run.id);
+  if (before && before.taps > run.taps) return section;
+  return { ...section, runs: [...section.runs.filter((one) => one.id !== run.id), run] };
 }
 
 /** Today with every take changed the same way. */

@@ -86,6 +86,7 @@ export function Shell({ children, group, who, people, onSignOut, onScheme }: Pro
           Today
         </Tab>
         <Tab to="/class">Class</Tab>
+        <Tab to="/bench">Bench</Tab>
         <Tab to="/cards">Cards</Tab>
         <Tab to="/teaching">Teaching</Tab>
         {people && <Tab to="/people">People</Tab>}

@@ -13,6 +13,7 @@ import { useTitle } from "../design/title";
 import { Message } from "../design/Message";
 import { colour } from "../design/tokens";
 import { dayWords, firstName, instrumentWords } from "../shared/words";
+import { CareDue } from "./CareDue";
 import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
 import { PairPhone } from "../phone/PairPhone";
@@ -44,11 +45,13 @@ const Head = styled.div`
     color: ${colour("soft")};
     font-size: 17px;
   }
-  a {
-    margin-left: auto;
-    color: ${colour("soft")};
-    font-size: 15px;
-  }
+`;
+const Aside = styled.span`
+  margin-left: auto;
+  display: flex;
+  gap: 18px;
+  color: ${colour("soft")};
+  font-size: 15px;
 `;
 const Columns = styled.div`
   display: grid;
@@ -252,7 +255,10 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
           {countWords(lesson)}
           {pace && `, ${pace}`}
         </p>
-        <a href="/api/rota.ics">for the calendar</a>
+        <Aside>
+          <CareDue />
+          <a href="/api/rota.ics">for the calendar</a>
+        </Aside>
         <Action letter="M" onPress={() => go("/mirror")}>
           Mirror
         </Action>

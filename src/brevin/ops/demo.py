@@ -12,12 +12,13 @@ from pathlib import Path
 
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import unpacked
+from brevin.core.handling.cards import Outcome
 from brevin.core.kinds import Instrument
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.jobs.judging import report_of
 from brevin.ops.settings import DEMO_PASSWORD, ROOT, Settings
-from brevin.store import lessons, programmes, readings, students, takes
+from brevin.store import instruments, lessons, programmes, readings, sounds, students, takes
 from brevin.store.records import ClipRecord, Leased, Looked
 from brevin.store.scope import HOUSE, Scope
 
@@ -63,6 +64,16 @@ TAKES: tuple[tuple[str, int, str], ...] = (
 # read a week ago, for those whose turn comes next
 LAST_WEEK: tuple[tuple[str, int, str], ...] = (("seated-chest-high.mp4", 1, "3-0-5@76x3"),)
 HOLD_TAKE: tuple[str, int] = ("seated-trumpet-raised.mp4", 17)  # how the instrument is brought up and held, without a count
+# student's place in the list above, task, days ago
+CARE: tuple[tuple[int, str, int], ...] = (
+    (14, "oil", 3), (15, "oil", 5), (16, "oil", 1), (17, "oil", 3), (14, "mouthpiece", 6), (15, "mouthpiece", 9), (16, "mouthpiece", 2), (17, "mouthpiece", 7),
+    (14, "slides_moved", 2), (15, "slides_moved", 4), (16, "slides_moved", 1), (17, "slides_moved", 3), *((place, "mouthpiece", 3) for place in range(5, 10)),
+    *((place, "cloths", 4) for place in range(24)), *((place, "lip_plate", 5) for place in range(4)), (20, "slide_oil", 0), (21, "slide_oil", 2),
+)  # fmt: skip
+FIRST_SOUNDS: tuple[int, tuple[tuple[str, Outcome, str], ...]] = (
+    7, (("alone", "nothing", "mouth"), ("alone", "only_air", "corners"), ("alone", "note", ""), ("alone", "squeak", "reed"), ("alone", "note", ""),
+        ("alone", "note", ""), ("E4", "squeak", "reed"), ("E4", "note", ""), ("E4", "thin", "")),
+)  # fmt: skip
 LESSON_ORDER = (5, 4, 0, 14, 1, 2, 8, 6, 10, 12, 15, 3, 18, 20, 22)
 HELD_UP = ("flute", "trumpet")  # in the clips of these the instrument is at the mouth
 FIRST_MINUTE, MINUTES_EACH = 4.0, 2.0
@@ -86,10 +97,22 @@ def fill(settings: Settings) -> bool:
     name, place = HOLD_TAKE
     hold = Check(kind="hold", position="seated", instrument=STUDENTS[place][1], with_instrument=True)
     takes.add(scope, student_id=ids[place], lesson_id=None, check=hold, clip=_copy(CLIPS / name, settings))
+    _bench(scope, ids)
     while (held := readings.claim_next(scope)) is not None:
         _judge(held, settings)
     readings.free_leases(scope)
     return True
+
+
+def _bench(scope: Scope, ids: list[int]) -> None:
+    """What the bench knows of the weeks before: care, and one clarinet's way to the first notes."""
+    for place, task, days in CARE:
+        instruments.log_care(scope, [ids[place]], task, at=datetime.now(UTC) - timedelta(days=days))
+    last = datetime.now(UTC) - timedelta(days=2)
+    place, sounds_made = FIRST_SOUNDS
+    for i, (rung, outcome, fixed_by) in enumerate(sounds_made):
+        made = sounds.add(scope, ids[place], rung=rung, outcome=outcome, at=last + timedelta(seconds=75 * i))
+        sounds.fixed(scope, made, fixed_by)
 
 
 def _judge(held: Leased, settings: Settings) -> None:

@@ -105,13 +105,13 @@ def care_log(scope: Scope, students: Sequence[int]) -> list[Logged]:
         return [Logged(row.student_id, row.task, row.at, row.by.name if row.by else "") for row in found]
 
 
-def log_care(scope: Scope, students: Sequence[int], task: str) -> str:
+def log_care(scope: Scope, students: Sequence[int], task: str, *, at: datetime | None = None) -> str:
     """Log a task for several at once, all or none; returns what takes it back. Raises NotThere."""
     batch = uuid.uuid4().hex
     with db.connection_context(), db.atomic():
         for student_id in students:
             programme_id = _programme(scope, student_id)
-            rows.CareDone.create(programme=programme_id, student=student_id, task=task, batch=batch, at=now(), by=scope.person_id)
+            rows.CareDone.create(programme=programme_id, student=student_id, task=task, batch=batch, at=at or now(), by=scope.person_id)
         if students:
             changes.note(scope, programme_id, "care", task)
     return batch

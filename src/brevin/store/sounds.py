@@ -31,12 +31,12 @@ class TryRecord:
     by: str
 
 
-def add(scope: Scope, student_id: int, *, rung: str, outcome: Outcome) -> int:
+def add(scope: Scope, student_id: int, *, rung: str, outcome: Outcome, at: datetime | None = None) -> int:
     """Put on record what came out; returns the try's key. Raises NotThere."""
     who = student(scope, student_id)
     with db.connection_context():
         made = SoundTry.create(
-            programme=who.programme_id, student=who.id, instrument=who.instrument, rung=rung, outcome=outcome, at=now(), by=scope.person_id
+            programme=who.programme_id, student=who.id, instrument=who.instrument, rung=rung, outcome=outcome, at=at or now(), by=scope.person_id
         )  # fmt: skip
         return int(made.id)
 

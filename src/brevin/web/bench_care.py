@@ -99,8 +99,9 @@ def _task(
         left = days_left(task, at.astimezone(zone).date() if at else None, today, every_days=every)
         has = task.key in {own.key for own in fitted(card, passports[one.id]).care}
         applies = has and (not task.shown or task.key in passports[one.id].shown)
+        logged_today = bool(at and at.astimezone(zone).date() == today)
         rows.append(
-            CareRow(student=one.id, last_at=at, days_left=left, due=due(left), today=bool(at and at.astimezone(zone).date() == today), applies=applies)
+            CareRow(student=one.id, last_at=at, days_left=left, due=due(left, every_days=every), today=logged_today, applies=applies)
         )  # fmt: skip
     said = {key: getattr(task, key) for key in ("key", "title", "does", "say", "drops", "rice", "who", "shown")}
     return CareTaskOut(**said, every_days=every, rows=rows)

@@ -7,6 +7,8 @@ from datetime import date
 from brevin.core.errors import InvalidInput
 from brevin.core.handling.cards import Amount, CareTask, InstrumentCard
 
+OFTEN_DAYS = 7  # up to so many between two times a task is taken as due before it was ever logged
+
 
 @dataclass(frozen=True)
 class Passport:
@@ -43,9 +45,9 @@ def days_left(task: CareTask, last: date | None, today: date, *, every_days: int
     return max(interval, 1) - (today - last).days
 
 
-def due(left: int | None) -> bool:
-    """Whether something is to be done today."""
-    return left is None or left <= 0
+def due(left: int | None, *, every_days: int) -> bool:
+    """Whether something is to be done today. Of what was never logged only the frequent is: of the rest nobody knows."""
+    return every_days <= OFTEN_DAYS if left is None else left <= 0
 
 
 def asked_back(amount: Amount, value: float) -> bool:

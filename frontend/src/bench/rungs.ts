@@ -1,0 +1,30 @@
+import type { Firsts, Outcome, Rung } from "../api/client";
+
+/** The rung that is worked at: the first that may be tried and whose gate is still shut, else the last that may. */
+export function rungNow(firsts: Firsts): Rung {
+  const open = firsts.rungs.filter((one) => one.opened);
+  return open.find((one) => one.gate.good < one.gate.needs && !passed(one)) ?? open.at(-1) ?? firsts.rungs[0]!;
+}
+
+/** Whether a rung once had as many good tries as its gate needs, whether or not a gate stands there. */
+export function passed({ tries, gate }: Rung): boolean {
+  return tries.some(
+    (_, i) => tries.slice(Math.max(0, i + 1 - gate.of), i + 1).filter((one) => one.outcome === "note").length >= gate.needs,
+  );
+}
+
+/** The gate in words. */
+export function gateWords({ gate, title }: Rung): { rule: string; now: string } {
+  const rule = gate.stands ? `${gate.needs} good of the last ${gate.of} open the next` : `no gate: ${title} and the next are open`;
+  if (!gate.stands) return { rule, now: `${gate.good} of the last ${gate.of} good` };
+  if (gate.opened) return { rule, now: "it is open" };
+  return { rule, now: `now ${gate.good} of ${gate.of}${gate.good === gate.needs - 1 ? ", a good one next opens it" : ""}` };
+}
+
+/** How often a check was the reason, of all that was fixed after such a sound. */
+export function outOf(firsts: Firsts, outcome: Outcome): number {
+  return (firsts.checks[outcome] ?? []).reduce((sum, one) => sum + one.times, 0);
+}
+
+/** A word as what it is called in a list of parts: the part alone, or a note. */
+export const rungTitle = (rung: Rung) => (rung.key === "alone" ? rung.title : rung.key.replace(/ ?\d$/, ""));

@@ -1,0 +1,201 @@
+"""The instrument bench in the browser: a section through its steps by few taps, first notes, care; by mouse and by keys alone."""
+
+import re
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+
+def asked(page: Page, method: str, path: str, body: object = None):
+    """What the page itself would ask the server."""
+    return page.evaluate(
+        """async ([method, path, body]) => { const me = await (await fetch('/api/me')).json();
+        const answer = await fetch(path, {method, headers: {'X-CSRFToken': me.csrf, 'Content-Type': 'application/json'}, body: body && JSON.stringify(body)});
+        return answer.json(); }""",
+        [method, path, body],
+    )
+
+
+@pytest.fixture
+def eight(inside: Page):
+    """Eight trombones, the six new ones only for as long as the test lasts."""
+    added = asked(inside, "POST", "/api/class/changes", {"add": [{"name": f"Newcomer {letter}", "instrument": "trombone"} for letter in "ABCDEF"]})["added"]
+    yield inside
+    asked(inside, "POST", "/api/class/changes", {"drop": added})
+
+
+def no_faults(page: Page) -> None:
+    found = Axe().run(page)
+    assert found.violations_count == 0, found.generate_report()
+
+
+def test_a_section_of_eight_through_seven_steps_by_seven_taps_and_two_a_failed_chair(eight: Page) -> None:
+    taps = 0
+
+    def tap(what) -> None:
+        nonlocal taps
+        what.click()
+        taps += 1
+
+    eight.goto(eight.url + "bench/trombone/together")
+    eight.get_by_role("button", name="Begin").click()
+    chairs = eight.get_by_role("list", name="Chairs")
+    expect(chairs.get_by_role("button")).to_have_count(8)
+    failed = ("Newcomer B", "Yara Benhaddou")
+    for step in range(1, 8):
+        expect(eight.get_by_text(f"step {step} of 7")).to_be_visible()
+        if step == 3:
+            for name in failed:
+                tap(chairs.get_by_role("button", name=name))
+                expect(chairs.get_by_role("button", name=f"{name}, help comes")).to_be_visible()
+            for name in failed:
+                tap(chairs.get_by_role("button", name=name))
+                expect(chairs.get_by_role("button", name=name, exact=True)).to_be_visible()
+        tap(eight.get_by_role("button", name=re.compile("^(Next: |All are ready)")))
+    expect(eight.get_by_role("heading", name="Trombones are ready.")).to_be_visible()
+    assert taps <= 7 + len(failed) * 2
+
+
+def test_by_keys_alone_help_another_way_and_kept_at_the_bell(inside: Page) -> None:
+    inside.keyboard.press("g")
+    inside.get_by_role("heading", name="The instrument bench").wait_for()
+    inside.keyboard.press("3")
+    expect(inside.get_by_role("heading", name="Clarinets, put together")).to_be_visible()
+    no_faults(inside)
+    for _ in range(7):
+        inside.keyboard.press(" ")
+    expect(inside.get_by_role("heading", name=re.compile("Slide the reed behind the loose ligature"))).to_be_visible()
+    expect(inside.get_by_role("img", name=re.compile("a hair of the mouthpiece, 0.3 millimetres"))).to_be_visible()
+    inside.keyboard.press("v")
+    expect(inside.get_by_role("heading", name=re.compile("Lay the reed on"))).to_be_visible()
+    inside.keyboard.press("3")
+    expect(inside.get_by_role("button", name="Hana Morikawa, help comes")).to_be_visible()
+    inside.keyboard.press("a")
+    expect(inside.get_by_text("all once more: 2 times")).to_be_visible()
+    inside.keyboard.press("r")
+    expect(inside.get_by_text("step 7 of 9")).to_be_visible()
+    inside.keyboard.press(" ")
+    inside.keyboard.press("k")
+    expect(inside.get_by_role("heading", name="Clarinets go on with: reed on.")).to_be_visible()
+    inside.reload()
+    expect(inside.get_by_text("Kept at step 8 of 9")).to_be_visible()
+    inside.keyboard.press(" ")
+    expect(inside.get_by_text("step 8 of 9")).to_be_visible()
+
+
+def test_two_sections_side_by_side_and_which_waits_longest(inside: Page) -> None:
+    base = inside.url
+    for card, other in (("flute", "trumpet"), ("trumpet", "flute")):
+        inside.goto(f"{base}bench/{card}/together")
+        inside.get_by_role("button", name=re.compile("^(Begin|Go on)")).click()
+        inside.locator("[aria-current=step]").first.wait_for()
+        assert other
+    flutes = asked(inside, "GET", "/api/bench")["sections"][0]
+    run = flutes["runs"][0]
+    asked(inside, "POST", f"/api/bench/runs/{run['id']}", {"does": "help", "step": run["steps"][run["step"]], "student": flutes["chairs"][1]["id"], "word": ""})
+    waits = inside.get_by_role("link", name=re.compile("Flutes waits 0:0"))
+    expect(waits).to_be_visible()
+    inside.keyboard.press("w")
+    expect(inside.get_by_role("heading", name="Flutes, put together")).to_be_visible()
+    expect(inside.get_by_role("button", name=re.compile(", help comes"))).to_have_count(1)
+    no_faults(inside)
+
+
+def test_a_chair_that_is_empty_today_is_marked_and_comes_back(inside: Page) -> None:
+    inside.goto(inside.url + "bench/horn/together")
+    inside.get_by_role("button", name="Begin").click()
+    inside.keyboard.press("n")
+    expect(inside.get_by_text("Tap the chair that is empty today.")).to_be_visible()
+    inside.keyboard.press("1")
+    expect(inside.get_by_role("button", name="Pavel Horacek, not here")).to_be_visible()
+    inside.keyboard.press("1")
+    expect(inside.get_by_role("button", name="Pavel Horacek", exact=True)).to_be_visible()
+
+
+def test_an_own_value_out_of_range_is_asked_back_and_kept(inside: Page) -> None:
+    inside.goto(inside.url + "bench/euphonium/together")
+    inside.get_by_role("button", name="Begin").click()
+    for _ in range(3):
+        inside.keyboard.press(" ")
+    inside.get_by_role("button", name=re.compile("a student's own value")).click()
+    inside.get_by_label("In mm").fill("45")
+    inside.get_by_role("button", name="Keep it").click()
+    expect(inside.get_by_role("alert")).to_contain_text("0 to 20 is what is expected")
+    inside.get_by_role("button", name="Yes, it is meant").click()
+    expect(inside.get_by_role("dialog")).to_have_count(0)
+    inside.get_by_role("button", name=re.compile("a student's own value")).click()
+    expect(inside.get_by_text("on record: 45 mm")).to_be_visible()
+
+
+def test_first_notes_lead_from_a_squeak_to_what_fixed_it(inside: Page) -> None:
+    students = {chair["name"]: chair["id"] for one in asked(inside, "GET", "/api/bench")["sections"] for chair in one["chairs"]}
+    inside.goto(f"{inside.url}bench/notes/{students['Hana Morikawa']}")
+    inside.get_by_role("button", name="E", exact=True).click()
+    expect(inside.get_by_role("img", name="reads E, treble clef, on the first line")).to_be_visible()
+    expect(inside.get_by_role("img", name="sounds D, treble clef, just below the staff")).to_be_visible()
+    expect(inside.get_by_role("img", name="Clarinet, its parts: left thumb 1")).to_be_visible()
+    inside.keyboard.press("3")
+    expect(inside.get_by_role("heading", name=re.compile("Is the tip of the reed whole"))).to_be_visible()
+    inside.keyboard.press(" ")
+    expect(inside.get_by_role("heading", name="Are bridge or neck in line?")).to_be_visible()
+    no_faults(inside)
+    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+        inside.keyboard.press("Enter")
+    inside.keyboard.press("3")
+    expect(inside.get_by_role("listitem").filter(has_text=re.compile("^bridge1 of 3$"))).to_be_visible()
+    inside.keyboard.press("z")
+    inside.keyboard.press("6")
+    expect(inside.get_by_text("now 2 of 5, a good one next opens it")).to_be_visible()
+
+
+def test_care_by_one_tap_but_for_one_and_undone(inside: Page) -> None:
+    inside.goto(inside.url + "bench/care/trumpet")
+    oil = inside.get_by_role("listitem").filter(has_text="Oil the valves")
+    expect(oil.get_by_role("img", name="Amaru Quispeta: 2 days over")).to_be_visible()
+    no_faults(inside)
+    inside.keyboard.press("3")
+    inside.keyboard.press("o")
+    expect(oil.get_by_role("button", name=re.compile("^Undo, 3 logged at"))).to_be_visible()
+    expect(oil.get_by_role("img", name="Amaru Quispeta: done today")).to_be_visible()
+    expect(oil.get_by_role("img", name="Saskia Vermeul: due today")).to_be_visible()
+    inside.keyboard.press("z")
+    expect(oil.get_by_role("img", name="Amaru Quispeta: 2 days over")).to_be_visible()
+
+
+def test_a_passport_and_the_repair_shop_s_list(inside: Page) -> None:
+    inside.goto(inside.url + "bench/care/tuba")
+    rotors = inside.get_by_role("listitem").filter(has_text="Oil the rotors")
+    expect(rotors.get_by_role("img", name="Ingrid Solbakke: not this one")).to_be_visible()
+    inside.get_by_role("button", name="Passport of Ingrid Solbakke's instrument").click()
+    inside.get_by_label("Needs repair").fill("water key cork gone")
+    inside.get_by_role("button", name="On the list").click()
+    expect(inside.get_by_label("Needs repair")).to_have_value("")
+    inside.get_by_text("Has it rotors instead of pistons?").click()
+    inside.get_by_text("Oil the rotors").last.click()
+    inside.get_by_role("button", name="Keep the passport").click()
+    expect(rotors.get_by_role("img", name="Ingrid Solbakke: due")).to_be_visible()
+    expect(inside.get_by_text("water key cork gone")).to_be_visible()
+    inside.get_by_role("button", name="Seen to").click()
+    expect(inside.get_by_text(re.compile("seen to on"))).to_be_visible()
+
+
+def test_our_ways_switch_a_gate_off(inside: Page) -> None:
+    inside.goto(inside.url + "bench")
+    inside.get_by_role("button", name="How we do it, Horns").click()
+    inside.get_by_text("The gate: 3 good of the last 5 open the next note").click()
+    inside.get_by_role("button", name="So we do it").click()
+    expect(inside.get_by_role("dialog")).to_have_count(0)
+    student = next(one["chairs"][0]["id"] for one in asked(inside, "GET", "/api/bench")["sections"] if one["card"] == "horn")
+    inside.goto(inside.url.replace("/bench", f"/bench/notes/{student}"))
+    expect(inside.get_by_text("no gate:")).to_be_visible()
+    expect(inside.get_by_role("button", name="G", exact=True)).to_be_enabled()
+
+
+@pytest.mark.parametrize("path", ["bench", "bench/notes/8", "bench/care/trumpet", "bench/oboe/together"])
+def test_the_bench_fits_a_phone(inside: Page, path: str) -> None:
+    inside.set_viewport_size({"width": 390, "height": 844})
+    inside.goto(inside.url + path)
+    inside.get_by_role("heading").first.wait_for()
+    inside.wait_for_timeout(300)
+    assert inside.evaluate("document.documentElement.scrollWidth") <= 390

@@ -2,9 +2,10 @@ import { QueryClient } from "@tanstack/react-query";
 import { expect, test } from "vitest";
 
 import type { Bench, BenchCard, CareTask, Firsts, Run, Rung, Section } from "../src/api/client";
-import { hear } from "../src/api/told";
+import { hear, putRun } from "../src/api/told";
 import { dueWords, everyWords, inOrder, lettersOf, logWords, saidFirst } from "../src/bench/due";
-import { gateWords, outOf, passed, rungNow } from "../src/bench/rungs";
+import { gateWords, heardWords, outOf, passed, rungNow } from "../src/bench/rungs";
+import { asBytes, Tries } from "../src/bench/sound";
 import { shortLines } from "../src/bench/Staff";
 import { clock, minutesOf, nextWay, spent, standingWords, stepNow, waitsLongest, waitsSince } from "../src/bench/way";
 
@@ -68,6 +69,20 @@ test("a section that is told stands so at once; an older answer does not put it 
   expect(now()).toEqual([2]);
   hear(queries, { kind: "bench", run: run({ step: 3, taps: 8, done: true }) });
   expect(now()).toEqual([3]);
+});
+
+test("an answer that was on its way does not put a section back", async () => {
+  const queries = new QueryClient();
+  let answer: (bench: Bench) => void = () => undefined;
+  const asked: Promise<Bench>[] = [];
+  const ask = () => asked[asked.push(new Promise<Bench>((resolve) => (answer = resolve))) - 1]!;
+  queries.setQueryData<Bench>(["bench"], { sections: [section("clarinet")] });
+  const old = queries.fetchQuery({ queryKey: ["bench"], queryFn: ask }).catch(() => undefined);
+  const late = answer;
+  await putRun(queries, run({ step: 2, taps: 7 }));
+  late({ sections: [section("clarinet")] });
+  await old;
+  expect(queries.getQueryData<Bench>(["bench"])!.sections[0]!.runs.map((one) => one.step)).toEqual([2]);
 });
 
 const tries = (...outcomes: string[]) => outcomes.map((outcome, id) => ({ id, outcome, at: AT, fixed_by: "" }));
@@ -136,4 +151,38 @@ test("what students do comes first, what needs oil is said, and each task has a 
   expect(logWords(task("Oiled", 3), [])).toBe("Oiled, all");
   expect(logWords(task("Oiled", 3), ["Teodor", "Ada"])).toBe("Oiled, all but Teodor and Ada");
   expect(logWords(task("Oiled", 3), ["a", "b", "c"])).toBe("Oiled, all but 3");
+});
+
+const RATE = 8000;
+const tone = (seconds: number, loud: number) => Float32Array.from({ length: seconds * RATE }, (_, i) => loud * Math.sin(i / 3));
+
+test("what is heard is cut into tries, each with a little of the room before it", () => {
+  const cut: number[] = [];
+  const tries = new Tries(RATE, (samples) => cut.push(samples.length / RATE));
+  const play = (seconds: number, loud: number) => {
+    const sound = tone(seconds, loud);
+    for (let i = 0; i < sound.length; i += 128) tries.hear(sound.slice(i, i + 128));
+  };
+  play(3, 0.001);
+  play(0.6, 0.2);
+  play(1, 0.001);
+  play(0.3, 0.2);
+  play(1, 0.001);
+  expect(cut).toHaveLength(2);
+  expect(cut[0]).toBeGreaterThan(1.3);
+  expect(cut[0]).toBeLessThan(1.8);
+  play(8, 0.2);
+  expect(Math.max(...cut)).toBeLessThan(6.1);
+});
+
+test("samples go as 16 bit, and none is wider than that", () => {
+  const view = new DataView(asBytes(Float32Array.from([0, 1, -1, 3, 0.5])));
+  expect([0, 1, 2, 3, 4].map((i) => view.getInt16(2 * i, true))).toEqual([0, 32767, -32767, 32767, 16383]);
+});
+
+test("what was heard, in words", () => {
+  expect(heardWords({ air_s: 0.4, tone_s: 0.2, hz: 1470.4, like: "squeak" })).toBe(
+    "heard: air for 0.4 s, then 1470 Hz for 0.2 s, most like a squeak",
+  );
+  expect(heardWords({ air_s: 0, tone_s: 0, hz: null, like: "nothing" })).toBe("heard: hardly a sound, most like nothing");
 });

@@ -3,6 +3,7 @@
 import csv
 import io
 
+import numpy as np
 import pytest
 from icalendar import Calendar
 
@@ -181,3 +182,18 @@ def test_who_is_away_in_the_lesson_is_away_at_the_bench(app, scope, desk, studen
     lessons.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
     assert run_of(desk)["away"] == [student.id]
     assert desk("get", "/api/bench").json["sections"][0]["chairs"][0]["away"] is True
+
+
+def test_what_was_heard_is_a_suggestion_and_nothing_of_it_is_kept(desk, student) -> None:
+    t = np.arange(32_000) / 16_000
+    squeak = (9000 * np.sin(2 * np.pi * 1470 * t) * ((t > 0.6) & (t < 0.9))).astype("<i2").tobytes()
+
+    def listen(content: bytes, **query):
+        query = {"rate_hz": 16_000, "wanted_hz": 330} | query
+        return desk("post", "/api/bench/firsts/heard", query_string=query, data=content, headers={"Content-Type": "application/octet-stream"})
+
+    found = listen(squeak).json
+    assert found["like"] == "squeak" and found["hz"] == pytest.approx(1470, rel=0.01)
+    assert desk("get", f"/api/bench/firsts/{student.id}").json["rungs"][0]["tries"] == []
+    for content, query in ((b"x", {}), (squeak, {"rate_hz": 12}), (bytes(900_000), {}), (b"", {})):
+        assert listen(content, **query).status_code == 422

@@ -51,6 +51,7 @@ export type CareTask = Schemas["CareTaskOut"];
 export type Passport = Schemas["PassportOut"];
 export type BenchRules = Schemas["BenchRulesOut"];
 export type Outcome = Schemas["TryIn"]["outcome"];
+export type Heard = Schemas["HeardOut"];
 export type Tap = Schemas["TapIn"];
 export type LessonIn = Schemas["LessonIn"];
 

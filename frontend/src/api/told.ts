@@ -21,7 +21,7 @@ export function useTold() {
 
 /** Progress is put where it is shown; anything else is looked up anew. */
 export function hear(queries: QueryClient, told: Told) {
-  if (told.kind === "bench") return putRun(queries, told.run);
+  if (told.kind === "bench") return void putRun(queries, told.run);
   if (told.kind === "care") {
     void queries.invalidateQueries({ queryKey: ["care"] });
     void queries.invalidateQueries({ queryKey: ["bench"] });
@@ -49,13 +49,16 @@ export function hear(queries: QueryClient, told: Told) {
   if (told.state !== "gone") void queries.invalidateQueries({ queryKey: ["take", told.id] });
 }
 
-/** A section as it stands now; what a page knows already is not put back by an answer that was longer on its way. */
-export function putRun(queries: QueryClient, run: Run) {
+/** A section as it stands now. An answer that was on its way before is not waited for: it would put the section back. */
+export async function putRun(queries: QueryClient, run: Run) {
   hearClock(run.now);
+  const asked = queries.isFetching({ queryKey: ["bench"] }) > 0;
+  if (asked) await queries.cancelQueries({ queryKey: ["bench"] }, { revert: false });
   queries.setQueryData<Bench>(
     ["bench"],
     (known) => known && { sections: known.sections.map((one) => (one.card === run.card ? withRun(one, run) : one)) },
   );
+  if (asked) await queries.invalidateQueries({ queryKey: ["bench"] });
 }
 
 function withRun(section: Bench["sections"][number], run: Run) {

@@ -21,7 +21,7 @@ const Box = styled.section`
     font-weight: 750;
     text-wrap: balance;
   }
-  > div {
+  > div.does {
     display: flex;
     flex-wrap: wrap;
     gap: 10px;
@@ -71,9 +71,9 @@ export function Checks({ firsts, outcome, at, onFixed, onNext }: Props) {
   return (
     <Box aria-label="What to check">
       <p className="came">{OUTCOMES.find((one) => one.key === outcome)?.past} Check next, the instrument before the child:</p>
-      <h2 role="status">
-        {now ? now.ask : "All is fine, and it still does not come? Rest, then try once more; or look at it with the repair shop."}
-      </h2>
+      <div role="status" className="asked">
+        <h2>{now ? now.ask : "All is fine, and it still does not come? Rest, then try once more; or look at it with the repair shop."}</h2>
+      </div>
       <Order>
         {GROUPS.filter((group) => checks.some((one) => one.group === group)).map((group) => (
           <Group key={group}>
@@ -92,8 +92,8 @@ export function Checks({ firsts, outcome, at, onFixed, onNext }: Props) {
           </Group>
         ))}
       </Order>
-      <div>
-        <Action main large letter="Enter" onPress={onFixed} isDisabled={!now}>
+      <div className="does">
+        <Action main large autoFocus data-space-free letter="Enter" onPress={onFixed} isDisabled={!now}>
           That was it
         </Action>
         <Action large letter="space" data-space-free onPress={onNext}>

@@ -15,9 +15,10 @@ import { GateLine } from "./GateLine";
 import { Homes } from "./Homes";
 import { Lines, Piece } from "./Lines";
 import { OUTCOMES, Trace } from "./outcomes";
-import { rungNow, rungTitle } from "./rungs";
+import { heardWords, rungNow, rungTitle } from "./rungs";
 import { Staff } from "./Staff";
 import { useTone } from "./tone";
+import { useListen } from "./useListen";
 import { clock } from "./way";
 import { Button } from "react-aria-components";
 
@@ -187,12 +188,14 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
   const rung = firsts.rungs.find((one) => one.key === picked && one.opened) ?? rungNow(firsts);
   const note = card.notes.find((one) => one.key === rung.key);
   const hz = note ? note.reads.hz : card.alone_hz;
+  const ear = useListen(hz);
   const chairs = bench.data?.sections.find((one) => one.card === firsts.card)?.chairs.filter((one) => !one.away) ?? [];
   const following = chairs[(chairs.findIndex((one) => one.id === firsts.student_id) + 1) % Math.max(chairs.length, 1)];
   const busy = came.isPending || rest > 0;
   const tap = (outcome: Outcome) => {
     if (busy) return;
     setPicked(rung.key);
+    ear.forget();
     came.mutate(
       { rung: rung.key, outcome },
       {
@@ -223,6 +226,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
     ...OUTCOMES.map((one, i) => ({ key: String(i + 1), does: `what came out: ${one.words}`, run: () => tap(one.key) })),
     { key: "Enter", does: "that was it", run: fixed, off: !checking },
     { key: " ", shown: "space", does: "it is fine, next check", run: nextCheck, off: !checking },
+    { key: "l", does: "listen by the microphone, or not", run: ear.turn },
     { key: "p", does: "hear it", run: () => hz && tone.turn(hz), off: !hz },
     { key: "n", does: "next student", run: () => following && go(`/bench/notes/${following.id}`) },
     { key: "z", does: "take the last try back", run: back, off: !last },
@@ -240,6 +244,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
           {firsts.rungs.map((one) => (
             <li key={one.key}>
               <Step
+                data-space-free
                 $on={one.key === rung.key}
                 isDisabled={!one.opened}
                 aria-current={one.key === rung.key ? "step" : undefined}
@@ -252,6 +257,9 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
         </Rungs>
         <p>{minutes}</p>
         <div>
+          <Action letter="L" onPress={ear.turn} pressed={ear.on}>
+            Listen
+          </Action>
           <Action letter="P" onPress={() => hz && tone.turn(hz)} isDisabled={!hz} pressed={tone.hz !== null}>
             Hear it
           </Action>
@@ -306,6 +314,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
         <Out aria-label="What came out">
           <h2>
             What came out
+            {(ear.heard || ear.trouble) && <span role="status">{ear.heard ? heardWords(ear.heard) : ear.trouble}</span>}
             {last && <span>{rest > 0 ? `rest ${clock(rest)}` : <TakeBack onPress={back} />}</span>}
           </h2>
           <ul>

@@ -9,6 +9,7 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Cautions } from "./Cautions";
 import { SectionTabs } from "./SectionTabs";
 import { StepChairs } from "./StepChairs";
 import { StepRuler } from "./StepRuler";
@@ -105,6 +106,7 @@ function Standing({ section, sections, card, phase, kept, done, begin }: Standin
         goes={words.goes}
       />
       {begin.error && <p role="alert">{begin.error.message}</p>}
+      {!kept && !done && <Cautions card={card} />}
       <Action onPress={() => go("/bench")} letter="Esc">
         All sections
       </Action>
@@ -187,7 +189,7 @@ function Running({ section, sections, card, run }: RunningProps) {
         <h1>
           {section.section}, {PHASES[run.phase]}
         </h1>
-        <p>
+        <p data-testid="step">
           step {run.step + 1} of {run.steps.length}
           {run.times > 1 && `, all once more: ${run.times} times`}
         </p>

@@ -1,4 +1,4 @@
-import type { Firsts, Outcome, Rung } from "../api/client";
+import type { Firsts, Heard, Outcome, Rung } from "../api/client";
 
 /** The rung that is worked at: the first that may be tried and whose gate is still shut, else the last that may. */
 export function rungNow(firsts: Firsts): Rung {
@@ -28,3 +28,19 @@ export function outOf(firsts: Firsts, outcome: Outcome): number {
 
 /** A word as what it is called in a list of parts: the part alone, or a note. */
 export const rungTitle = (rung: Rung) => (rung.key === "alone" ? rung.title : rung.key.replace(/ ?\d$/, ""));
+
+const LIKE: Record<Outcome, string> = {
+  nothing: "nothing",
+  only_air: "only air",
+  squeak: "a squeak",
+  thin: "a thin tone",
+  gurgling: "gurgling",
+  note: "the note",
+};
+
+/** What the microphone heard, in words: a suggestion. */
+export function heardWords({ air_s, tone_s, hz, like }: Heard): string {
+  const air = air_s >= 0.1 ? `air for ${air_s.toFixed(1)} s` : "";
+  const tone = hz !== null && tone_s >= 0.05 ? `${Math.round(hz)} Hz for ${tone_s.toFixed(1)} s` : "";
+  return `heard: ${[air, tone].filter(Boolean).join(", then ") || "hardly a sound"}, most like ${LIKE[like]}`;
+}

@@ -1,6 +1,9 @@
 """The instrument bench in class: how soon a step is on every screen of the room, and a whole first lesson of 24 by its taps."""
 
+import contextlib
+import threading
 import time
+import urllib.request
 from typing import Any
 
 from brevin.bench import Measured
@@ -10,6 +13,7 @@ from brevin.ops import demo
 
 DEVICES, STEPS = 20, 6
 GOOD = 3  # good first notes each
+LESSON_S = 420.0  # after which who has no good notes yet goes without
 NOTED = """() => { window.seen = {}; new MutationObserver(() => {
   const step = document.querySelector('[aria-current=step] b')?.textContent; if (step && !(step in window.seen)) window.seen[step] = Date.now(); })
   .observe(document.body, {subtree: true, childList: true, characterData: true, attributes: true}); }"""
@@ -17,19 +21,25 @@ TAP_NEXT = """() => { const at = Date.now(); [...document.querySelectorAll('butt
 
 
 def measure() -> Measured:
-    """Seconds from a tap on Next to the step on the slowest of twenty screens; taps and minutes of a first lesson from closed cases to good notes and back."""
+    """Seconds from a tap on Next to the step on another screen, and to the lines of twenty devices.
+
+    Then the taps and minutes of a first lesson from closed cases to good notes and back."""
     from playwright.sync_api import sync_playwright
 
     with served() as server, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
         inside = _signed_in(browser, server.address)
-        delays = _on_every_screen(inside, server.address)
-        lesson = _lesson(inside, server.address, Client(server.address))
+        api = Client(server.address)
+        shown, told = _on_every_screen(inside, server.address, api)
+        lesson = _lesson(inside, server.address, api)
         browser.close()
-    figures = {"step_median_s": sorted(delays)[len(delays) // 2], "step_worst_s": max(delays), "devices": float(DEVICES), **lesson}
+    figures = {
+        "shown_median_s": sorted(shown)[len(shown) // 2], "shown_worst_s": max(shown), "told_median_s": sorted(told)[len(told) // 2], "told_worst_s": max(told),
+        "devices": float(DEVICES), **lesson,
+    }  # fmt: skip
     return Measured(
         "bench-pages", figures,
-        {"step_worst_s": ("<=", 0.3), "together_taps_over": ("<=", 0.0), "with_good_notes": (">=", float(len(demo.STUDENTS)))},
+        {"shown_worst_s": ("<=", 0.3), "told_worst_s": ("<=", 0.3), "together_taps_over": ("<=", 0.0), "with_good_notes": (">=", float(len(demo.STUDENTS)))},
     )  # fmt: skip
 
 
@@ -45,33 +55,55 @@ def _signed_in(browser: Any, address: str) -> Any:
     return context
 
 
-def _on_every_screen(context: Any, address: str) -> list[float]:
-    """Every screen notes when it first shows a step; the first of them taps."""
-    first = context.new_page()
-    first.goto(f"{address}/bench/clarinet/together")
-    first.get_by_role("button", name="Begin").click()
-    first.get_by_role("button", name="Next:").wait_for()
-    screens = [first]
-    for _ in range(DEVICES - 1):
-        page = context.new_page()
-        page.goto(f"{address}/bench/clarinet/together")
-        page.get_by_role("button", name="Next:").wait_for()
-        screens.append(page)
-    for page in screens:
-        page.evaluate(NOTED)
-    time.sleep(3)  # what opening twenty pages stirred up has settled
-    delays = []
+def _on_every_screen(context: Any, address: str, api: Client) -> tuple[list[float], list[float]]:
+    """One device taps; when it is on the screen of another, and when it has reached the lines of the rest: twenty browsers do not fit on one machine."""
+    tapping = _at_the_steps(context, address, begin=True)
+    watching = _at_the_steps(context.browser.new_context(storage_state=context.storage_state(), viewport={"width": 1280, "height": 800}), address, begin=False)
+    lines = [Line(address, api.headers) for _ in range(DEVICES - 2)]
+    watching.evaluate(NOTED)
+    time.sleep(3)  # what opening stirred up has settled
+    shown, told = [], []
     for _ in range(STEPS):
-        tapped = first.evaluate(TAP_NEXT)
-        time.sleep(1.5)
-        step = first.locator("[aria-current=step] b").first.text_content()
-        seen = [page.evaluate("(step) => window.seen[step]", step) for page in screens]
-        delays += [(one - tapped) / 1000 for one in seen]
-    for page in screens[1:]:
-        page.close()
-    first.get_by_role("button", name="Stop here").click()
-    first.close()
-    return delays
+        tapped = tapping.evaluate(TAP_NEXT) / 1000
+        time.sleep(1.2)
+        step = tapping.locator("[aria-current=step] b").first.text_content()
+        shown.append(watching.evaluate("(step) => window.seen[step]", step) / 1000 - tapped)
+        told += [line.last_at - tapped for line in lines]
+    for line in lines:
+        line.close()
+    watching.context.close()
+    tapping.get_by_role("button", name="Stop here").click()
+    tapping.close()
+    return shown, told
+
+
+def _at_the_steps(context: Any, address: str, *, begin: bool) -> Any:
+    page = context.new_page()
+    page.goto(f"{address}/bench/clarinet/together")
+    if begin:
+        page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="Next:").wait_for()
+    return page
+
+
+class Line:
+    """A device that listens, without its screen. last_at: when it was told of a section last, by the clock of this machine."""
+
+    def __init__(self, address: str, headers: dict[str, str]) -> None:
+        asked = urllib.request.Request(f"{address}/api/events", headers={"Cookie": headers["Cookie"]})
+        self.last_at = 0.0
+        self._answer = urllib.request.urlopen(asked, timeout=60)
+        threading.Thread(target=self._listen, daemon=True).start()
+
+    def _listen(self) -> None:
+        with contextlib.suppress(OSError, ValueError, AttributeError):
+            for line in self._answer:
+                if b'"bench"' in line:
+                    self.last_at = time.time()
+
+    def close(self) -> None:
+        """Hang up."""
+        self._answer.close()
 
 
 def _lesson(context: Any, address: str, api: Client) -> dict[str, float]:
@@ -82,10 +114,10 @@ def _lesson(context: Any, address: str, api: Client) -> dict[str, float]:
     for section in sections:
         steps, made = _through(page, address, section["card"], "together", helped=1)
         over, taps = over + made - (steps + 2), taps + made
-    for _ in range(2):  # who has to rest after three tries of the part alone comes once more
-        for chair in (chair for section in sections for chair in section["chairs"]):
-            taps += _notes(page, address, api, chair["id"])
-        time.sleep(5)
+    waiting = [chair["id"] for section in sections for chair in section["chairs"]]
+    while waiting and time.monotonic() - began < LESSON_S:  # who has to rest after three tries of the part alone comes once more
+        taps += sum(_notes(page, address, api, student) for student in waiting)
+        waiting = [student for student in waiting if _good(api, student) < GOOD]
     for section in sections:
         taps += _through(page, address, section["card"], "away", helped=0)[1]
     page.close()

@@ -31,8 +31,6 @@ def main() -> int:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=args)
         page = browser.new_page(viewport={"width": DESK[0], "height": DESK[1]}, reduced_motion="reduce")
         page.goto(server.address)
-        page.get_by_label("Name").wait_for()
-        _shoot(page, "sign-in")
         page.get_by_label("Name").fill(demo.LOGIN)
         page.get_by_label("Password").fill(demo.PASSWORD)
         page.get_by_role("button", name="Sign in").click()
@@ -48,6 +46,7 @@ def main() -> int:
         _shoot(page, "today")
         _takes(page)
         _desk(page)
+        _bench(page)
         _mirror(page)
         _film(page)
         page.keyboard.press("d")
@@ -82,6 +81,38 @@ def _desk(page: Any) -> None:
     page.get_by_text("would change.").first.wait_for()
     _shoot(page, "teaching")
     page.mouse.move(5, 5)
+    page.keyboard.press("h")
+
+
+def _bench(page: Any) -> None:
+    """A step with one chair that needs a hand, a squeak and what to check, what is due."""
+    page.keyboard.press("g")
+    page.get_by_role("heading", name="The instrument bench").wait_for()
+    page.keyboard.press("3")
+    for step in range(1, 8):
+        page.get_by_test_id("step").get_by_text(f"step {step} of").wait_for()
+        page.keyboard.press(" ")
+    page.get_by_test_id("step").get_by_text("step 8 of").wait_for()
+    page.keyboard.press("3")
+    page.get_by_text("help comes").wait_for()
+    _shoot(page, "bench")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="First notes, Clarinets").click()
+    page.get_by_role("button", name="Next student").wait_for()
+    for name in ("Bram", "Hana"):
+        page.get_by_role("heading", name=name).wait_for()
+        if name == "Bram":
+            page.keyboard.press("n")
+    page.get_by_role("button", name="E", exact=True).click()
+    page.keyboard.press("3")
+    page.get_by_role("button", name="That was it").wait_for()
+    _shoot(page, "first-notes")
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Care, Trumpets").click()
+    page.get_by_role("listitem").filter(has_text="Oil the valves").wait_for()
+    page.keyboard.press("3")
+    page.mouse.move(5, 5)
+    _shoot(page, "care")
     page.keyboard.press("h")
 
 

@@ -2,22 +2,25 @@
 
 from dataclasses import replace
 
-from flask import Response
+import numpy as np
+from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.handling.cards import OUTCOMES, InstrumentCard, Outcome
 from brevin.core.handling.firsts import ALONE, Try, checks_after, gate_now, opened, rest_s, rungs
+from brevin.core.music.heard import heard
 from brevin.store import sounds, students
 from brevin.store.database import now
 from brevin.store.records import StudentRecord
 from brevin.web.auth import scope
 from brevin.web.bench_content import card_of, chosen, rules
-from brevin.web.bench_schemas import FirstsOut, FixedIn, RungOut, TryIn, TryOut, TryPath
+from brevin.web.bench_schemas import FirstsOut, FixedIn, HeardOut, HeardQuery, RungOut, TryIn, TryOut, TryPath
 from brevin.web.problems import SENTENCES, Refused
 from brevin.web.schemas import Done, StudentPath
 from brevin.web.shapes import answer
 
 routes = APIBlueprint("bench_firsts", __name__, url_prefix="/api/bench/firsts")
+MOST_SOUND_BYTES = 800_000  # some eight seconds
 
 
 @routes.get("/<int:student_id>", responses={200: FirstsOut})
@@ -40,6 +43,16 @@ def came_out(path: StudentPath, body: TryIn) -> Response:
         raise Refused("rest_first", 409, SENTENCES["rest_first"].format(seconds=round(standing.rest_s)))
     sounds.add(scope(), who.id, rung=body.rung, outcome=body.outcome)
     return answer(_firsts(who))
+
+
+@routes.post("/heard", responses={200: HeardOut}, description="The body is mono samples, 16 bit, little end first. Nothing of it is kept.")
+def listen(query: HeardQuery) -> Response:
+    """What a try sounded like: a suggestion."""
+    content = request.stream.read(MOST_SOUND_BYTES + 1)
+    if len(content) > MOST_SOUND_BYTES or len(content) % 2:
+        raise Refused("too_large" if len(content) > MOST_SOUND_BYTES else "bad_request", 422)
+    samples = np.frombuffer(content, dtype="<i2").astype(np.float64) / 32768.0
+    return answer(HeardOut(**vars(heard(samples, query.rate_hz, wanted_hz=query.wanted_hz))))
 
 
 @routes.put("/tries/<int:try_id>", responses={200: Done})

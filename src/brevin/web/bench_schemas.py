@@ -197,3 +197,19 @@ class BenchLine(BaseModel):
 
 class BenchRecordOut(BaseModel):
     lines: list[BenchLine]
+
+
+class HeardQuery(BaseModel):
+    """rate_hz: of the samples that are sent; wanted_hz: of the tone that is asked for."""
+
+    rate_hz: float = Field(ge=8000, le=192_000)
+    wanted_hz: float | None = Field(default=None, gt=20, lt=4000)
+
+
+class HeardOut(BaseModel):
+    """What was heard, and what it is most like."""
+
+    air_s: float
+    tone_s: float
+    hz: float | None
+    like: Outcome

@@ -33,6 +33,7 @@ NEEDS: dict[str, Permission] = {
     "phone.pair": "film", "phone.invite": "people",
     "bench.sections": "read", "bench.card": "read", "bench.begin": "tick", "bench.tap": "tick", "bench.bench_rules": "read", "bench.change_rules": "rules",
     "bench_firsts.firsts": "read", "bench_firsts.came_out": "tick", "bench_firsts.fixed_by": "tick", "bench_firsts.take_back": "tick",
+    "bench_firsts.listen": "tick",
     "bench_care.care": "read", "bench_care.log": "tick", "bench_care.undo_log": "tick", "bench_care.due_calendar": "read",
     "bench_care.passport": "read", "bench_care.keep_passport": "tick", "bench_care.keep_value": "tick", "bench_care.report_repair": "tick",
     "bench_care.repaired": "tick", "bench_record.of_student": "read", "bench_record.as_table": "read",

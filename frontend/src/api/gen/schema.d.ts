@@ -194,6 +194,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/firsts/heard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a try sounded like: a suggestion.
+         * @description The body is mono samples, 16 bit, little end first. Nothing of it is kept.
+         */
+        post: operations["bench_firsts_listen_heard_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/firsts/tries/{try_id}": {
         parameters: {
             query?: never;
@@ -2325,6 +2345,23 @@ export interface components {
             state: "steady" | "watch" | "work" | "unreadable";
             /** Words */
             words: string;
+        };
+        /**
+         * HeardOut
+         * @description What was heard, and what it is most like.
+         */
+        HeardOut: {
+            /** Air S */
+            air_s: number;
+            /** Hz */
+            hz: number | null;
+            /**
+             * Like
+             * @enum {string}
+             */
+            like: "nothing" | "only_air" | "squeak" | "thin" | "gurgling" | "note";
+            /** Tone S */
+            tone_s: number;
         };
         /** HelpOut */
         HelpOut: {
@@ -4549,6 +4586,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FirstsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_firsts_listen_heard_post: {
+        parameters: {
+            query: {
+                rate_hz: number;
+                wanted_hz?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardOut"];
                 };
             };
             /** @description Unprocessable Entity */

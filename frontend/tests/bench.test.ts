@@ -98,6 +98,8 @@ test("the rung that is worked at is the first that is open and not through", () 
   expect(passed(through)).toBe(true);
   expect(rungNow(firsts(through, rung("E4", true, "note"), rung("D4", false))).key).toBe("E4");
   expect(rungNow(firsts(through, rung("E4", true, "note", "note", "note"))).key).toBe("E4");
+  const later = { ...rung("D4", true, "thin"), tries: [{ ...tries("thin")[0]!, at: "2026-09-01T10:05:00Z" }] } as Rung;
+  expect(rungNow(firsts(through, rung("E4", true, "note"), later)).key).toBe("D4");
   expect(outOf(firsts(), "squeak")).toBe(3);
   expect(outOf(firsts(), "thin")).toBe(0);
 });

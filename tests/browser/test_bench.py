@@ -1,10 +1,16 @@
 """The instrument bench in the browser: a section through its steps by few taps, first notes, care; by mouse and by keys alone."""
 
 import re
+import wave
+from pathlib import Path
 
+import numpy as np
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
+
+from brevin.bench.take_page import CHROMIUM
+from tests.browser.conftest import opened
 
 
 def asked(page: Page, method: str, path: str, body: object = None):
@@ -147,9 +153,11 @@ def test_first_notes_lead_from_a_squeak_to_what_fixed_it(inside: Page) -> None:
     no_faults(inside)
     with inside.expect_response(lambda answered: answered.request.method == "PUT"):
         inside.keyboard.press("Enter")
-    inside.keyboard.press("3")
+    with inside.expect_response(lambda answered: answered.request.method == "POST"):
+        inside.keyboard.press("3")
     expect(inside.get_by_role("listitem").filter(has_text=re.compile("^bridge\\s*1 of 3$"))).to_be_visible()
-    inside.keyboard.press("z")
+    with inside.expect_response(lambda answered: answered.request.method == "DELETE"):
+        inside.keyboard.press("z")
     inside.keyboard.press("6")
     expect(inside.get_by_text("now 2 of 5, a good one next opens it")).to_be_visible()
 
@@ -204,3 +212,22 @@ def test_the_bench_fits_a_phone(inside: Page, path: str) -> None:
     inside.get_by_role("heading").first.wait_for()
     inside.wait_for_timeout(300)
     assert inside.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_the_microphone_suggests_what_came_out(driver, address: str, ticket: dict, tmp_path: Path) -> None:
+    rate = 48_000
+    t = np.arange(3 * rate) / rate
+    squeak = 0.001 * np.random.default_rng(1).standard_normal(len(t)) + 0.3 * np.sin(2 * np.pi * 1470 * t) * ((t > 1.2) & (t < 1.5))
+    with wave.open(str(tmp_path / "squeak.wav"), "wb") as sound:
+        sound.setparams((1, 2, rate, len(t), "NONE", ""))
+        sound.writeframes((32000 * squeak).astype("<i2").tobytes())
+    heard = ["--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream", f"--use-file-for-fake-audio-capture={tmp_path / 'squeak.wav'}"]
+    running = driver.chromium.launch(executable_path="/usr/bin/chromium", args=[*CHROMIUM, *heard])
+    with opened(running, address, storage_state=ticket, permissions=["microphone"]) as page:
+        page.get_by_role("heading", name="Just read").wait_for()
+        student = next(one["chairs"][0]["id"] for one in asked(page, "GET", "/api/bench")["sections"] if one["card"] == "tuba")
+        page.goto(f"{page.url}bench/notes/{student}")
+        page.get_by_role("button", name="Next student").wait_for()
+        page.keyboard.press("l")
+        expect(page.get_by_text(re.compile("heard: 14[67].* Hz for 0.[234] s, most like a squeak"))).to_be_visible()
+    running.close()

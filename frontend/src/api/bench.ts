@@ -64,6 +64,7 @@ export const useFirsts = (student_id: number) =>
 export function useCameOut(student_id: number) {
   const queries = useQueryClient();
   return useMutation({
+    scope: { id: "firsts" }, // taps in a row are kept in their order
     mutationFn: async (made: { rung: string; outcome: Outcome }) =>
       body(await client.POST("/api/bench/firsts/{student_id}", { params: { path: { student_id } }, body: made })),
     onSuccess: (firsts) => queries.setQueryData(["firsts", student_id], firsts),
@@ -75,16 +76,25 @@ export function useTry(student_id: number) {
   const queries = useQueryClient();
   const again = () => queries.invalidateQueries({ queryKey: ["firsts", student_id] });
   const fixed = useMutation({
+    scope: { id: "firsts" },
     mutationFn: async ({ try_id, by }: { try_id: number; by: string }) =>
       body(await client.PUT("/api/bench/firsts/tries/{try_id}", { params: { path: { try_id } }, body: { by } })),
     onSettled: again,
   });
   const back = useMutation({
+    scope: { id: "firsts" },
     mutationFn: async (try_id: number) => body(await client.DELETE("/api/bench/firsts/tries/{try_id}", { params: { path: { try_id } } })),
     onSettled: again,
   });
   return { fixed, back };
 }
+
+/** A student's takes, the newest first. */
+export const useTakesOf = (student_id: number) =>
+  useQuery({
+    queryKey: ["takes-of", student_id],
+    queryFn: async () => body(await client.GET("/api/students/{student_id}/takes", { params: { path: { student_id } } })),
+  });
 
 /** A section's care. */
 export const useCare = (card: string) =>

@@ -2,6 +2,7 @@ import styled from "styled-components";
 
 import type { BenchCard } from "../api/client";
 import { colour } from "../design/tokens";
+import { LastStill } from "./LastStill";
 
 const Below = styled.section`
   display: grid;
@@ -42,11 +43,12 @@ const Below = styled.section`
 `;
 
 /** What can wait below the tries: where each finger lives, rest and playing position, and the cautions of the first sounds. */
-export function Homes({ card }: { card: BenchCard }) {
+export function Homes({ card, student }: { card: BenchCard; student: number }) {
   return (
     <Below aria-label="Hands and cautions">
       <div>
         <h2>The home of each finger</h2>
+        <LastStill student={student} />
         <table>
           <thead>
             <tr>

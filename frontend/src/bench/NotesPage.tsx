@@ -15,7 +15,7 @@ import { GateLine } from "./GateLine";
 import { Homes } from "./Homes";
 import { Lines, Piece } from "./Lines";
 import { OUTCOMES, Trace } from "./outcomes";
-import { heardWords, rungNow, rungTitle } from "./rungs";
+import { heardWords, passed, rungNow, rungTitle } from "./rungs";
 import { Staff } from "./Staff";
 import { useTone } from "./tone";
 import { useListen } from "./useListen";
@@ -191,7 +191,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
   const ear = useListen(hz);
   const chairs = bench.data?.sections.find((one) => one.card === firsts.card)?.chairs.filter((one) => !one.away) ?? [];
   const following = chairs[(chairs.findIndex((one) => one.id === firsts.student_id) + 1) % Math.max(chairs.length, 1)];
-  const busy = came.isPending || rest > 0;
+  const busy = rest > 0;
   const tap = (outcome: Outcome) => {
     if (busy) return;
     setPicked(rung.key);
@@ -202,7 +202,8 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
         onSuccess: (now) => {
           const made = now.rungs.find((one) => one.key === rung.key)?.tries.at(-1);
           setChecking(made && outcome !== "note" ? { try_id: made.id, outcome, at: 0 } : null);
-          if (outcome === "note") setPicked(null);
+          const tried = now.rungs.find((one) => one.key === rung.key);
+          if (tried && passed(tried)) setPicked(null); // on to the next
         },
       },
     );
@@ -334,7 +335,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
           <GateLine rung={rung} />
         </GateArea>
       </Grid>
-      <Homes card={card} />
+      <Homes card={card} student={firsts.student_id} />
     </>
   );
 }

@@ -15,7 +15,7 @@ const Quiet = styled(Button)`
   background: none;
   font: inherit;
   color: ${colour("soft")};
-  padding: 6px 0;
+  padding: 0;
   cursor: pointer;
   text-decoration: underline;
   text-underline-offset: 3px;

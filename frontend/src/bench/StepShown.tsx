@@ -19,20 +19,20 @@ const Stage = styled.section`
   }
 `;
 const Drawn = styled.figure`
-  height: clamp(240px, calc(100vh - 455px), 520px);
+  height: clamp(240px, calc(100vh - 410px), 560px);
 `;
 const Words = styled.div`
   display: grid;
   align-content: start;
-  gap: 14px;
+  gap: 12px;
   h2 {
-    font-size: clamp(26px, 2.8vw, 38px);
+    font-size: clamp(25px, 2.6vw, 34px);
     line-height: 1.12;
     font-weight: 750;
     text-wrap: balance;
   }
   .see {
-    font-size: 17px;
+    font-size: 16px;
     color: ${colour("soft")};
   }
   .see b {
@@ -112,9 +112,9 @@ export function StepShown({ card, run, step, section, onWay }: Props) {
               .{" "}
             </>
           )}
-          <b>See</b> {step.check}. <b>Not</b> {step.wrong.join("; ")}.
+          <b>See</b> {step.check}. <b>Not</b> {step.wrong.join("; ")}.{" "}
+          {step.value && <OwnValue step={step} section={section} open={asking} onOpen={setAsking} />}
         </p>
-        {step.value && <OwnValue step={step} section={section} open={asking} onOpen={setAsking} />}
       </Words>
     </Stage>
   );

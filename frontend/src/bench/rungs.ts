@@ -1,9 +1,12 @@
 import type { Firsts, Heard, Outcome, Rung } from "../api/client";
 
-/** The rung that is worked at: the first that may be tried and whose gate is still shut, else the last that may. */
+/** The rung that is worked at: of those that may be tried and are not through the one that was tried last, else the first; where all are through the last. */
 export function rungNow(firsts: Firsts): Rung {
   const open = firsts.rungs.filter((one) => one.opened);
-  return open.find((one) => one.gate.good < one.gate.needs && !passed(one)) ?? open.at(-1) ?? firsts.rungs[0]!;
+  const ahead = open.filter((one) => !passed(one));
+  const latest = (one: Rung) => Math.max(0, ...one.tries.map((made) => Date.parse(made.at)));
+  const tried = [...ahead].sort((a, b) => latest(b) - latest(a))[0];
+  return (tried && latest(tried) > 0 ? tried : ahead[0]) ?? open.at(-1) ?? firsts.rungs[0]!;
 }
 
 /** Whether a rung once had as many good tries as its gate needs, whether or not a gate stands there. */

@@ -382,5 +382,5 @@ function useRest(firsts: Firsts, told_at: number): number {
     const tick = setInterval(() => setNow(Date.now()), 500);
     return () => clearInterval(tick);
   }, []);
-  return Math.max((told_at + firsts.rest_s * 1000 - now) / 1000, 0);
+  return firsts.rest_s > 0 ? Math.max((told_at + firsts.rest_s * 1000 - now) / 1000, 0) : 0; // now is up to half a second old
 }

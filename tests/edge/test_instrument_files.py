@@ -156,6 +156,14 @@ def test_there_are_forty_two_drawings_and_each_has_a_text_that_says_the_same() -
     assert len({one.text for one in FOUND.drawings.values()}) == len(FOUND.drawings)
 
 
+def test_no_drawing_lies_unused() -> None:
+    used = set()
+    for card in CARDS.values():
+        used |= {card.drawing, *card.pictures, *(step.drawing for step in card.steps), *(task.drawing for task in card.care)}
+        used |= {option.drawing for choice in card.choices for option in choice.options} | {card.alone.drawing if card.alone else ""}
+    assert set(FOUND.drawings) - used == set()
+
+
 @pytest.mark.parametrize("name", list(CARDS))
 def test_the_labelled_drawing_marks_every_part_and_has_every_finger_that_is_needed(name) -> None:
     card, ids = CARDS[name], FOUND.drawings[CARDS[name].drawing].ids
@@ -228,7 +236,7 @@ def test_a_drawing_that_is_gone_is_told_where_it_is_asked_for(copy: Path) -> Non
     (copy / "drawings" / "D5.svg").unlink()
     with pytest.raises(ContentFaults) as refused:
         content(copy)
-    assert {one.split(":")[0] for one in refused.value.faults} == {"trumpet.yaml", "euphonium.yaml"}
+    assert {one.split(":")[0] for one in refused.value.faults} == {"trumpet.yaml", "euphonium.yaml", "tuba.yaml"}
 
 
 def test_no_script_gets_into_a_drawing() -> None:

@@ -60,6 +60,15 @@ def test_many_hands_at_once_leave_it_as_one_would(scope, student, run) -> None:
     assert now.now.key == "case" and list(now.now.helping) == [student.id] and now.taps == 3
 
 
+def test_two_who_begin_at_once_begin_one(scope, student) -> None:
+    def begin(_: int) -> int:
+        return benches.begin(scope, card="flute", phase="together", steps=STEPS).id
+
+    with ThreadPoolExecutor(6) as hands:
+        assert len(set(hands.map(begin, range(6)))) == 1
+    assert benches.open_runs(scope)[0].taps == 1
+
+
 def test_a_tap_says_whose_chair_and_which_step(scope, student, run) -> None:
     for wrong in ({"does": "help"}, {"does": "next"}):
         with pytest.raises(InvalidInput, match="bad_tap"):

@@ -12,6 +12,7 @@ import { colour } from "../design/tokens";
 import { firstName } from "../shared/words";
 import { CareChairs } from "./CareChairs";
 import { CareRow } from "./CareRow";
+import { How } from "./How";
 import { Lid } from "./Lid";
 import { Lines } from "./Lines";
 import { Little } from "./Little";
@@ -184,6 +185,7 @@ function CareOf({ care, card }: { care: Care; card: BenchCard }) {
             />
           ))}
         </div>
+        <How card={card} tasks={tasks} />
         <Repairs care={care} />
         <Foot>
           <Action letter="P" onPress={() => window.print()}>

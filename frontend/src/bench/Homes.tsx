@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { BenchCard } from "../api/client";
 import { colour } from "../design/tokens";
 import { LastStill } from "./LastStill";
+import { Lines } from "./Lines";
 
 const Below = styled.section`
   display: grid;
@@ -36,6 +37,22 @@ const Below = styled.section`
     padding: 3px 0 3px 12px;
     border-left: 4px solid ${colour("ink")};
     margin-bottom: 8px;
+  }
+  @media (max-width: 860px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+const Pictures = styled.section`
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(380px, 1fr));
+  gap: 18px 30px;
+  svg {
+    height: 200px;
+  }
+  figcaption {
+    color: ${colour("soft")};
   }
   @media (max-width: 860px) {
     grid-template-columns: minmax(0, 1fr);
@@ -81,6 +98,14 @@ export function Homes({ card, student }: { card: BenchCard; student: number }) {
             ))}
         </ul>
       </div>
+      <Pictures aria-label="Hands and posture">
+        {card.pictures.map((name) => (
+          <figure key={name}>
+            <Lines drawing={card.drawings[name]!} />
+            <figcaption>{card.drawings[name]!.title}</figcaption>
+          </figure>
+        ))}
+      </Pictures>
     </Below>
   );
 }

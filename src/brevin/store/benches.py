@@ -11,7 +11,7 @@ from brevin.core.handling.run import OF_A_CHAIR, OF_A_STEP, Standing, Tap, Tappe
 from brevin.store import changes
 from brevin.store.bench_models import BenchRun, BenchTap
 from brevin.store.database import db, now
-from brevin.store.models import Student
+from brevin.store.models import Programme, Student
 from brevin.store.records import NotThere
 from brevin.store.scope import Scope
 
@@ -33,8 +33,9 @@ class RunRecord:
 def begin(scope: Scope, *, card: str, phase: Phase, steps: Sequence[str], away: Sequence[int] = ()) -> RunRecord:
     """The section's way that is not at its end yet, gone on with where it was stopped; else a new one. away: who is not here today."""
     with db.connection_context(), db.atomic():
+        Programme.select().where(Programme.id == scope.programme).for_update().get()  # two who begin at once begin one
         own = scope.sees(BenchRun.programme) & (BenchRun.card == card) & (BenchRun.phase == phase) & BenchRun.finished_at.is_null()
-        row = BenchRun.select().where(own).order_by(BenchRun.id.desc()).for_update().first()
+        row = BenchRun.select().where(own).order_by(BenchRun.id.desc()).first()
         does: Tap = "begin" if row is None else "go_on"
         if row is None:
             row = BenchRun.create(programme=scope.programme, card=card, phase=phase, steps=list(steps), begun_at=now())

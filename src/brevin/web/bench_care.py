@@ -1,6 +1,7 @@
 """Care: what is due for whom, one tap for a section, passports and repairs; by iCalendar and as a list."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from flask import Response
@@ -47,7 +48,7 @@ def care(query: CardQuery) -> Response:
     repairs = instruments.repairs(scope(), [one.id for one in section])
     return answer(
         CareOut(
-            card=card.name, section=card.section, chairs=chairs(section, away_today()), tasks=_tasks(card, section), due=due_by_card(),
+            card=card.name, section=card.section, chairs=chairs(section, away_today()), tasks=_tasks(card, section, _known(section)), due=due_by_card(),
             repairs=[RepairOut(id=one.id, student=one.student_id, what=one.what, said_at=one.said_at, done_at=one.done_at) for one in repairs],
         )
     )  # fmt: skip
@@ -57,7 +58,8 @@ def care(query: CardQuery) -> Response:
 def log(body: CareIn) -> Response:
     """One tap logs a task for the section, but for those who were left out, who are away, or whose instrument has no such task."""
     card = card_named(body.card)
-    task = next((one for one in _tasks(card, section_of(card)) if one.key == body.task), None)
+    section = section_of(card)
+    task = next((one for one in _tasks(card, section, _known(section)) if one.key == body.task), None)
     if task is None:
         raise Refused("no_such_task", 422)
     out = {*body.but, *away_today()}
@@ -72,38 +74,49 @@ def undo_log(path: UndoPath) -> Response:
     return answer(Done(done=True))
 
 
+@dataclass(frozen=True)
+class Known:
+    """What is on record of some students' instruments, asked for once: passports, when each task was done last, the programme's own intervals by card."""
+
+    passports: dict[int, Passport]
+    last: dict[tuple[int, str], datetime]
+    days: dict[str, dict[str, int]]
+
+
+def _known(section: Sequence[StudentRecord]) -> Known:
+    ids = [one.id for one in section]
+    return Known(instruments.passports(scope(), ids), instruments.last_care(scope(), ids), rules().days)
+
+
 def due_by_card() -> dict[str, int]:
-    """Chairs for which something is due today that the student does, by card."""
+    """Chairs for which something is due today, by card."""
     everybody = students.students(scope())
-    found = {}
+    known, found = _known(everybody), {}
     for card in content().kinds:
         section = [one for one in everybody if one.instrument in card.serves]
-        rows = [row for task in _tasks(card, section) for row in task.rows if row.due and row.applies and task.every_days > 0]
+        rows = [row for task in _tasks(card, section, known) for row in task.rows if row.due and row.applies and task.every_days > 0]
         found[card.name] = len({row.student for row in rows})
     return {name: chairs for name, chairs in found.items() if chairs}
 
 
-def _tasks(card: InstrumentCard, section: Sequence[StudentRecord]) -> list[CareTaskOut]:
-    ids = [one.id for one in section]
-    passports, last, days = instruments.passports(scope(), ids), instruments.last_care(scope(), ids), rules().days.get(card.name, {})
-    return [_task(task, card, section, passports, last, days.get(task.key, task.every_days)) for task in card.care]
+def _tasks(card: InstrumentCard, section: Sequence[StudentRecord], known: Known) -> list[CareTaskOut]:
+    days = known.days.get(card.name, {})
+    return [_task(task, card, section, known, days.get(task.key, task.every_days)) for task in card.care]
 
 
-def _task(
-    task: CareTask, card: InstrumentCard, section: Sequence[StudentRecord], passports: dict[int, Passport], last: dict[tuple[int, str], datetime], every: int
-) -> CareTaskOut:
+def _task(task: CareTask, card: InstrumentCard, section: Sequence[StudentRecord], known: Known, every: int) -> CareTaskOut:
     zone = member().programme.zone
     today, rows = now().astimezone(zone).date(), []
     for one in section:
-        at = last.get((one.id, task.key))
+        at = known.last.get((one.id, task.key))
         left = days_left(task, at.astimezone(zone).date() if at else None, today, every_days=every)
-        has = task.key in {own.key for own in fitted(card, passports[one.id]).care}
-        applies = has and (not task.shown or task.key in passports[one.id].shown)
+        has = task.key in {own.key for own in fitted(card, known.passports[one.id]).care}
+        applies = has and (not task.shown or task.key in known.passports[one.id].shown)
         logged_today = bool(at and at.astimezone(zone).date() == today)
         rows.append(
             CareRow(student=one.id, last_at=at, days_left=left, due=due(left, every_days=every), today=logged_today, applies=applies)
         )  # fmt: skip
-    said = {key: getattr(task, key) for key in ("key", "title", "does", "say", "drops", "rice", "who", "shown")}
+    said = {key: getattr(task, key) for key in ("key", "title", "does", "say", "drops", "rice", "who", "shown", "drawing")}
     return CareTaskOut(**said, every_days=every, rows=rows)
 
 
@@ -112,9 +125,11 @@ def due_calendar() -> Response:
     """What is due, as a calendar: a section and a task an entry, without names, since calendars are shared."""
     everybody, entries = students.students(scope()), []
     morning = now().astimezone(member().programme.zone).replace(hour=MORNING, minute=0, second=0, microsecond=0)
+    known = _known(everybody)
     for card in content().kinds:
-        for task in _tasks(card, [one for one in everybody if one.instrument in card.serves]):
-            left = [row.days_left or 0 for row in task.rows if row.applies and task.every_days > 0]
+        for task in _tasks(card, [one for one in everybody if one.instrument in card.serves], known):
+            rows = [row for row in task.rows if row.applies and task.every_days > 0 and (row.due or row.days_left is not None)]
+            left = [row.days_left or 0 for row in rows]
             if left:
                 count = sum(days <= max(min(left), 0) for days in left)
                 entries.append(

@@ -29,6 +29,7 @@ class CareTaskOut(BaseModel):
     rice: int
     who: Who
     shown: bool
+    drawing: str
     rows: list[CareRow]
 
 

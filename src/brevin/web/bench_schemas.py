@@ -57,6 +57,7 @@ class BenchCardOut(BaseModel):
     cautions: list[Caution]
     passport: list[Entry]
     drawing: str
+    pictures: list[str]
     drawings: dict[str, Drawing]
 
 

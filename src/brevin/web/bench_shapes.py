@@ -50,12 +50,13 @@ def chosen_of(card: InstrumentCard, rules: BenchRulesOut) -> dict[str, str]:
 def card_out(found: Content, card: InstrumentCard, instrument: Instrument, rules: BenchRulesOut) -> BenchCardOut:
     """All that the bench knows of an instrument, with its drawings."""
     names = {card.drawing, *(step.drawing for step in card.steps), *(option.drawing for choice in card.choices for option in choice.options)}
+    names |= {*card.pictures, *(task.drawing for task in card.care)}
     names |= {card.alone.drawing} if card.alone else set()
     sounds = card.alone.sounds if card.alone else ""
     return BenchCardOut(
         name=card.name, section=card.section, instrument=instrument, higher=card.higher, rest=card.rest, playing=card.playing, drawing=card.drawing,
         alone=card.alone, alone_hz=note(sounds).hz if sounds else None, steps=list(card.steps), choices=list(card.choices), parts=list(card.parts),
-        home=list(card.home), cautions=list(card.cautions), passport=list(card.passport), chosen=chosen_of(card, rules),
+        home=list(card.home), cautions=list(card.cautions), passport=list(card.passport), pictures=list(card.pictures), chosen=chosen_of(card, rules),
         gate=replace(card.gate, on=rules.gates.get(card.name, card.gate.on)), notes=[note_out(card, one, instrument) for one in card.notes],
         drawings={name: found.drawings[name] for name in sorted(names) if name},
     )  # fmt: skip

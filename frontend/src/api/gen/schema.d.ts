@@ -1344,6 +1344,8 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** Passport */
             passport: components["schemas"]["Entry"][];
+            /** Pictures */
+            pictures: string[];
             /** Playing */
             playing: string;
             /** Rest */
@@ -1712,6 +1714,8 @@ export interface components {
         CareTaskOut: {
             /** Does */
             does: string;
+            /** Drawing */
+            drawing: string;
             /** Drops */
             drops: number;
             /** Every Days */

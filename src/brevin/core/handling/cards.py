@@ -130,6 +130,7 @@ class CareTask:
     who: Who = "student"
     shown: bool = False
     when: str = ""
+    drawing: str = ""
 
 
 @dataclass(frozen=True)
@@ -187,7 +188,7 @@ class FamilyCard:
 @dataclass(frozen=True)
 class InstrumentCard:
     """All that the bench knows of an instrument. serves: the programme's words for it; sounds: semitones that it sounds lower than written, by those words;
-    accepts: written names that count as the first note."""
+    accepts: written names that count as the first note; pictures: drawings of hands and posture, beside the first notes."""
 
     name: str
     serves: tuple[Instrument, ...]
@@ -212,4 +213,5 @@ class InstrumentCard:
     cautions: tuple[Caution, ...] = ()
     passport: tuple[Entry, ...] = ()
     positions_cm: tuple[float, ...] = ()
+    pictures: tuple[str, ...] = ()
     higher: str = ""

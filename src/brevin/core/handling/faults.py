@@ -33,7 +33,9 @@ def _missing_drawings(card: InstrumentCard | FamilyCard, drawings: frozenset[str
     named: list[tuple[Path, str]] = [(("steps", i, "drawing"), step.drawing) for i, step in enumerate(card.steps)]
     for i, choice in enumerate(card.choices):
         named += [(("choices", i, "options", k, "drawing"), option.drawing) for k, option in enumerate(choice.options) if option.drawing]
+    named += [(("care", i, "drawing"), task.drawing) for i, task in enumerate(card.care) if task.drawing]
     if isinstance(card, InstrumentCard):
+        named += [(("pictures", i), name) for i, name in enumerate(card.pictures)]
         named.append((("drawing",), card.drawing))
         named += [(("alone", "drawing"), card.alone.drawing)] if card.alone and card.alone.drawing else []
     for at, name in named:

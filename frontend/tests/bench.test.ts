@@ -142,6 +142,7 @@ test("what is due, in two or three words", () => {
   expect(dueWords(row({ days_left: 0 }), 0)).toBe("due");
   expect(dueWords(row({ due: false }), 180)).toBe("not on record");
   expect(dueWords(row({ applies: false }), 3)).toBe("not this one");
+  expect(dueWords(row({ applies: false }), 7, true)).toBe("not shown yet");
   expect([everyWords(0), everyWords(1), everyWords(7), everyWords(365)]).toEqual(["each time", "every day", "every 7 days", "once a year"]);
 });
 

@@ -179,7 +179,7 @@ def test_care_by_one_tap_but_for_one_and_undone(inside: Page) -> None:
 def test_a_passport_and_the_repair_shop_s_list(inside: Page) -> None:
     inside.goto(inside.url + "bench/care/tuba")
     rotors = inside.get_by_role("listitem").filter(has_text="Oil the rotors")
-    expect(rotors.get_by_role("img", name="Ingrid Solbakke: not this one")).to_be_visible()
+    expect(rotors.get_by_role("img", name="Ingrid Solbakke: not shown yet")).to_be_visible()
     inside.get_by_role("button", name="Passport of Ingrid Solbakke's instrument").click()
     inside.get_by_label("Needs repair").fill("water key cork gone")
     inside.get_by_role("button", name="On the list").click()

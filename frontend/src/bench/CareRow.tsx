@@ -65,7 +65,7 @@ export function CareRow({ task, chairs, out, letter, words, undo, main, disabled
             key={row.student}
             $due={due}
             $out={out.includes(row.student)}
-            aria-label={`${chairs.find((one) => one.id === row.student)?.name ?? ""}: ${row.today ? "done today" : dueWords(row, task.every_days)}`}
+            aria-label={`${chairs.find((one) => one.id === row.student)?.name ?? ""}: ${row.today ? "done today" : dueWords(row, task.every_days, task.shown)}`}
             role="img"
           >
             {row.today ? (
@@ -73,11 +73,17 @@ export function CareRow({ task, chairs, out, letter, words, undo, main, disabled
             ) : (
               row.applies && task.every_days > 0 && <Since row={row} every={task.every_days} due={due} />
             )}
-            {dueWords(row, task.every_days)}
+            {dueWords(row, task.every_days, task.shown)}
           </Cell>
         );
       })}
-      <Action main={main && !undo} large letter={undo ? "Z" : letter} onPress={onDo} isDisabled={disabled}>
+      <Action
+        main={main && !undo}
+        large
+        letter={undo ? "Z" : letter}
+        onPress={onDo}
+        isDisabled={disabled || !task.rows.some((row) => row.applies)}
+      >
         {words}
       </Action>
     </Row>

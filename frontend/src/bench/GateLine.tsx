@@ -30,6 +30,8 @@ const Box = styled.section`
 `;
 const Row = styled.ol`
   display: flex;
+  max-width: 100%;
+  overflow-x: auto; /* nine tries are wider than a phone */
 `;
 type Framed = { $counts: boolean; $first: boolean; $last: boolean };
 /** The frame goes round all tries that count: above and below each, at the sides of the first and the last. */

@@ -240,7 +240,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
     <>
       <Head>
         <h1>{firsts.name}</h1>
-        <p>{instrumentWords(firsts.instrument)}, first notes</p>
+        <p>{instrumentWords(firsts.instrument)}</p>
         <Rungs aria-label="Notes">
           {firsts.rungs.map((one) => (
             <li key={one.key}>
@@ -283,17 +283,13 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
           ) : (
             <Lines drawing={drawing} />
           )}
-          <figcaption>
-            {note ? (
-              <>
-                <b>{note.play}</b>
-                {note.fingers.length > 0 && ". Filled is press, open is leave."}
-                {note.out_cm ? ` About ${note.out_cm} cm out; the ear corrects.` : ""}
-              </>
-            ) : (
-              card.alone?.say
-            )}
-          </figcaption>
+          {note && (
+            <figcaption>
+              <b>{note.play}</b>
+              {note.fingers.length > 0 && ". Filled is press, open is leave."}
+              {note.out_cm ? ` About ${note.out_cm} cm out; the ear corrects.` : ""}
+            </figcaption>
+          )}
         </Drawn>
         <Staffs $tall={tall}>
           {note && <Staff note={note.reads} does={note.reads.steps === note.sounds.steps ? "reads and sounds" : "reads"} />}

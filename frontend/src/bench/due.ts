@@ -3,8 +3,8 @@ import type { CareTask } from "../api/client";
 type Row = CareTask["rows"][number];
 
 /** Where a chair stands with a task, in two or three words. */
-export function dueWords(row: Row, every: number): string {
-  if (!row.applies) return "not this one";
+export function dueWords(row: Row, every: number, toBeShown = false): string {
+  if (!row.applies) return toBeShown ? "not shown yet" : "not this one";
   if (row.today) return "";
   if (row.days_left === null && !row.due) return "not on record";
   if (row.days_left === null || every === 0) return "due";

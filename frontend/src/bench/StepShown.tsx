@@ -20,6 +20,10 @@ const Stage = styled.section`
 `;
 const Drawn = styled.figure`
   height: clamp(240px, calc(100vh - 410px), 560px);
+  @media (max-width: 860px) {
+    height: auto;
+    aspect-ratio: 2.1;
+  }
 `;
 const Words = styled.div`
   display: grid;

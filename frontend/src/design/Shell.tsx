@@ -12,6 +12,9 @@ const Bar = styled.header`
   height: 44px;
   padding: 0 24px;
   border-bottom: 1px solid ${colour("ink")};
+  @media print {
+    display: none;
+  }
   @media (max-width: 1100px) {
     gap: 2px;
     padding: 0 12px;

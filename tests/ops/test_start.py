@@ -1,6 +1,7 @@
 """./start as a person uses it, and as a power cut leaves it."""
 
 import os
+import shutil
 import signal
 import subprocess
 import time
@@ -10,6 +11,7 @@ from pathlib import Path
 
 import pytest
 
+from brevin.ops import supervise
 from brevin.ops.mariadb import free_port
 from brevin.ops.settings import ROOT
 
@@ -34,6 +36,16 @@ def test_a_start_beside_the_tests_finds_all_installed_and_two_at_once_wait_for_e
     both = [subprocess.Popen([str(ROOT / "install"), "run"], stderr=subprocess.PIPE, text=True) for _ in range(2)]
     said = "".join(one.communicate(timeout=60)[1] for one in both)
     assert [one.returncode for one in both] == [0, 0] and "Python environment" not in said
+
+
+def test_an_instrument_s_file_that_cannot_be_right_is_told_with_its_line_before_anything_starts(tmp_path: Path, monkeypatch, capsys) -> None:
+    shutil.copytree(ROOT / "content", tmp_path / "content")
+    flute = tmp_path / "content" / "instruments" / "flute.yaml"
+    flute.write_text(flute.read_text().replace("clef: treble", "clef: bass"))
+    monkeypatch.setattr(supervise, "ROOT", tmp_path)
+    assert supervise.main(["--data", str(tmp_path / "data"), "--port", "1"]) == 1
+    assert "flute.yaml:5: clef: flute is not read in the bass clef" in capsys.readouterr().err
+    assert not (tmp_path / "data").exists()
 
 
 def left(data: Path) -> str:

@@ -13,6 +13,7 @@ from typing import IO
 
 from peewee import DatabaseError, InterfaceError
 
+from brevin.edge.instrument_files import ContentFaults, content
 from brevin.ops import demo
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
@@ -20,7 +21,7 @@ from brevin.ops.listening import certificate, claim_port, own_names, wait_for_pa
 from brevin.ops.logs import keep_small
 from brevin.ops.mariadb import DatabaseTrouble, MariaDb
 from brevin.ops.service import GivesUp, Service, reader_command
-from brevin.ops.settings import Settings
+from brevin.ops.settings import ROOT, Settings
 from brevin.store import database, readings
 from brevin.store.scope import HOUSE
 
@@ -36,8 +37,12 @@ def main(argv: list[str] | None = None) -> int:
     """Start everything, wait, end everything. 0 after a stop that was asked for, 1 where something did not come up."""
     asked = _parser().parse_args(argv)
     try:
+        content(ROOT / "content")
         settings = known.load(asked.data)
         lock = _lock(settings)
+    except ContentFaults as found:
+        print("start: the instruments' files hold what cannot be right:", *found.faults, sep="\n  ", file=sys.stderr)
+        return 1
     except (ValueError, OSError) as why:
         print(f"start: {why}", file=sys.stderr)
         return 1

@@ -10,6 +10,7 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Progress } from "./Progress";
 import { useNow } from "./useNow";
 import { WaysSheet } from "./WaysSheet";
 import { clock, runOf, standingWords, waitsLongest, waitsSince } from "./way";
@@ -43,7 +44,7 @@ const List = styled.ol`
 `;
 const Row = styled.li`
   display: grid;
-  grid-template-columns: 150px minmax(180px, 1fr) auto;
+  grid-template-columns: 130px 210px minmax(60px, 1fr) auto;
   gap: 8px 24px;
   align-items: center;
   padding: 9px 0;
@@ -148,6 +149,7 @@ function SectionRow({ section, letter, onBegin, onWays }: RowProps) {
   const now = useNow();
   const since = Math.min(...section.runs.map((run) => waitsSince(run) ?? Infinity));
   const here = section.chairs.filter((one) => !one.away);
+  const together = runOf(section, "together") ? "Go on" : "Put together";
   return (
     <Row>
       <h2>{section.section}</h2>
@@ -155,14 +157,15 @@ function SectionRow({ section, letter, onBegin, onWays }: RowProps) {
         {here.length === 1 ? "1 chair" : `${here.length} chairs`},{" "}
         {since < Infinity ? <b>help comes, waiting {clock((now - since) / 1000)}</b> : standingWords(section)}
       </p>
+      <Progress section={section} />
       <div>
         <Action
           main={!runOf(section, "away")}
           letter={letter}
           onPress={() => onBegin("together")}
-          aria-label={`Put together, ${section.section}`}
+          aria-label={`${together}, ${section.section}`}
         >
-          Put together
+          {together}
         </Action>
         <Action
           onPress={() => here[0] && go(`/bench/notes/${here[0].id}`)}

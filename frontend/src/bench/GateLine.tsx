@@ -36,14 +36,14 @@ const Row = styled.ol`
 type Framed = { $counts: boolean; $first: boolean; $last: boolean };
 /** The frame goes round all tries that count: above and below each, at the sides of the first and the last. */
 const sides = ({ $counts, $first, $last }: Framed) =>
-  $counts ? `2px ${$last ? 2 : 0}px 2px ${$first ? 2 : 0}px` : "2px 0; border-color: transparent";
+  $counts ? `2px ${$last ? 2 : 0}px 2px ${$first ? 2 : 0}px` : "2px 0";
 const One = styled.li<Framed>`
   display: grid;
   justify-items: center;
   padding: 5px 7px 3px;
   font-size: 14px;
   color: ${(p) => (p.$counts ? colour("ink") : colour("soft"))};
-  border: solid ${colour("ink")};
+  border: solid ${(p) => (p.$counts ? colour("ink") : "transparent")};
   border-width: ${(p) => sides(p)};
   min-width: 74px;
   min-height: 62px;

@@ -98,14 +98,6 @@ def behind(scope: Scope, students: Sequence[int]) -> dict[str, list[Through]]:
     return found
 
 
-def usual_s(scope: Scope, card: str) -> dict[str, float]:
-    """How long this class took for each step the last time it was done to its end, in seconds."""
-    with db.connection_context():
-        row = BenchRun.select().where(scope.sees(BenchRun.programme) & (BenchRun.card == card) & BenchRun.finished_at.is_null(False))
-        last = row.order_by(BenchRun.id.desc()).first()
-        return standing(last.steps, _taps(last.id)).spent_s if last else {}
-
-
 def _keep(scope: Scope, run_id: int, made: Tapped) -> None:
     BenchTap.create(
         run=run_id, does=made.does, at=made.at, step=made.step, student=made.student, word=made.word, steps_order=list(made.order) or None, by=scope.person_id

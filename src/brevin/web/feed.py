@@ -96,14 +96,14 @@ class Feed:
 
 def _line(change: ChangeRecord) -> Line:
     """A change as a page hears it; of a take how far it is, of a section where it stands, so that no page has to ask."""
-    if change.kind == "bench":
-        return {"kind": "bench", "run": run_out(benches.run(HOUSE, int(change.ref))).model_dump(mode="json")}
-    if change.kind != "take":
+    if change.kind not in ("take", "bench"):
         return {"kind": change.kind}
     try:
+        if change.kind == "bench":
+            return {"kind": "bench", "run": run_out(benches.run(HOUSE, int(change.ref))).model_dump(mode="json")}
         take = takes.take_record(HOUSE, change.ref)
     except NotThere:
-        return {"kind": "take", "id": change.ref, "state": "gone"}
+        return {"kind": "take", "id": change.ref, "state": "gone"} if change.kind == "take" else {"kind": "all"}
     version = take.headline.report_version if take.headline else 0
     return {"kind": "take", "id": take.id, "state": take.state, "stage": take.stage, "progress": take.progress, "report_version": version}
 

@@ -35,8 +35,7 @@ const Row = styled.ol`
 `;
 type Framed = { $counts: boolean; $first: boolean; $last: boolean };
 /** The frame goes round all tries that count: above and below each, at the sides of the first and the last. */
-const sides = ({ $counts, $first, $last }: Framed) =>
-  $counts ? `2px ${$last ? 2 : 0}px 2px ${$first ? 2 : 0}px` : "2px 0";
+const sides = ({ $counts, $first, $last }: Framed) => ($counts ? `2px ${$last ? 2 : 0}px 2px ${$first ? 2 : 0}px` : "2px 0");
 const One = styled.li<Framed>`
   display: grid;
   justify-items: center;

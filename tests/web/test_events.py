@@ -7,7 +7,8 @@ import threading
 
 import pytest
 
-from brevin.store import lessons, programmes, readings, takes
+from brevin.store import benches, lessons, programmes, readings, takes
+from brevin.store.records import ChangeRecord
 from brevin.store.scope import HOUSE, Scope
 from brevin.web import feed as feeding
 from brevin.web.feed import Feed, TooMany
@@ -79,3 +80,18 @@ def test_who_is_no_member_any_more_hears_no_more(app, scope, monkeypatch) -> Non
     with db.connection_context():
         Person.update(active=False).execute()
     assert len(list(answer.response)) <= 4, "the line ends at the next heartbeat"
+
+
+def test_a_section_is_told_as_it_stands_and_at_once_when_the_page_is_woken(scope: Scope, student, monkeypatch) -> None:
+    monkeypatch.setattr(feeding, "LOOK_EVERY_S", 30.0)
+    stranger = Scope(programmes.add_programme(HOUSE, name="Next door").id)
+    feed = Feed()
+    own, theirs = listening(feed.listen(scope.programme)), listening(feed.listen(stranger.programme))
+    run = benches.begin(scope, card="clarinet", phase="together", steps=["ready", "case"])
+    benches.tap(scope, run.id, does="help", step="ready", student=student.id)
+    feed.wake()
+    told = own.get(timeout=5)
+    assert told["kind"] == "bench" and told["run"]["steps"] == ["ready", "case"] and told["run"]["helping"][0]["student"] == student.id
+    assert theirs.empty(), "nothing of it next door"
+    gone = feeding._line(ChangeRecord(1, scope.programme, "bench", "999999"))
+    assert gone == {"kind": "all"}

@@ -10,10 +10,13 @@ const Line = styled.nav`
   display: flex;
   flex-wrap: wrap;
   gap: 2px 20px;
-  padding-top: 8px;
   font-size: 15px;
   a {
-    padding: 4px 2px 3px;
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    min-height: 56px; /* tapped in class */
+    padding: 0 8px;
     color: ${colour("soft")};
     text-decoration: none;
     border-bottom: 3px solid transparent;

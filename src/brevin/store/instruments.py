@@ -36,6 +36,7 @@ class RepairRecord:
     what: str
     said_at: datetime
     done_at: datetime | None
+    by: str
 
 
 @dataclass(frozen=True)
@@ -132,8 +133,8 @@ def repairs(scope: Scope, students: Sequence[int]) -> list[RepairRecord]:
     """What needs or needed a technician, the newest first."""
     with db.connection_context():
         own = scope.sees(rows.Repair.programme) & rows.Repair.student.in_(list(students) or [0])
-        found = rows.Repair.select().where(own).order_by(rows.Repair.id.desc())
-        return [RepairRecord(row.id, row.student_id, row.what, row.at, row.done_at) for row in found]
+        found = rows.Repair.select(rows.Repair, Person).left_outer_join(Person).where(own).order_by(rows.Repair.id.desc())
+        return [RepairRecord(row.id, row.student_id, row.what, row.at, row.done_at, row.by.name if row.by else "") for row in found]
 
 
 def report_repair(scope: Scope, student_id: int, what: str) -> None:

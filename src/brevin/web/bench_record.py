@@ -71,7 +71,7 @@ def _kept(pupils: Sequence[StudentRecord]) -> Iterator[BenchLine]:
     for done in instruments.care_log(scope(), ids):
         yield _line(done.student_id, "care", tasks.get(done.task, done.task), "done", done.at, done.by)
     for repair in instruments.repairs(scope(), ids):
-        yield _line(repair.student_id, "repair", repair.what, "seen to" if repair.done_at else "needs a technician", repair.said_at, "")
+        yield _line(repair.student_id, "repair", repair.what, "seen to" if repair.done_at else "needs a technician", repair.said_at, repair.by)
 
 
 def _line(student: int, what: str, which: str, how: str, at: datetime, by: str) -> BenchLine:

@@ -19,7 +19,7 @@ const Stage = styled.section`
   }
 `;
 const Drawn = styled.figure`
-  height: clamp(240px, calc(100vh - 410px), 560px);
+  height: clamp(240px, calc(100vh - 470px), 560px);
   @media (max-width: 860px) {
     height: auto;
     aspect-ratio: 2.1;

@@ -120,6 +120,17 @@ def test_a_passport_is_one_and_goes_with_the_student(scope, student: StudentReco
     assert instruments.passports(scope, [student.id])[student.id] == Passport({"new_wood": True}, frozenset({"cork"}), "B flat", "14", own=True)
 
 
+def test_two_who_write_one_passport_at_once_leave_one(scope, student) -> None:
+    def write(number: int) -> None:
+        instruments.keep_passport(scope, student.id, Passport({}, frozenset(), "", str(number)))
+        instruments.keep_value(scope, student.id, "reed_tip_mm", 0.3)
+
+    with ThreadPoolExecutor(6) as hands:
+        list(hands.map(write, range(12)))
+    assert instruments.passports(scope, [student.id])[student.id].number in {str(n) for n in range(12)}
+    assert len(instruments.values(scope, [student.id])) == 1
+
+
 def test_own_values_and_repairs(scope, student, stranger) -> None:
     instruments.keep_value(scope, student.id, "reed_tip_mm", 0.4)
     instruments.keep_value(scope, student.id, "reed_tip_mm", 0.3)

@@ -169,8 +169,8 @@ def keep_bench_rules(scope: Scope, rules: Mapping[str, Any]) -> None:
 
 
 def _programme(scope: Scope, student_id: int) -> int:
-    """The programme of a student. Needs an open connection. Raises NotThere."""
-    row = Student.get_or_none((Student.id == student_id) & scope.sees(Student.programme))
+    """The programme of a student, who is held until the transaction ends: two who write at once write one after the other. Raises NotThere."""
+    row = Student.select().where((Student.id == student_id) & scope.sees(Student.programme)).for_update().first()
     if row is None:
         raise NotThere(str(student_id))
     return int(row.programme_id)

@@ -10,6 +10,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.handling.cards import OUTCOMES, Amount, Gate
 from brevin.core.handling.care import UNKNOWN, Passport, asked_back, days_left, due, fitted
 from brevin.core.handling.firsts import ALONE, GateNow, Try, checks_after, gate_now, opened, rest_s, rungs
+from brevin.core.handling.ways import ways
 from brevin.edge.instrument_files import content
 from brevin.ops.settings import ROOT
 
@@ -63,6 +64,16 @@ def test_any_note_that_counts_as_the_first_opens_the_others() -> None:
 
 def test_without_the_part_alone_the_notes_are_open() -> None:
     assert rungs(CARDS["tuba"], alone=False)[0] == "B flat 1"
+
+
+def test_the_way_is_the_programme_s_own_else_what_it_teaches_else_the_usual() -> None:
+    card = CARDS["clarinet"]
+    assert ways(card, {}, {})["first_sound"] == "alone" and ways(card, {}, {})["note_start"] == "breath"
+    taught = ways(card, {}, {"first_sounds": "whole", "tongue": "at_once"})
+    assert (taught["first_sound"], taught["note_start"], taught["order"]) == ("whole", "tongue", "bottom_up")
+    assert ways(card, {"first_sound": "alone", "order": "sideways"}, {"first_sounds": "whole"})["first_sound"] == "alone"
+    assert ways(card, {"order": "sideways"}, {})["order"] == "bottom_up"
+    assert ways(CARDS["tuba"], {}, {"first_sounds": "one_part"})["first_sound"] == "whole", "the large brass never waits"
 
 
 def tries(rung: str, *seconds_ago: float) -> list[Try]:

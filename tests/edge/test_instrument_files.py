@@ -190,6 +190,7 @@ FAULTS = [
     ("oboe", "when: new_wood", "when: new_would", "does not ask for"),
     ("oboe", "gate: {good: 3", "gate: {good: 9", "so many good"),
     ("horn", "phase: together", "phase: toghether", "Input should be"),
+    ("flute", "taught: first_sounds.whole", "taught: first_sounds.hole", "none of the answers"),
     ("tuba", "name: tuba", "name: [tuba", "expected"),
 ]  # fmt: skip
 

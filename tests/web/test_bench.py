@@ -86,6 +86,14 @@ def test_the_programme_s_own_way_stands_from_the_start(app, scope, desk, others)
     assert desk("get", "/api/bench/rules").json == rules
 
 
+def test_how_one_teaches_is_how_the_bench_begins(app, scope, desk, student) -> None:
+    owner = signed_in(app, scope, "owner")
+    assert owner("put", "/api/rules/method", json={"answers": {"first_sounds": "whole"}}).status_code == 200
+    rungs = desk("get", f"/api/bench/firsts/{student.id}").json["rungs"]
+    assert [one["key"] for one in rungs if one["opened"]] == ["G4", "E4", "D4", "C4"]
+    assert desk("get", "/api/bench/card?card=clarinet").json["chosen"]["first_sound"] == "whole"
+
+
 def test_three_good_of_five_open_the_notes(desk, student) -> None:
     def state() -> dict[str, bool]:
         return {one["key"]: one["opened"] for one in desk("get", f"/api/bench/firsts/{student.id}").json["rungs"]}

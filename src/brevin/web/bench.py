@@ -8,9 +8,9 @@ from brevin.core.handling.care import fitted
 from brevin.store import benches, instruments, students
 from brevin.web.auth import scope
 from brevin.web.bench_care import due_by_card
-from brevin.web.bench_content import away_today, card_named, chairs, content, rules, section_of
+from brevin.web.bench_content import away_today, card_named, chairs, chosen, content, rules, section_of
 from brevin.web.bench_schemas import BeginIn, BenchCardOut, BenchOut, BenchRulesOut, CardQuery, RunOut, RunPath, SectionOut, TapIn
-from brevin.web.bench_shapes import card_out, chosen_of, run_out
+from brevin.web.bench_shapes import card_out, run_out
 from brevin.web.feed import Feed
 from brevin.web.problems import Refused
 from brevin.web.schemas import Done
@@ -36,7 +36,7 @@ def sections() -> Response:
 def card(query: CardQuery) -> Response:
     """The steps, first notes and parts of an instrument, with their drawings."""
     found = card_named(query.card)
-    return answer(card_out(content(), found, query.instrument if query.instrument in found.serves else found.serves[0], rules()))
+    return answer(card_out(content(), found, query.instrument if query.instrument in found.serves else found.serves[0], rules=rules(), chosen=chosen(found)))
 
 
 @routes.post("/runs", responses={200: RunOut})
@@ -54,7 +54,7 @@ def _steps(card: InstrumentCard, phase: Phase, section: list[int]) -> list[str]:
     passports = instruments.passports(scope(), section)
     had = {step.key for passport in passports.values() for step in fitted(card, passport).steps}
     keys = [step.key for step in card.steps if step.phase == phase and (step.key in had or not passports)]
-    for order in _orders(card, chosen_of(card, rules()), phase):
+    for order in _orders(card, chosen(card), phase):
         keys = [key for key in order if key in keys]
     return keys
 

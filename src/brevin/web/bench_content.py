@@ -5,12 +5,13 @@ from collections.abc import Sequence
 from flask import current_app
 
 from brevin.core.handling.cards import InstrumentCard
+from brevin.core.handling.ways import ways
+from brevin.core.verdict.schools import Method
 from brevin.edge.instrument_files import Content
-from brevin.store import instruments, lessons, students
+from brevin.store import instruments, lessons, rulebook, students
 from brevin.store.records import StudentRecord
 from brevin.web.auth import scope
 from brevin.web.bench_schemas import BenchChair, BenchRulesOut
-from brevin.web.bench_shapes import chosen_of
 from brevin.web.problems import Refused
 
 
@@ -57,5 +58,5 @@ def card_of(who: StudentRecord) -> InstrumentCard:
 
 
 def chosen(card: InstrumentCard) -> dict[str, str]:
-    """The way that stands for each choice of a card: the programme's, else the default."""
-    return chosen_of(card, rules())
+    """The way that stands for each choice of a card."""
+    return ways(card, rules().choices.get(card.name, {}), (rulebook.method(scope()) or Method()).answers)

@@ -39,16 +39,8 @@ def note_out(card: InstrumentCard, one: FirstNote, instrument: Instrument) -> No
     )  # fmt: skip
 
 
-def chosen_of(card: InstrumentCard, rules: BenchRulesOut) -> dict[str, str]:
-    """The way that stands for each choice: the programme's, else the default."""
-    own = rules.choices.get(card.name, {})
-    return {
-        choice.key: own[choice.key] if own.get(choice.key) in {one.key for one in choice.options} else choice.options[0].key for choice in card.choices
-    }  # fmt: skip
-
-
-def card_out(found: Content, card: InstrumentCard, instrument: Instrument, rules: BenchRulesOut) -> BenchCardOut:
-    """All that the bench knows of an instrument, with its drawings."""
+def card_out(found: Content, card: InstrumentCard, instrument: Instrument, *, rules: BenchRulesOut, chosen: dict[str, str]) -> BenchCardOut:
+    """All that the bench knows of an instrument, with its drawings and the ways that stand."""
     names = {card.drawing, *(step.drawing for step in card.steps), *(option.drawing for choice in card.choices for option in choice.options)}
     names |= {*card.pictures, *(task.drawing for task in card.care)}
     names |= {card.alone.drawing} if card.alone else set()
@@ -56,7 +48,7 @@ def card_out(found: Content, card: InstrumentCard, instrument: Instrument, rules
     return BenchCardOut(
         name=card.name, section=card.section, instrument=instrument, higher=card.higher, rest=card.rest, playing=card.playing, drawing=card.drawing,
         alone=card.alone, alone_hz=note(sounds).hz if sounds else None, steps=list(card.steps), choices=list(card.choices), parts=list(card.parts),
-        home=list(card.home), cautions=list(card.cautions), passport=list(card.passport), pictures=list(card.pictures), chosen=chosen_of(card, rules),
+        home=list(card.home), cautions=list(card.cautions), passport=list(card.passport), pictures=list(card.pictures), chosen=chosen,
         gate=replace(card.gate, on=rules.gates.get(card.name, card.gate.on)), notes=[note_out(card, one, instrument) for one in card.notes],
         drawings={name: found.drawings[name] for name in sorted(names) if name},
     )  # fmt: skip

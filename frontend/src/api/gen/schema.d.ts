@@ -2893,7 +2893,8 @@ export interface components {
         };
         /**
          * Option
-         * @description One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order.
+         * @description One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order;
+         *     taught: "question.school" of the programme's five answers that it goes with.
          */
         Option: {
             /**
@@ -2917,6 +2918,11 @@ export interface components {
              * @default
              */
             say: string;
+            /**
+             * Taught
+             * @default
+             */
+            taught: string;
         };
         /**
          * OrderIn

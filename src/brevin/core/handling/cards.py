@@ -38,7 +38,8 @@ class Amount:
 
 @dataclass(frozen=True)
 class Option:
-    """One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order."""
+    """One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order;
+    taught: "question.school" of the programme's five answers that it goes with."""
 
     key: str
     label: str
@@ -46,6 +47,7 @@ class Option:
     say: str = ""
     drawing: str = ""
     order: tuple[str, ...] = ()
+    taught: str = ""
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.handling.cards import OUTCOMES, FamilyCard, InstrumentCard
 from brevin.core.handling.fingering import play
 from brevin.core.handling.notes import clef_fits, note
+from brevin.core.verdict.schools import SCHOOLS
 
 Path = tuple[str | int, ...]
 
@@ -21,12 +22,12 @@ class Fault:
 
 def family_faults(card: FamilyCard, *, drawings: frozenset[str]) -> list[Fault]:
     """What cannot be right in a family's file."""
-    return [*_missing_drawings(card, drawings)]
+    return [*_missing_drawings(card, drawings), *_taught(card)]
 
 
 def faults(card: InstrumentCard, whole: InstrumentCard, *, drawings: frozenset[str]) -> list[Fault]:
     """What cannot be right in an instrument's file, with its family's lines put under it (whole)."""
-    return [*_missing_drawings(card, drawings), *_notes(card), *_keys(card, whole), *_ranges(card), *_checks(whole)]
+    return [*_missing_drawings(card, drawings), *_taught(card), *_notes(card), *_keys(card, whole), *_ranges(card), *_checks(whole)]
 
 
 def _missing_drawings(card: InstrumentCard | FamilyCard, drawings: frozenset[str]) -> Iterator[Fault]:
@@ -41,6 +42,14 @@ def _missing_drawings(card: InstrumentCard | FamilyCard, drawings: frozenset[str
     for at, name in named:
         if name not in drawings:
             yield Fault(at, f"there is no drawing {name} in content/drawings")
+
+
+def _taught(card: InstrumentCard | FamilyCard) -> Iterator[Fault]:
+    known = {f"{question}.{school}" for question, schools in SCHOOLS.items() for school in schools}
+    for i, choice in enumerate(card.choices):
+        for k, option in enumerate(choice.options):
+            if option.taught and option.taught not in known:
+                yield Fault(("choices", i, "options", k, "taught"), f"{option.taught} is none of the answers on how one teaches")
 
 
 def _notes(card: InstrumentCard) -> Iterator[Fault]:

@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { Button } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 
@@ -10,6 +9,7 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Plain } from "./Plain";
 import { Progress } from "./Progress";
 import { useNow } from "./useNow";
 import { WaysSheet } from "./WaysSheet";
@@ -179,23 +179,16 @@ function SectionRow({ section, letter, onBegin, onWays }: RowProps) {
         </Action>
         <CareLink section={section} />
         {onWays && (
-          <Plain onPress={onWays} aria-label={`How we do it, ${section.section}`}>
+          <Ways onPress={onWays} aria-label={`How we do it, ${section.section}`}>
             our ways
-          </Plain>
+          </Ways>
         )}
       </div>
     </Row>
   );
 }
 
-const Plain = styled(Button)`
-  border: 0;
-  background: none;
-  font: inherit;
-  color: ${colour("soft")};
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  cursor: pointer;
+const Ways = styled(Plain)`
   padding: 9px 6px;
 `;
 const Quiet = styled(Link)`

@@ -5,6 +5,7 @@ import type { Care } from "../api/client";
 import { KeyCap } from "../design/Action";
 import { colour } from "../design/tokens";
 import { chairNames } from "../shared/words";
+import { Plain } from "./Plain";
 
 export const Columns = styled.div<{ $chairs: number }>`
   display: grid;
@@ -45,15 +46,8 @@ const Chair = styled(Button)<{ $out: boolean; $away: boolean }>`
     font-size: 14px;
   }
 `;
-const Quiet = styled(Button)`
-  border: 0;
-  background: none;
-  font: inherit;
+const Quiet = styled(Plain)`
   font-size: 14px;
-  color: ${colour("soft")};
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  cursor: pointer;
   display: block;
   margin: 0 auto;
   padding: 5px;

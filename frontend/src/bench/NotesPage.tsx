@@ -15,6 +15,7 @@ import { GateLine } from "./GateLine";
 import { Homes } from "./Homes";
 import { Lines, Piece } from "./Lines";
 import { OUTCOMES, Trace } from "./outcomes";
+import { Plain } from "./Plain";
 import { heardWords, passed, rungNow, rungTitle } from "./rungs";
 import { Staff } from "./Staff";
 import { useTone } from "./tone";
@@ -339,17 +340,8 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
 const GateArea = styled.div`
   grid-area: gate;
 `;
-const Quiet = styled(Button)`
-  border: 0;
-  background: none;
-  font: inherit;
-  color: ${colour("soft")};
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  cursor: pointer;
-`;
 
-const TakeBack = ({ onPress }: { onPress: () => void }) => <Quiet onPress={onPress}>take the last try back (Z)</Quiet>;
+const TakeBack = ({ onPress }: { onPress: () => void }) => <Plain onPress={onPress}>take the last try back (Z)</Plain>;
 
 function sentenceOf(rung: Rung, card: BenchCard, rest: number): string {
   if (rest > 0) return "Rest now: breathe normally, lips loose.";

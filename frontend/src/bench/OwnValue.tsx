@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button, Dialog, Heading } from "react-aria-components";
+import { Dialog, Heading } from "react-aria-components";
 import styled from "styled-components";
 
 import { Refusal, type BenchStep, type Section } from "../api/client";
@@ -7,19 +7,8 @@ import { useKeepInstrument, usePassport } from "../api/bench";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said, TextLine } from "../design/Fields";
 import { Shade, Sheet } from "../design/Sheet";
-import { colour } from "../design/tokens";
+import { Plain } from "./Plain";
 
-const Quiet = styled(Button)`
-  justify-self: start;
-  border: 0;
-  background: none;
-  font: inherit;
-  color: ${colour("soft")};
-  padding: 0;
-  cursor: pointer;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-`;
 const Form = styled.form`
   display: grid;
   gap: 14px;
@@ -39,10 +28,10 @@ export function OwnValue({ step, section, open, onOpen }: Props) {
   const value = step.value!;
   return (
     <>
-      <Quiet data-space-free onPress={() => onOpen(true)}>
+      <Plain data-space-free onPress={() => onOpen(true)}>
         {value.words}
         {value.value === 0 || value.words.includes(String(value.value)) ? "" : `, ${value.value} ${value.unit}`}; a student's own value
-      </Quiet>
+      </Plain>
       <Shade isOpen={open} onOpenChange={onOpen} isDismissable>
         <Sheet>
           <Dialog aria-label="A student's own value">

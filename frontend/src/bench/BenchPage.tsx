@@ -9,26 +9,14 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Head } from "./Head";
 import { Plain } from "./Plain";
 import { Progress } from "./Progress";
 import { useNow } from "./useNow";
 import { WaysSheet } from "./WaysSheet";
 import { clock, runOf, standingWords, waitsLongest, waitsSince } from "./way";
 
-const Head = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 16px;
-  padding: 16px 0 14px;
-  h1 {
-    font-size: 24px;
-    font-weight: 800;
-  }
-  p {
-    color: ${colour("soft")};
-    font-size: 17px;
-  }
+const Top = styled(Head)`
   nav {
     display: flex;
     gap: 18px;
@@ -110,14 +98,14 @@ function Sections({ sections, may }: { sections: Section[]; may: boolean }) {
   ]);
   return (
     <>
-      <Head>
+      <Top>
         <h1>The instrument bench</h1>
         <p>{first ? `${first.section} wait for help.` : "From the closed case to the first note, and back into the case."}</p>
         <nav aria-label="The bench's record">
           <a href="/api/bench/record/record.csv">everything on record (CSV)</a>
           <a href="/api/bench/care/due.ics">care as a calendar</a>
         </nav>
-      </Head>
+      </Top>
       {begin.error && <p role="alert">{begin.error.message}</p>}
       <List>
         {sections.map((section, i) => (

@@ -10,6 +10,7 @@ import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { firstName } from "../shared/words";
+import { Head } from "./Head";
 import { CareChairs } from "./CareChairs";
 import { CareRow } from "./CareRow";
 import { How } from "./How";
@@ -21,20 +22,7 @@ import { Repairs } from "./Repairs";
 import { OnThePage } from "./print";
 import { inOrder, lettersOf, logWords, saidFirst } from "./due";
 
-const Head = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 6px 14px;
-  padding: 14px 0 6px;
-  h1 {
-    font-size: 25px;
-    font-weight: 800;
-  }
-  p {
-    color: ${colour("soft")};
-    font-size: 17px;
-  }
+const Top = styled(Head)`
   nav {
     margin-left: auto;
     display: flex;
@@ -149,11 +137,11 @@ function CareOf({ care, card }: { care: Care; card: BenchCard }) {
   return (
     <>
       <OnThePage>
-        <Head>
+        <Top>
           <h1>{care.section}, care</h1>
           <p>{due === 0 ? "nothing is due" : `${due} ${due === 1 ? "thing" : "things"} due`}</p>
           <DueLine care={care} />
-        </Head>
+        </Top>
         <Stage $tall={tall}>
           <figure>
             <Lines drawing={drawing} hidden={["numbers"]} rules={Object.fromEntries(card.parts.map((one) => [one.name, one.rule]))} />

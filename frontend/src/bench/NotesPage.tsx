@@ -10,6 +10,7 @@ import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { instrumentWords } from "../shared/words";
+import { Head } from "./Head";
 import { Checks } from "./Checks";
 import { GateLine } from "./GateLine";
 import { Homes } from "./Homes";
@@ -23,20 +24,8 @@ import { useListen } from "./useListen";
 import { clock } from "./way";
 import { Button } from "react-aria-components";
 
-const Head = styled.div`
-  display: flex;
-  flex-wrap: wrap;
+const Top = styled(Head)`
   align-items: center;
-  gap: 6px 14px;
-  padding: 10px 0 8px;
-  h1 {
-    font-size: 25px;
-    font-weight: 800;
-  }
-  p {
-    color: ${colour("soft")};
-    font-size: 17px;
-  }
   > div {
     margin-left: auto;
     display: flex;
@@ -239,7 +228,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
   const minutes = minutesOf(firsts);
   return (
     <>
-      <Head>
+      <Top>
         <h1>{firsts.name}</h1>
         <p>{instrumentWords(firsts.instrument)}</p>
         <Rungs aria-label="Notes">
@@ -269,7 +258,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
             Next student
           </Action>
         </div>
-      </Head>
+      </Top>
       <Grid $tall={tall}>
         <Drawn $tall={tall}>
           {note ? (

@@ -8,7 +8,7 @@ import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
-import { colour } from "../design/tokens";
+import { Head } from "./Head";
 import { Cautions } from "./Cautions";
 import { SectionTabs } from "./SectionTabs";
 import { StepChairs } from "./StepChairs";
@@ -17,20 +17,8 @@ import { StepShown } from "./StepShown";
 import { useNow } from "./useNow";
 import { choicesAt, clock, minutesOf, nextWay, runOf, stepNow, waitsLongest } from "./way";
 
-const Head = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 16px;
-  padding: 10px 0 2px;
-  font-size: 17px;
-  h1 {
-    font-size: 25px;
-    font-weight: 800;
-  }
-  p {
-    color: ${colour("soft")};
-  }
+const Top = styled(Head)`
+  padding-bottom: 2px;
   p:last-child {
     margin-left: auto;
   }
@@ -185,7 +173,7 @@ function Running({ section, sections, card, run }: RunningProps) {
   return (
     <>
       <SectionTabs sections={sections} now={section.card} />
-      <Head>
+      <Top>
         <h1>
           {section.section}, {PHASES[run.phase]}
         </h1>
@@ -197,7 +185,7 @@ function Running({ section, sections, card, run }: RunningProps) {
           {clock(gone_s)} gone, {left_s < 60 ? "less than a minute" : `about ${Math.round(left_s / 60)} minutes`} to go;{" "}
           {Math.round(planned_s / 60)} planned
         </p>
-      </Head>
+      </Top>
       <p className="unseen" role="status">
         {announced}
       </p>

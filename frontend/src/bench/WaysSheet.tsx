@@ -72,10 +72,12 @@ function WaysForm({ card, care, rules, onClose }: Props) {
         .filter((one) => Number(days[one.key]) !== one.every_days || rules.days[card.name]?.[one.key] !== undefined)
         .map((one) => [one.key, Number(days[one.key])]),
     );
+    const before = rules.choices[card.name] ?? {}; // what was left alone goes on following how the programme teaches
+    const own = Object.fromEntries(Object.entries(ways).filter(([key, way]) => key in before || way !== card.chosen[key]));
     change.mutate(
       {
-        gates: { ...rules.gates, [card.name]: gate },
-        choices: { ...rules.choices, [card.name]: ways },
+        gates: gate === card.gate.on ? rules.gates : { ...rules.gates, [card.name]: gate },
+        choices: { ...rules.choices, [card.name]: own },
         days: { ...rules.days, [card.name]: changed },
       },
       { onSuccess: onClose },

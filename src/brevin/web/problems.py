@@ -48,7 +48,7 @@ SENTENCES: dict[str, str] = {
     "no_such_way": "This instrument's card knows no such way. Load the page again.",
     "no_such_task": "This instrument's card has no such care, or nobody waits that many days.",
     "no_such_note": "This is none of the first notes of this instrument. Load the page again.",
-    "not_open_yet": "This note opens after more good tries at the one before. Or switch the gate off on the Teaching page.",
+    "not_open_yet": "This note opens after more good tries at the one before. Whoever may change the rules can switch the gate off: Bench, our ways.",
     "rest_first": "Rest first: {seconds} seconds more. Lips and head need it after so many tries.",
     "asked_back": "{value} {unit} is unusual: {low} to {high} is what is expected here. Is it meant?",
     "no_such_value": "This instrument's card asks for no such value.",

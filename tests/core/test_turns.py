@@ -67,6 +67,19 @@ def test_where_one_movement_ends_and_the_next_begins(ease: float, length_s: floa
     assert arriving(t, -values, middle_i=before, to_i=after, noise=0.005).t_s == pytest.approx(2.0 + length_s, abs=0.05 + 0.02 * length_s)
 
 
+@settings(max_examples=30, deadline=None)
+@given(st.floats(0.1, 0.35), st.floats(2.0, 5.0), st.floats(0.02, 0.12), st.integers(0, 50))
+def test_the_end_of_what_fades_out_is_the_middle_of_all_that_fits(ease: float, length_s: float, rough: float, seed: int) -> None:
+    t = np.arange(0, 12, STEP)
+    noise = rough * np.random.default_rng(seed).normal(size=len(t))
+    values = filters.smooth(3.0 * eased((t - 3.0) / length_s, ease=ease) + noise)
+    middle = int((3.0 + length_s / 2) / STEP)
+    least, fading = (arriving(t, values, middle_i=middle, to_i=len(t) - 1, noise=rough / 3, fading=fades) for fades in (False, True))
+    assert fading.half_width_s == pytest.approx(least.half_width_s, rel=0.05)  # that of the pace a turn hides changes with the turn
+    assert abs(fading.t_s - least.t_s) <= fading.half_width_s
+    assert fading.t_s == pytest.approx(3.0 + length_s, abs=0.06 + 0.05 * length_s + 2.0 * rough)
+
+
 def test_a_ripple_on_the_way_is_no_rest() -> None:
     t = np.arange(0, 12, STEP)
     fall = 3.0 * eased((t - 3.0) / 6.0, ease=0.15)

@@ -150,7 +150,7 @@ def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
     _, fall, _, top = around.own(joint)
     from_i = min(crossing(joint, around.swing.trough, top), fall - 1)
     leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT)
-    return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise)
+    return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
 
 
 def _met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:

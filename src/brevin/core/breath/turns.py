@@ -46,13 +46,14 @@ class Turn:
 
 def leaving(
     t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float | None = None, steady: bool = False,
-    hidden: float = 0.0,
+    hidden: float = 0.0, fading: bool = False,
 ) -> Turn:  # fmt: skip
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
     values: rising, any unit; noise: the trace's own standard deviation, same unit; steady: the movement is taken to keep its pace from its
     first quarter to its half, and to leave the last level kept for a while, so that a ripple or fidgeting before it is not its start;
-    hidden: movement that does not show at first, same unit.
+    hidden: movement that does not show at first, same unit; fading: the trace hardly tells where in a thin stretch the turn is, and the least misfit
+    lies in it by chance: the middle of all that fits is the turn.
     """
     middle_i = min(max(middle_i, 0), len(t_s) - 1)
     window = slice(min(max(from_i, 0), middle_i), middle_i + 1)
@@ -81,6 +82,7 @@ def leaving(
         eases_s=eases_s,
         before=before,
         noise=noise / excursion,
+        fading=fading,
     )
     pace = 0.5 * excursion / max(float(time[-1]) - found.t_s, 1.0 / GRID_HZ)
     return Turn(found.t_s - hidden / pace, float(np.hypot(found.half_width_s, UNSEEN_PCT / pace)))
@@ -106,10 +108,11 @@ def _level_s(time: Floats, done: Floats, lowest: int, level: float) -> float:
     return float(time[i - 1] + np.clip((level - done[i - 1]) / (done[i] - done[i - 1]), 0.0, 1.0) * (time[i] - time[i - 1]))
 
 
-def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0) -> Turn:
-    """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror."""
+def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0, fading: bool = False) -> Turn:
+    """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror. fading: as in ``leaving``."""
     last = len(t_s) - 1
-    found = leaving(-t_s[::-1], -values[::-1], from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING)
+    back_s, back = -t_s[::-1], -values[::-1]
+    found = leaving(back_s, back, from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING, fading=fading)
     return Turn(-found.t_s, found.half_width_s)
 
 
@@ -156,7 +159,7 @@ def _before(time: Floats, height: Floats, lowest: int) -> Before | None:
     return Before(max(lowest - reach, 0), float(time[rough]), _eases_s(-time[lowest::-1], left, 0))
 
 
-def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float, eases_s: list[float], before: Before | None, noise: float) -> Turn:
+def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float, eases_s: list[float], before: Before | None, noise: float, fading: bool) -> Turn:
     tried = np.arange(max(time[0], rough_s - EARLIER_S, earliest_s), min(time[-1] - 1.5 / GRID_HZ, rough_s + LATER_S) + 1e-9, STEP_S)
     if len(time) < 5 or not len(tried):
         return Turn(rough_s, 0.2)
@@ -168,6 +171,8 @@ def _hinge(time: Floats, height: Floats, *, rough_s: float, earliest_s: float, e
     best = found.best
     inside = tried[found.misfit.min(axis=0) <= found.misfit[best] + NORMAL_90 * found.unit]
     half = max(0.5 * float(inside[-1] - inside[0]), LEAST_HALF_WIDTH_S)
+    if fading:
+        return Turn(0.5 * float(inside[0] + inside[-1]), half)
     return Turn(float(tried[best[1]]) + STEP_S * _between(found.misfit[best[0]], best[1]), half)
 
 

@@ -4,6 +4,8 @@ import itertools
 import json
 import queue
 import threading
+import time
+from collections.abc import Callable, Iterator
 
 import pytest
 
@@ -11,20 +13,44 @@ from brevin.store import benches, lessons, programmes, readings, takes
 from brevin.store.records import ChangeRecord
 from brevin.store.scope import HOUSE, Scope
 from brevin.web import feed as feeding
-from brevin.web.feed import Feed, TooMany
+from brevin.web.feed import Feed, Listening, TooMany
 from tests.store.test_takes import lesson_of, new_take
 from tests.web.conftest import signed_in
 
 
-def listening(lines) -> "queue.Queue[dict]":
-    """Lines as they come, heartbeats left out."""
-    heard: queue.Queue[dict] = queue.Queue()
-    threading.Thread(target=lambda: [heard.put(line) for line in lines if line], daemon=True).start()
-    assert heard.get(timeout=5) == {"kind": "all"}, "a page that has just begun to listen looks at everything"
-    return heard
+@pytest.fixture
+def listening(monkeypatch) -> Iterator[Callable[[Listening], "queue.Queue[dict]"]]:
+    """Lines as they come, heartbeats left out, until the test ends."""
+    monkeypatch.setattr(feeding, "HEARTBEAT_S", 0.1)
+    over, threads = threading.Event(), []
+
+    def listen(lines: Listening) -> "queue.Queue[dict]":
+        heard: queue.Queue[dict] = queue.Queue()
+
+        def hear() -> None:
+            for line in lines:
+                if over.is_set():
+                    lines.close()
+                    return
+                if line:
+                    heard.put(line)
+
+        threads.append(threading.Thread(target=hear, daemon=True))
+        threads[-1].start()
+        assert heard.get(timeout=5) == {"kind": "all"}, "a page that has just begun to listen looks at everything"
+        return heard
+
+    yield listen
+    over.set()
+    for thread in threads:
+        thread.join(5)
 
 
-def test_progress_and_new_readings_are_told_to_the_programme_alone(scope: Scope, student, clip) -> None:
+def looks_for_changes() -> bool:
+    return any(thread.name == "feed" for thread in threading.enumerate())
+
+
+def test_progress_and_new_readings_are_told_to_the_programme_alone(listening, scope: Scope, student, clip) -> None:
     stranger = Scope(programmes.add_programme(HOUSE, name="Next door").id)
     feed = Feed()
     own, theirs = listening(feed.listen(scope.programme)), listening(feed.listen(stranger.programme))
@@ -60,7 +86,30 @@ def test_there_is_room_for_so_many_and_it_is_given_back(monkeypatch, store) -> N
     with pytest.raises(TooMany):
         feed.listen(1)
     first.close()
-    assert next(feed.listen(1)) == {"kind": "all"}
+    third = feed.listen(1)
+    assert next(third) == {"kind": "all"}
+    third.close(), second.close()
+
+
+def test_nobody_looks_for_changes_while_nobody_listens(store) -> None:
+    feed = Feed()
+    for _ in range(3):
+        line = feed.listen(1)
+        assert next(line) == {"kind": "all"} and looks_for_changes()
+        line.close()
+        until = time.monotonic() + 5.0
+        while looks_for_changes() and time.monotonic() < until:
+            time.sleep(0.02)
+        assert not looks_for_changes()
+
+
+def test_who_asks_for_the_head_alone_keeps_no_place(app, page, monkeypatch) -> None:
+    monkeypatch.setattr(feeding, "MOST_LISTENERS", 1)
+    for _ in range(3):
+        page.client.head("/api/events").close()
+    answer = page("GET", "/api/events", buffered=False)
+    assert answer.status_code == 200
+    answer.close()
 
 
 def test_the_stream_is_events_on_the_wire_and_not_kept(app, scope, page) -> None:
@@ -82,7 +131,7 @@ def test_who_is_no_member_any_more_hears_no_more(app, scope, monkeypatch) -> Non
     assert len(list(answer.response)) <= 4, "the line ends at the next heartbeat"
 
 
-def test_a_section_is_told_as_it_stands_and_at_once_when_the_page_is_woken(scope: Scope, student, monkeypatch) -> None:
+def test_a_section_is_told_as_it_stands_and_at_once_when_the_page_is_woken(listening, scope: Scope, student, monkeypatch) -> None:
     monkeypatch.setattr(feeding, "LOOK_EVERY_S", 30.0)
     stranger = Scope(programmes.add_programme(HOUSE, name="Next door").id)
     feed = Feed()

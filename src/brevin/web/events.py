@@ -9,7 +9,7 @@ from brevin.store import programmes
 from brevin.store.records import NotThere
 from brevin.store.scope import Scope
 from brevin.web.auth import scope
-from brevin.web.feed import Feed, TooMany, as_event
+from brevin.web.feed import Feed, Listening, TooMany, as_event
 from brevin.web.problems import Refused
 
 routes = APIBlueprint("events", __name__, url_prefix="/api/events")
@@ -26,17 +26,18 @@ def stream() -> Response:
     except TooMany as why:
         raise Refused("too_many_pages", 503) from why
     response = Response(_events(lines, seen), mimetype="text/event-stream")
+    response.call_on_close(lines.close)
     response.headers["Cache-Control"] = "no-store"
     response.headers["X-Accel-Buffering"] = "no"
     return response
 
 
-def _events(lines: Iterator[object], seen: Scope) -> Iterator[str]:
+def _events(lines: Listening, seen: Scope) -> Iterator[str]:
     yield f"retry: {AGAIN_MS}\n\n"
     for line in lines:
         if line is None and not _still_member(seen):
             return
-        yield as_event(line)  # type: ignore[arg-type]
+        yield as_event(line)
 
 
 def _still_member(seen: Scope) -> bool:

@@ -4,7 +4,6 @@ import json
 import logging
 import queue
 import threading
-from collections.abc import Iterator
 
 from peewee import DatabaseError, InterfaceError
 
@@ -14,6 +13,7 @@ from brevin.store.scope import HOUSE
 from brevin.web.bench_shapes import run_out
 
 LOOK_EVERY_S = 0.25  # for changes, while a page listens
+LOOKING_WITHIN_S = 1.0  # a page is told to look at all by then, even where the database does not answer
 HEARTBEAT_S = 10.0  # a line that says nothing, so that a page that went away is noticed
 MOST_LISTENERS = 40  # each holds a thread of the web process
 MOST_WAITING = 200  # lines a page may be behind; more, and it is told to look at everything anew
@@ -26,7 +26,7 @@ class TooMany(Exception):
 
 
 class Feed:
-    """Starts its thread with the first listener."""
+    """Its thread is there while somebody listens."""
 
     def __init__(self) -> None:
         self._listeners: dict[int, tuple[int, queue.Queue[Line]]] = {}
@@ -34,12 +34,13 @@ class Feed:
         self._thread: threading.Thread | None = None
         self._number = 0
         self._woken = threading.Event()
+        self.looking = threading.Event()
 
     def wake(self) -> None:
         """Something was just changed here: look at once, not at the next turn."""
         self._woken.set()
 
-    def listen(self, programme_id: int) -> Iterator[Line | None]:
+    def listen(self, programme_id: int) -> "Listening":
         """What happens in a programme from now on; None as a heartbeat. Raises TooMany."""
         with self._lock:
             if len(self._listeners) >= MOST_LISTENERS:
@@ -48,29 +49,32 @@ class Feed:
             key, line = self._number, queue.Queue[Line](MOST_WAITING)
             self._listeners[key] = (programme_id, line)
             if self._thread is None:
+                self.looking.clear()
                 self._thread = threading.Thread(target=self._run, name="feed", daemon=True)
                 self._thread.start()
-        return self._lines(key, line)
+        return Listening(self, key, line)
 
-    def _lines(self, key: int, line: "queue.Queue[Line]") -> Iterator[Line | None]:
-        try:
-            yield {"kind": "all"}
-            while True:
-                try:
-                    yield line.get(timeout=HEARTBEAT_S)
-                except queue.Empty:
-                    yield None
-        finally:
-            with self._lock:
-                del self._listeners[key]
+    def leave(self, key: int) -> None:
+        """One page hears no more. With the last one nobody looks for changes."""
+        with self._lock:
+            self._listeners.pop(key, None)
+        self.wake()
+
+    def _over(self) -> bool:
+        with self._lock:
+            if self._listeners:
+                return False
+            self._thread = None
+            return True
 
     def _run(self) -> None:
         seen: int | None = None
         silent = False
-        while True:
+        while not self._over():
             try:
                 if seen is None:
                     seen = changes.last(HOUSE)
+                    self.looking.set()
                 found = changes.after(HOUSE, seen)
                 if found:
                     seen = found[-1].id
@@ -92,6 +96,32 @@ class Feed:
                 for (programme, _, _), content in lines.items():
                     if programme == programme_id:
                         _put(line, content)
+
+
+class Listening:
+    """The line of one page. Gives its place back when it is closed, also where nobody ever read of it (as when only the head was asked)."""
+
+    def __init__(self, feed: Feed, key: int, line: "queue.Queue[Line]") -> None:
+        self._feed, self._key, self._line = feed, key, line
+        self._first = True
+
+    def __iter__(self) -> "Listening":
+        return self
+
+    def __next__(self) -> Line | None:
+        """The next thing to tell. First that all is to be looked at, once changes are being looked for, so that none falls between."""
+        if self._first:
+            self._first = False
+            self._feed.looking.wait(LOOKING_WITHIN_S)
+            return {"kind": "all"}
+        try:
+            return self._line.get(timeout=HEARTBEAT_S)
+        except queue.Empty:
+            return None
+
+    def close(self) -> None:
+        """The page is gone."""
+        self._feed.leave(self._key)
 
 
 def _line(change: ChangeRecord) -> Line:

@@ -15,6 +15,7 @@ from pathlib import Path
 
 import hypothesis
 import pytest
+from argon2 import PasswordHasher
 from xdist.scheduler import LoadScopeScheduling
 
 from brevin.core.plan.card import parse
@@ -38,6 +39,16 @@ STALLED_S = 4  # of the running program, so that a test has not to wait as long 
 AT_THE_SECOND = ("tests/browser/test_class.py", "tests/browser/test_film.py", "tests/browser/test_phone.py", "tests/ops/test_killed.py")
 ON_THE_RUNNING_PROGRAM = ("tests/browser/", *AT_THE_SECOND)  # folders and files; the longest of all, so they come first
 CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
+
+
+HASHER = programmes._hasher  # as it is in use
+
+
+@pytest.fixture(scope="session", autouse=True)
+def quick_passwords() -> None:
+    """Keeping a password is slow on purpose, and nearly every test keeps one."""
+    programmes._hasher = PasswordHasher(time_cost=1, memory_cost=8, parallelism=1)
+    programmes._nobody = programmes._hasher.hash("nobody")
 
 
 @pytest.fixture(scope="session")

@@ -4,6 +4,7 @@ import { expect, test } from "vitest";
 import type { Bench, BenchCard, CareTask, Firsts, Run, Rung, Section } from "../src/api/client";
 import { hear, putRun } from "../src/api/told";
 import { dueWords, everyWords, inOrder, lettersOf, logWords, saidFirst } from "../src/bench/due";
+import { guideWords, longest } from "../src/bench/lengths";
 import { gateWords, heardWords, outOf, passed, rungNow } from "../src/bench/rungs";
 import { asBytes, Tries } from "../src/bench/sound";
 import { shortLines } from "../src/bench/Staff";
@@ -188,4 +189,11 @@ test("what was heard, in words", () => {
     "heard: air for 0.4 s, then 1470 Hz for 0.2 s, most like a squeak",
   );
   expect(heardWords({ air_s: 0, tone_s: 0, hz: null, like: "nothing" })).toBe("heard: hardly a sound, most like nothing");
+});
+
+test("the longest of what was measured, beside the guide of a mouthpiece", () => {
+  const sounded = { tries: [{ length_s: null }, { length_s: 4.2 }, { length_s: 3.1 }] } as unknown as Rung;
+  expect([longest(sounded), longest({ tries: [] } as unknown as Rung)]).toEqual([4.2, null]);
+  const guide = (good_s: number, excellent_s: number) => guideWords({ good_s, excellent_s } as BenchCard["alone"]);
+  expect([guide(8, 12), guide(0, 0), guideWords(null)]).toEqual(["8 s is good, 12 excellent", "", ""]);
 });

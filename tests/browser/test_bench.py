@@ -162,6 +162,47 @@ def test_first_notes_lead_from_a_squeak_to_what_fixed_it(inside: Page) -> None:
     expect(inside.get_by_text("now 2 of 5, a good one next opens it")).to_be_visible()
 
 
+def notes_of(page: Page, name: str) -> None:
+    students = {chair["name"]: chair["id"] for one in asked(page, "GET", "/api/bench")["sections"] for chair in one["chairs"]}
+    page.goto(f"{page.url}bench/notes/{students[name]}")
+
+
+def test_how_long_the_mouthpiece_sounds_is_measured_by_holding(inside: Page) -> None:
+    notes_of(inside, "Saskia Vermeul")
+    inside.get_by_role("button", name="mouthpiece alone").click()
+    expect(inside.get_by_text("8 s is good, 12 excellent")).to_be_visible()
+    pad = inside.get_by_role("button", name="Hold while it sounds")
+    pad.hover()
+    inside.mouse.down()
+    expect(inside.get_by_role("button", name=re.compile(r"^1\.\d s$"))).to_be_visible()
+    with inside.expect_response(lambda answered: answered.request.method == "POST"):
+        inside.mouse.up()
+    expect(inside.get_by_text(re.compile(r"^longest 1\.\d s$"))).to_be_visible()
+    inside.get_by_role("button", name="mouthpiece alone").click()
+    pad.focus()
+    inside.keyboard.down("Enter")
+    expect(inside.get_by_role("button", name=re.compile(r"^2\.\d s$"))).to_be_visible()
+    with inside.expect_response(lambda answered: answered.request.method == "POST"):
+        inside.keyboard.up("Enter")
+    expect(inside.get_by_text(re.compile(r"^longest 2\.\d s$"))).to_be_visible()
+    no_faults(inside)
+    for _ in range(2):
+        with inside.expect_response(lambda answered: answered.request.method == "DELETE"):
+            inside.keyboard.press("z")
+
+
+def test_mouth_and_hands_are_ticked_on_the_last_still_beside_the_first_notes(inside: Page) -> None:
+    notes_of(inside, "Saskia Vermeul")
+    inside.get_by_role("button", name="Tick mouth and hands on the last still").click()
+    rim = inside.get_by_test_id("tick-rim")
+    expect(rim).to_contain_text("in the middle of the lips")
+    for said in ("fine", "not yet", "not looked at"):
+        with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+            rim.click()
+        expect(rim).to_contain_text(said)
+    no_faults(inside)
+
+
 def test_care_by_one_tap_but_for_one_and_undone(inside: Page) -> None:
     inside.goto(inside.url + "bench/care/trumpet")
     oil = inside.get_by_role("listitem").filter(has_text="Oil the valves")

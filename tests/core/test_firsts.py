@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from brevin.core.errors import InvalidInput
 from brevin.core.handling.cards import OUTCOMES, Amount, Gate
 from brevin.core.handling.care import UNKNOWN, Passport, asked_back, days_left, due, fitted
-from brevin.core.handling.firsts import ALONE, GateNow, Try, checks_after, gate_now, opened, rest_s, rungs
+from brevin.core.handling.firsts import ALONE, GateNow, Try, checks_after, gate_now, lips_rest_s, opened, rungs
 from brevin.core.handling.ways import ways
 from brevin.edge.instrument_files import content
 from brevin.ops.settings import ROOT
@@ -80,16 +80,10 @@ def tries(rung: str, *seconds_ago: float) -> list[Try]:
     return [Try(rung, "thin", NOON - timedelta(seconds=one)) for one in seconds_ago]
 
 
-def test_three_efforts_in_a_row_and_then_a_minute() -> None:
-    assert rest_s(tries(ALONE, 40, 20), at=NOON) == 0
-    assert rest_s(tries(ALONE, 40, 20, 5), at=NOON) == pytest.approx(55)
-    assert rest_s(tries(ALONE, 200, 20, 5), at=NOON) == 0, "between the first two there was a rest"
-    assert rest_s(tries(ALONE, 140, 90, 70), at=NOON) == 0
-
-
 def test_ten_tries_and_the_lips_rest_two_minutes() -> None:
-    assert rest_s(tries("C4", *range(10, 100, 10)), at=NOON) == 0
-    assert rest_s(tries("C4", *range(10, 110, 10)), at=NOON) == pytest.approx(110)
+    assert lips_rest_s(tries("C4", *range(10, 100, 10)), at=NOON) == 0
+    assert lips_rest_s(tries("C4", *range(10, 110, 10)), at=NOON) == pytest.approx(110)
+    assert lips_rest_s([*tries("C4", *range(200, 300, 20)), *tries("C4", *range(10, 60, 10))], at=NOON) == 0, "between them there was a rest"
 
 
 def test_days_until_it_is_due_again() -> None:

@@ -48,6 +48,12 @@ def test_how_long_and_how_high() -> None:
     assert found.hz == pytest.approx(1470, rel=0.01) and found.tone_s == pytest.approx(0.3, abs=0.1) and found.air_s == pytest.approx(0.4, abs=0.12)
 
 
+@pytest.mark.parametrize("seconds", [3.0, 8.0, 12.5])
+def test_a_long_even_tone_is_measured_to_its_end(seconds: float) -> None:
+    found = heard(with_room(tone(175, seconds)), RATE, wanted_hz=None)
+    assert found.tone_s == pytest.approx(seconds, abs=0.1) and found.like == "note"
+
+
 @settings(max_examples=25)
 @given(st.floats(60, 1200), st.floats(0.05, 0.4), st.sampled_from([16_000, 44_100, 48_000]))
 def test_the_pitch_is_found_whatever_the_instrument_and_the_microphone(hz: float, loud: float, rate: int) -> None:

@@ -35,7 +35,7 @@ def test_the_first_rung_is_the_shortest_and_no_inhale_grows_on_the_quick_ones() 
 
 @pytest.mark.parametrize(
     ("text", "empty_allowed", "code"),
-    [(f"3-0-4@72x{MOST_IN_A_ROW + 1}", True, "too_many_in_a_row"), ("3-0-4-2@72x3", False, "empty_off")],
+    [(f"3-0-4@72x{MOST_IN_A_ROW + 1}", True, "too_many_in_a_row"), ("3-0-4-2@72x3", False, "empty_off"), ("4-0-*@72x4", True, "too_many_efforts")],
 )
 def test_what_is_too_much_is_refused_by_its_reason(text: str, empty_allowed: bool, code: str) -> None:
     with pytest.raises(InvalidInput, match=code):
@@ -45,6 +45,7 @@ def test_what_is_too_much_is_refused_by_its_reason(text: str, empty_allowed: boo
 def test_what_may_be_asked_is_taken() -> None:
     check_limits(parse(f"3-0-4@72x{MOST_IN_A_ROW}"), empty_allowed=False)
     check_limits(parse("3-0-4-2@72x3"), empty_allowed=True)
+    check_limits(parse("4-0-*@72x3"), empty_allowed=False)
 
 
 @pytest.mark.parametrize("words", [["one", "two", "ready", "in"], [" spaced ", "in"], []])

@@ -6,7 +6,8 @@ from pathlib import Path
 import pytest
 
 from brevin.core.handling.fingering import play
-from brevin.core.hold.ticks import TICKS
+from brevin.core.handling.ways import looks, ways
+from brevin.core.hold.ticks import TICKS, as_taught
 from brevin.core.kinds import INSTRUMENTS
 from brevin.edge.drawings import drawing
 from brevin.edge.instrument_files import ContentFaults, content
@@ -149,6 +150,23 @@ def test_the_home_of_each_finger_agrees_with_the_ticks(name) -> None:
     assert any(tick.near == "left_hand" for tick in TICKS[name]) == ("left" in homes)
 
 
+def test_a_small_mouthpiece_sounds_eight_seconds_and_a_large_one_less() -> None:
+    guide = {name: (card.alone.good_s, card.alone.excellent_s) for name, card in CARDS.items() if card.alone and card.family == "brass"}
+    assert {guide[name] for name in ("trumpet", "cornet", "horn")} == {(8, 12)}
+    assert all(good < 8 and excellent < 12 for good, excellent in (guide[name] for name in ("trombone", "euphonium", "baritone", "tuba")))
+    assert all(card.alone.good_s == 0 for card in CARDS.values() if card.family != "brass"), "for a reed or a head joint no length is known"
+
+
+def test_the_ticks_of_the_mouth_follow_the_way_it_is_taught() -> None:
+    horn, trumpet, clarinet = CARDS["horn"], CARDS["trumpet"], CARDS["clarinet"]
+    assert looks(trumpet, ways(trumpet, {}, {})) == looks(horn, ways(horn, {}, {})) == {}, "the usual way is what the list says"
+    changed = looks(trumpet, ways(trumpet, {"corners": "toward_rim", "lips": "apart"}, {}))
+    ticks = {tick.key: tick for tick in as_taught("trumpet", {key: (one.fine, one.wrong) for key, one in changed.items()})}
+    assert ticks["corners"].fine.startswith("gathered toward the rim") and ticks["lips"].fine.startswith("just apart")
+    assert ticks["rim"] == next(tick for tick in TICKS["trumpet"] if tick.key == "rim") and "two thirds" in TICKS["horn"][0].fine
+    assert "middle" in looks(horn, {"rim": "middle"})["rim"].fine and list(looks(clarinet, {"corners": "back"})) == ["corners"]
+
+
 def test_there_are_forty_two_drawings_and_each_has_a_text_that_says_the_same() -> None:
     assert {f"D{n}" for n in range(1, 43)} <= set(FOUND.drawings)
     assert all(len(one.text) > 40 and one.title for one in FOUND.drawings.values())
@@ -191,6 +209,9 @@ FAULTS = [
     ("oboe", "gate: {good: 3", "gate: {good: 9", "so many good"),
     ("horn", "phase: together", "phase: toghether", "Input should be"),
     ("flute", "taught: first_sounds.whole", "taught: first_sounds.hole", "none of the answers"),
+    ("horn", "looks: {rim:", "looks: {rims:", "rims is nothing that is ticked on horn"),
+    ("brass", "looks: {lips:", "looks: {lip:", "lip is nothing that is ticked on brass"),
+    ("trombone", "good_s: 6, excellent_s: 9", "good_s: 9, excellent_s: 6", "what is excellent lasts"),
     ("tuba", "name: tuba", "name: [tuba", "expected"),
 ]  # fmt: skip
 

@@ -7,7 +7,10 @@ import numpy as np
 import pytest
 from icalendar import Calendar
 
-from brevin.store import students
+from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
+from brevin.store import lessons, sounds, students
+from brevin.store.database import now
 from tests.web.conftest import signed_in
 
 
@@ -112,6 +115,39 @@ def test_three_good_of_five_open_the_notes(desk, student) -> None:
     assert desk("get", f"/api/bench/firsts/{student.id}").json["rest_s"] > 50
 
 
+def test_how_long_the_mouthpiece_sounded_is_kept_with_its_try(desk, student) -> None:
+    def came(**more):
+        return desk("post", f"/api/bench/firsts/{student.id}", json={"rung": "alone", "outcome": "note"} | more)
+
+    for body in ({"length_s": 4.2, "outcome": "squeak"}, {"length_s": 4.2, "rung": "G4"}, {"length_s": 0}, {"length_s": 90}):
+        assert came(**body).status_code in (409, 422)
+    assert came(length_s=4.26).status_code == 200 and came().status_code == 200
+    tries = desk("get", f"/api/bench/firsts/{student.id}").json["rungs"][0]["tries"]
+    assert [one["length_s"] for one in tries] == [4.26, None]
+    lines = desk("get", f"/api/bench/record/students/{student.id}").json["lines"]
+    assert [one["how"] for one in lines if one["what"] == "first note"] == ["note", "note for 4.3 s"]
+
+
+def test_the_bench_and_the_chair_count_the_same_child_s_breaths(desk, scope, student) -> None:
+    lesson = lessons.add_lesson(scope, title="Tuesday", group_id=students.add_group(scope, "Reeds"), starts_at=now(), minutes=30)
+    lessons.add_seat(scope, lesson, student_id=student.id, place=1, minute=0.0, check=Check(card=parse("4-0-*@60x1")), side="right")
+
+    def rests() -> tuple[float, float]:
+        [seat] = desk("get", "/api/today").json["lesson"]["seats"]
+        return desk("get", f"/api/bench/firsts/{student.id}").json["rest_s"], seat["rest_s"]
+
+    assert rests() == (0, 0)
+    for _ in range(3):
+        sounds.add(scope, student.id, rung="alone", outcome="note")
+    assert all(55 < rest <= 60 for rest in rests()), "three longest tries at the mouthpiece: no longest breath before a camera either"
+    for made in sounds.tries(scope, [student.id]):
+        sounds.take_back(scope, made.id)
+    [seat] = lessons.today(scope, since=now()).lesson.seats
+    lessons.note_counted(scope, seat.id, breaths=6, lasted_s=30.0)
+    assert all(25 < rest <= 30 for rest in rests()), "six counted breaths: rest before the mouthpiece too"
+    assert desk("post", f"/api/bench/firsts/{student.id}", json={"rung": "alone", "outcome": "note"}).json["code"] == "rest_first"
+
+
 def test_what_fixed_it_is_asked_for_sooner(desk, student) -> None:
     standing = desk("post", f"/api/bench/firsts/{student.id}", json={"rung": "alone", "outcome": "squeak"}).json
     assert [one["name"] for one in standing["checks"]["squeak"]][:2] == ["reed", "bridge"]
@@ -203,5 +239,5 @@ def test_what_was_heard_is_a_suggestion_and_nothing_of_it_is_kept(desk, student)
     found = listen(squeak).json
     assert found["like"] == "squeak" and found["hz"] == pytest.approx(1470, rel=0.01)
     assert desk("get", f"/api/bench/firsts/{student.id}").json["rungs"][0]["tries"] == []
-    for content, query in ((b"x", {}), (squeak, {"rate_hz": 12}), (bytes(900_000), {}), (b"", {})):
+    for content, query in ((b"x", {}), (squeak, {"rate_hz": 12}), (bytes(1_600_000), {}), (b"", {})):
         assert listen(content, **query).status_code == 422

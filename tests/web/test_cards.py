@@ -43,7 +43,8 @@ def test_a_card_is_made_changed_and_deleted_and_says_what_it_asks(page) -> None:
     ("change", "code", "says"),
     [
         ({"card": "3-0-6@76x7"}, "too_many_in_a_row", "More than 6 breaths"), ({"card": "3-0-6-2@76x3"}, "empty_off", "switched off"),
-        ({"card": "3-0"}, "bad_card", "3-0-7@72x4"), ({"countin_words": ["a word that is far too long"]}, "bad_card", "count card"),
+        ({"card": "3-0-*@76x4"}, "too_many_efforts", "More than 3 longest tries"), ({"card": "3-0"}, "bad_card", "3-0-7@72x4"),
+        ({"countin_words": ["a word that is far too long"]}, "bad_card", "count card"),
     ],
 )  # fmt: skip
 def test_what_is_not_safe_or_no_card_is_refused_in_words(page, change: dict, code: str, says: str) -> None:

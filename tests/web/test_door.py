@@ -8,6 +8,7 @@ from brevin.store.database import db, now
 from brevin.store.door_models import SignedIn
 from brevin.store.models import Membership
 from brevin.store.scope import HOUSE, Scope
+from tests.conftest import HASHER
 from tests.web.conftest import Page
 
 
@@ -137,3 +138,8 @@ def test_another_sites_page_does_nothing_here(page, site: str) -> None:
     answer = page("POST", "/api/sign-out", headers={"Sec-Fetch-Site": site})
     assert (answer.status_code, answer.json["code"]) == (403, "other_page")
     assert page("GET", "/api/students", headers={"Sec-Fetch-Site": "same-origin"}).status_code == 200
+
+
+def test_a_password_is_kept_as_slowly_as_is_advised() -> None:
+    asked = (HASHER.time_cost, HASHER.memory_cost, HASHER.type.name)
+    assert asked >= (3, 64 * 1024, "ID"), "RFC 9106, the lesser of its two recommendations"

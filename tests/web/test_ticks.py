@@ -34,6 +34,17 @@ def test_an_item_that_the_instrument_has_not_is_refused(page, take) -> None:
     assert set(states(page, take).values()) == {None}
 
 
+def test_what_is_right_follows_the_programme_s_own_way_of_the_mouth(page, take) -> None:
+    def corners() -> dict:
+        return next(one for one in page("GET", f"/api/takes/{take.id}/ticks").json["items"] if one["key"] == "corners")
+
+    page("PUT", f"/api/takes/{take.id}/ticks", json={"item": "corners", "state": "fine"})
+    before = corners()
+    rules = page("GET", "/api/bench/rules").json
+    assert page("PUT", "/api/bench/rules", json=rules | {"choices": {"clarinet": {"corners": "back"}}}).status_code == 200
+    assert before["fine"] == "firm from the sides" and corners()["fine"] == "firm, a little back" and corners()["state"] == "fine"
+
+
 def test_ticks_go_with_the_take_to_another_student_and_away_with_it(page, scope: Scope, take) -> None:
     from tests.conftest import consent
 

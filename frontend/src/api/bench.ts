@@ -65,7 +65,7 @@ export function useCameOut(student_id: number) {
   const queries = useQueryClient();
   return useMutation({
     scope: { id: "firsts" }, // taps in a row are kept in their order
-    mutationFn: async (made: { rung: string; outcome: Outcome }) =>
+    mutationFn: async (made: { rung: string; outcome: Outcome; length_s: number | null }) =>
       body(await client.POST("/api/bench/firsts/{student_id}", { params: { path: { student_id } }, body: made })),
     onSuccess: (firsts) => queries.setQueryData(["firsts", student_id], firsts),
   });

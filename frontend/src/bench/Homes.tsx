@@ -33,7 +33,7 @@ const Below = styled.section`
   th {
     color: ${colour("soft")};
   }
-  li {
+  ul > li {
     padding: 3px 0 3px 12px;
     border-left: 4px solid ${colour("ink")};
     margin-bottom: 8px;
@@ -63,9 +63,9 @@ const Pictures = styled.section`
 export function Homes({ card, student }: { card: BenchCard; student: number }) {
   return (
     <Below aria-label="Hands and cautions">
+      <LastStill student={student} />
       <div>
         <h2>The home of each finger</h2>
-        <LastStill student={student} />
         <table>
           <thead>
             <tr>

@@ -14,6 +14,7 @@ import { Head } from "./Head";
 import { Checks } from "./Checks";
 import { GateLine } from "./GateLine";
 import { Homes } from "./Homes";
+import { Length } from "./Length";
 import { Lines, Piece } from "./Lines";
 import { OUTCOMES, Trace } from "./outcomes";
 import { Plain } from "./Plain";
@@ -182,12 +183,14 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
   const chairs = bench.data?.sections.find((one) => one.card === firsts.card)?.chairs.filter((one) => !one.away) ?? [];
   const following = chairs[(chairs.findIndex((one) => one.id === firsts.student_id) + 1) % Math.max(chairs.length, 1)];
   const busy = rest > 0;
-  const tap = (outcome: Outcome) => {
+  const alone = rung.key === "alone";
+  const tap = (outcome: Outcome, held_s?: number) => {
     if (busy) return;
     setPicked(rung.key);
+    const heard_s = ear.heard?.like === "note" ? Math.max(ear.heard.tone_s, 0.1) : null;
     ear.forget();
     came.mutate(
-      { rung: rung.key, outcome },
+      { rung: rung.key, outcome, length_s: alone && outcome === "note" ? (held_s ?? heard_s) : null },
       {
         onSuccess: (now) => {
           const made = now.rungs.find((one) => one.key === rung.key)?.tries.at(-1);
@@ -319,6 +322,7 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
         </Out>
         <GateArea>
           <GateLine rung={rung} />
+          {alone && <Length rung={rung} alone={card.alone} resting={busy} onSounded={(length_s) => tap("note", length_s)} />}
         </GateArea>
       </Grid>
       <Homes card={card} student={firsts.student_id} />
@@ -328,6 +332,10 @@ function Notes({ firsts, told_at, card }: { firsts: Firsts; told_at: number; car
 
 const GateArea = styled.div`
   grid-area: gate;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 0 60px;
 `;
 
 const TakeBack = ({ onPress }: { onPress: () => void }) => <Plain onPress={onPress}>take the last try back (Z)</Plain>;

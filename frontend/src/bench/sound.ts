@@ -1,6 +1,6 @@
 const BEFORE_S = 0.5; // of the room, before it began
 const QUIET_S = 0.45; // after which it was all
-const LONGEST_S = 6;
+const LONGEST_S = 14; // a long even tone of the mouthpiece is measured to its end
 const LOUDER = 4; // than the room, for a sound to begin
 const PIECE_S = 0.04;
 

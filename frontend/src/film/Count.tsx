@@ -155,9 +155,7 @@ export function Before({ seat, set, rest_s, trouble, onRetry }: BeforeProps) {
       )}
       {seat.check.contrast !== "none" && <p className="setup">First {SIDES[seat.check.contrast].join(", on purpose; then ")}.</p>}
       <p className="setup">
-        {rest_s > 0
-          ? `Breathe as usual for ${rest_s} s: six counted breaths in a row are enough.`
-          : "Light-headed? Stop, breathe normally, sit."}
+        {rest_s > 0 ? `Breathe as usual for ${rest_s} s: that was enough in a row.` : "Light-headed? Stop, breathe normally, sit."}
       </p>
       {trouble && (
         <p className="setup" role="alert">

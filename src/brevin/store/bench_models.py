@@ -54,12 +54,13 @@ class OwnValue(OfStudent):
 
 
 class SoundTry(OfStudent):
-    """What came out. rung: the written note, or "alone"; fixed_by: the name of the check that was the reason."""
+    """What came out. rung: the written note, or "alone"; fixed_by: the name of the check that was the reason; length_s: how long the part alone sounded."""
 
     instrument = CharField(16)
     rung = CharField(16)
     outcome = CharField(16)
     fixed_by = CharField(32, default="")
+    length_s = DoubleField(null=True)
 
 
 class CareDone(OfStudent):

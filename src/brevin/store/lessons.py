@@ -6,8 +6,8 @@ from datetime import date, datetime, timedelta
 from typing import cast, get_args
 
 from brevin.core.plan.check import Check, from_document
-from brevin.core.plan.limits import Run, joined, rest_s
-from brevin.store import changes, checks, readings, students, takes
+from brevin.core.plan.limits import Run, efforts_of, joined, rest_s
+from brevin.store import changes, checks, readings, resting, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
 from brevin.store.records import Away, CheckRecord, Facing, InFront, LessonRecord, NotThere, SeatRecord, TakeRecord, TodayRecord
@@ -47,13 +47,14 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
         until = students.consents(scope, pupils)
         group = StudentGroup.get_or_none(StudentGroup.id == row.group_id) if row else None
         usual_s = readings.usual_s(scope)
+        lately = resting.together(scope, pupils, filmed=found, chairs=chairs)
     found = [take for take in found if not take.refused]
     newest_first = [take for take in found if row is not None and take.lesson_id == row.id]
     worst_first = sorted(newest_first, key=lambda take: (take.state != "failed", take.made_at))  # a try that failed hides no good one before it
     of_lesson = {take.student.id: take for take in worst_first}
     waiting = set(pupils) - set(of_lesson)
     return TodayRecord(
-        lesson=_record(row, group.name if group else "", chairs, until, of_lesson, found) if row else None,
+        lesson=_record(row, group.name if group else "", chairs, until, of_lesson, lately) if row else None,
         just_made=tuple(take for take in found if take.made_at >= since),
         last_time={take.student.id: take for take in reversed(found) if take.student.id in waiting and take.state == "read"},
         usual_read_s=usual_s,
@@ -122,7 +123,7 @@ def coming(scope: Scope, *, since: datetime) -> list[LessonRecord]:
     """Lessons that begin after a moment, the next first, with who sits when."""
     with db.connection_context():
         rows = list(Lesson.select().where(scope.sees(Lesson.programme) & (Lesson.starts_at >= since)).order_by(Lesson.starts_at).limit(MOST_COMING))
-        return [_record(row, "", _chairs(row), {}, {}, []) for row in rows]
+        return [_record(row, "", _chairs(row), {}, {}, {}) for row in rows]
 
 
 def set_away(scope: Scope, seat_id: int, away: Away) -> None:
@@ -143,14 +144,9 @@ def note_counted(scope: Scope, seat_id: int, *, breaths: int, lasted_s: float) -
         row = Seat.select(Seat, Lesson).join(Lesson).where((Seat.id == seat_id) & scope.sees(Lesson.programme)).for_update().first()
         if row is None:
             raise NotThere(str(seat_id))
-        run = joined(_counted(row), Run(now(), breaths, lasted_s))
+        run = joined(resting.counted_run(row.counted), Run(now(), breaths, lasted_s))
         Seat.update(counted=asdict(run) | {"ended_at": run.ended_at.isoformat()}).where(Seat.id == seat_id).execute()
         changes.note(scope, row.lesson.programme_id, "lesson", str(row.lesson.id))
-
-
-def _counted(chair: Seat) -> Run | None:
-    kept = chair.counted
-    return None if kept is None else Run(datetime.fromisoformat(kept["ended_at"]), int(kept["breaths"]), float(kept["lasted_s"]))
 
 
 def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
@@ -163,15 +159,18 @@ def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
         return checks.check_records(scope, [row.asked_id])[row.asked_id].check
 
 
-def _rest_s(chair: Seat, lately: list[TakeRecord]) -> float:
+def _rest_s(chair: Seat, lately: list[Run]) -> float:
     card = from_document(chair.asked.document).card
-    runs = [Run(take.made_at, take.asked.check.card.cycles, take.asked.check.card.lasts_s) for take in lately if take.asked.check.card]
-    counted = _counted(chair)
-    return rest_s([*runs, counted] if counted else runs, card.cycles, at=now()) if card else 0.0
+    return rest_s(lately, breaths=card.cycles, efforts=efforts_of(card), at=now()) if card else 0.0
 
 
 def _record(
-    row: Lesson, group_name: str, chairs: list[Seat], until: dict[int, date], of_lesson: dict[int, TakeRecord], lately: list[TakeRecord]
+    row: Lesson,
+    group_name: str,
+    chairs: list[Seat],
+    until: dict[int, date],
+    of_lesson: dict[int, TakeRecord],
+    lately: dict[int, list[Run]],
 ) -> LessonRecord:
     return LessonRecord(
         id=row.id, title=row.title, group_name=group_name, starts_at=row.starts_at, minutes=row.minutes,
@@ -181,7 +180,7 @@ def _record(
                 id=chair.id, place=chair.place, minute=chair.minute, asked=CheckRecord(chair.asked.id, from_document(chair.asked.document)),
                 side=cast(Facing, chair.side), away=cast(Away, chair.away),
                 student=students.student_record(chair.student, until), take=of_lesson.get(chair.student.id),
-                rest_s=_rest_s(chair, [take for take in lately if take.student.id == chair.student.id]),
+                rest_s=_rest_s(chair, lately.get(chair.student.id, [])),
             )
             for chair in chairs
         ),

@@ -19,7 +19,8 @@ from brevin.store.students import student
 
 @dataclass(frozen=True)
 class TryRecord:
-    """One try. fixed_by: the name of the check that was the reason, "" where nobody said; by: who tapped it, "" where they have left."""
+    """One try. fixed_by: the name of the check that was the reason, "" where nobody said; by: who tapped it, "" where they have left; length_s: how long the
+    part alone sounded, None where nobody measured."""
 
     id: int
     student_id: int
@@ -29,14 +30,16 @@ class TryRecord:
     at: datetime
     fixed_by: str
     by: str
+    length_s: float | None
 
 
-def add(scope: Scope, student_id: int, *, rung: str, outcome: Outcome, at: datetime | None = None) -> int:
+def add(scope: Scope, student_id: int, *, rung: str, outcome: Outcome, at: datetime | None = None, length_s: float | None = None) -> int:
     """Put on record what came out; returns the try's key. Raises NotThere."""
     who = student(scope, student_id)
     with db.connection_context():
         made = SoundTry.create(
-            programme=who.programme_id, student=who.id, instrument=who.instrument, rung=rung, outcome=outcome, at=at or now(), by=scope.person_id
+            programme=who.programme_id, student=who.id, instrument=who.instrument, rung=rung, outcome=outcome, at=at or now(), by=scope.person_id,
+            length_s=length_s,
         )  # fmt: skip
         return int(made.id)
 
@@ -65,7 +68,7 @@ def tries(scope: Scope, students: Sequence[int]) -> list[TryRecord]:
         return [
             TryRecord(
                 row.id, row.student_id, cast(Instrument, row.instrument), row.rung, cast(Outcome, row.outcome), row.at, row.fixed_by,
-                row.by.name if row.by else "",
+                row.by.name if row.by else "", row.length_s,
             )
             for row in rows
         ]  # fmt: skip

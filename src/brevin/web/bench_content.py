@@ -5,7 +5,8 @@ from collections.abc import Sequence
 from flask import current_app
 
 from brevin.core.handling.cards import InstrumentCard
-from brevin.core.handling.ways import ways
+from brevin.core.handling.ways import looks, ways
+from brevin.core.kinds import Instrument
 from brevin.core.verdict.schools import Method
 from brevin.edge.instrument_files import Content
 from brevin.store import instruments, lessons, rulebook, students
@@ -60,3 +61,9 @@ def card_of(who: StudentRecord) -> InstrumentCard:
 def chosen(card: InstrumentCard) -> dict[str, str]:
     """The way that stands for each choice of a card."""
     return ways(card, rules().choices.get(card.name, {}), (rulebook.method(scope()) or Method()).answers)
+
+
+def looks_of(instrument: Instrument) -> dict[str, tuple[str, str]]:
+    """What the programme's way of the mouth makes of the ticks: how it should be and the usual wrong place, by the tick's key."""
+    card = content().cards.get(instrument)
+    return {key: (one.fine, one.wrong) for key, one in looks(card, chosen(card)).items()} if card else {}

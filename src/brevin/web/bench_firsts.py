@@ -7,9 +7,10 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.handling.cards import OUTCOMES, InstrumentCard, Outcome
-from brevin.core.handling.firsts import ALONE, Try, checks_after, gate_now, opened, rest_s, rungs
+from brevin.core.handling.firsts import ALONE, Try, checks_after, gate_now, lips_rest_s, opened, rungs
 from brevin.core.music.heard import heard
-from brevin.store import sounds, students
+from brevin.core.plan.limits import rest_s
+from brevin.store import resting, sounds, students
 from brevin.store.database import now
 from brevin.store.records import StudentRecord
 from brevin.web.auth import scope
@@ -20,7 +21,7 @@ from brevin.web.schemas import Done, StudentPath
 from brevin.web.shapes import answer
 
 routes = APIBlueprint("bench_firsts", __name__, url_prefix="/api/bench/firsts")
-MOST_SOUND_BYTES = 800_000  # some eight seconds
+MOST_SOUND_BYTES = 1_500_000  # some fifteen seconds
 
 
 @routes.get("/<int:student_id>", responses={200: FirstsOut})
@@ -41,7 +42,9 @@ def came_out(path: StudentPath, body: TryIn) -> Response:
         raise Refused("not_open_yet", 409)
     if standing.rest_s > 0:
         raise Refused("rest_first", 409, SENTENCES["rest_first"].format(seconds=round(standing.rest_s)))
-    sounds.add(scope(), who.id, rung=body.rung, outcome=body.outcome)
+    if body.length_s is not None and (body.rung != ALONE or body.outcome != "note"):
+        raise Refused("no_length", 422)
+    sounds.add(scope(), who.id, rung=body.rung, outcome=body.outcome, length_s=body.length_s)
     return answer(_firsts(who))
 
 
@@ -74,7 +77,10 @@ def _firsts(who: StudentRecord) -> FirstsOut:
     own = [one for one in sounds.tries(scope(), [who.id]) if one.instrument == who.instrument]
     return FirstsOut(
         student_id=who.id, name=who.name, instrument=who.instrument, card=card.name, rungs=_rungs(card, own),
-        rest_s=rest_s([Try(one.rung, one.outcome, one.at) for one in own], at=now()),
+        rest_s=max(
+            lips_rest_s([Try(one.rung, one.outcome, one.at) for one in own], at=now()),
+            rest_s(resting.runs(scope(), who.id), breaths=1, efforts=1, at=now()),
+        ),
         checks={outcome: checks_after(card, outcome, times) for outcome, times in _times(card).items()},
     )  # fmt: skip
 
@@ -89,7 +95,7 @@ def _rungs(card: InstrumentCard, own: list[sounds.TryRecord]) -> list[RungOut]:
     return [
         RungOut(
             key=key, title=card.alone.title if key == ALONE and card.alone else key, opened=may[key], gate=gates[key],
-            tries=[TryOut(id=one.id, outcome=one.outcome, at=one.at, fixed_by=one.fixed_by) for one in tries[key]],
+            tries=[TryOut(id=one.id, outcome=one.outcome, at=one.at, fixed_by=one.fixed_by, length_s=one.length_s) for one in tries[key]],
         )
         for key in keys
     ]  # fmt: skip

@@ -57,7 +57,7 @@ def _steps(pupils: Sequence[StudentRecord]) -> Iterator[BenchLine]:
 
 def _notes(pupils: Sequence[StudentRecord]) -> Iterator[BenchLine]:
     for one in sounds.tries(scope(), [pupil.id for pupil in pupils]):
-        how = one.outcome.replace("_", " ") + (f", it was: {one.fixed_by}" if one.fixed_by else "")
+        how = one.outcome.replace("_", " ") + (f" for {one.length_s:.1f} s" if one.length_s else "") + (f", it was: {one.fixed_by}" if one.fixed_by else "")
         yield _line(one.student_id, "first note", one.rung, how, one.at, one.by)
 
 

@@ -134,10 +134,13 @@ class RunPath(BaseModel):
 
 
 class TryOut(BaseModel):
+    """length_s: how long the part alone sounded, None where nobody measured."""
+
     id: int
     outcome: Outcome
     at: datetime
     fixed_by: str
+    length_s: float | None
 
 
 class RungOut(BaseModel):
@@ -163,8 +166,11 @@ class FirstsOut(BaseModel):
 
 
 class TryIn(BaseModel):
+    """length_s: how long it sounded, of a good try with the part alone."""
+
     rung: str = Field(max_length=16)
     outcome: Outcome
+    length_s: float | None = Field(default=None, ge=0.1, le=60.0)
 
 
 class TryPath(BaseModel):

@@ -35,6 +35,8 @@ SENTENCES: dict[str, str] = {
     "not_from_here": "The first account is made on the computer that Brevin runs on.",
     "few_examples": "Leave at least one take up and one down: the line lies between them.",
     "bad_card": "This is no count card. Write it like 3-0-7@72x4: in, pause, out, at a tempo, how often.",
+    "no_length": "How long it sounded is kept of a good try with the part alone. Tap what came out without it.",
+    "too_many_efforts": "More than {most} longest tries in a row are too many: a minute of rest comes after them. Make it {most} at most.",
     "too_many_in_a_row": "More than {most} breaths in a row make light-headed. Make two cards of it; the program puts the rest between them.",
     "empty_off": "Staying empty is switched off here. Whoever may change the rules switches it on, below the ladder.",
     "order_old": "The chairs of this lesson have changed meanwhile. Look at the line as it is now, then move the chair again.",

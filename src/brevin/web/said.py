@@ -3,11 +3,12 @@
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from brevin.core.hold.ticks import TICKS
+from brevin.core.hold.ticks import as_taught
 from brevin.core.verdict.rules import CRITERION_KEYS
 from brevin.core.verdict.tries import next_tries
 from brevin.store import reports, takes, ticks
 from brevin.web.auth import scope
+from brevin.web.bench_content import looks_of
 from brevin.web.problems import Refused
 from brevin.web.schemas import CueIn, Done, OverruleIn, TakePath
 from brevin.web.shapes import answer
@@ -51,8 +52,8 @@ def cue_record(path: TakePath, query: CueQuery) -> Response:
 def ticks_of(path: TakePath) -> Response:
     """What no camera sees of this take's instrument: where to look, what is right there, and what was ticked."""
     take = takes.take_record(scope(), path.take_id)
-    said = ticks.ticked(scope(), take)
-    return answer(TicksOut(items=[TickOut(**vars(one), state=said.get(one.key)) for one in TICKS.get(take.asked.check.instrument, ())]))
+    said, instrument = ticks.ticked(scope(), take), take.asked.check.instrument
+    return answer(TicksOut(items=[TickOut(**vars(one), state=said.get(one.key)) for one in as_taught(instrument, looks_of(instrument))]))
 
 
 @routes.put("/<take_id>/ticks", responses={200: Done})

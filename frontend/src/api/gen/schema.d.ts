@@ -1244,7 +1244,8 @@ export interface components {
         };
         /**
          * Alone
-         * @description What sounds before the whole instrument: mouthpiece, reed or head joint. sounds: about which note, "" where any will do.
+         * @description What sounds before the whole instrument: mouthpiece, reed or head joint. sounds: about which note, "" where any will do; good_s, excellent_s: how long
+         *     one breath may make it sound, 0 where no guide is known.
          */
         Alone: {
             /**
@@ -1252,6 +1253,16 @@ export interface components {
              * @default
              */
             drawing: string;
+            /**
+             * Excellent S
+             * @default 0
+             */
+            excellent_s: number;
+            /**
+             * Good S
+             * @default 0
+             */
+            good_s: number;
             /** Say */
             say: string;
             /**
@@ -2676,6 +2687,16 @@ export interface components {
             was: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba") | null;
         };
         /**
+         * Looks
+         * @description What a teacher sees where it is right, and the usual wrong place.
+         */
+        Looks: {
+            /** Fine */
+            fine: string;
+            /** Wrong */
+            wrong: string;
+        };
+        /**
          * Mark
          * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on;
          *     outside: the value itself lies outside its steady band, not only its interval; side: on which side.
@@ -2894,7 +2915,8 @@ export interface components {
         /**
          * Option
          * @description One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order;
-         *     taught: "question.school" of the programme's five answers that it goes with.
+         *     taught: "question.school" of the programme's five answers that it goes with; looks: what is ticked otherwise where mouths are taught so, by the tick's key
+         *     (``core/hold/ticks.py``).
          */
         Option: {
             /**
@@ -2906,6 +2928,10 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+            /** Looks */
+            looks?: {
+                [key: string]: components["schemas"]["Looks"];
+            };
             /**
              * Order
              * @default []
@@ -3945,8 +3971,16 @@ export interface components {
             /** T S */
             t_s: number[];
         };
-        /** TryIn */
+        /**
+         * TryIn
+         * @description length_s: how long it sounded, of a good try with the part alone.
+         */
         TryIn: {
+            /**
+             * Length S
+             * @default null
+             */
+            length_s: number | null;
             /**
              * Outcome
              * @enum {string}
@@ -3955,7 +3989,10 @@ export interface components {
             /** Rung */
             rung: string;
         };
-        /** TryOut */
+        /**
+         * TryOut
+         * @description length_s: how long the part alone sounded, None where nobody measured.
+         */
         TryOut: {
             /**
              * At
@@ -3966,6 +4003,8 @@ export interface components {
             fixed_by: string;
             /** Id */
             id: number;
+            /** Length S */
+            length_s: number | null;
             /**
              * Outcome
              * @enum {string}

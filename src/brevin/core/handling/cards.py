@@ -37,9 +37,18 @@ class Amount:
 
 
 @dataclass(frozen=True)
+class Looks:
+    """What a teacher sees where it is right, and the usual wrong place."""
+
+    fine: str
+    wrong: str
+
+
+@dataclass(frozen=True)
 class Option:
     """One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order;
-    taught: "question.school" of the programme's five answers that it goes with."""
+    taught: "question.school" of the programme's five answers that it goes with; looks: what is ticked otherwise where mouths are taught so, by the tick's key
+    (``core/hold/ticks.py``)."""
 
     key: str
     label: str
@@ -48,6 +57,7 @@ class Option:
     drawing: str = ""
     order: tuple[str, ...] = ()
     taught: str = ""
+    looks: Mapping[str, Looks] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -100,12 +110,15 @@ class FirstNote:
 
 @dataclass(frozen=True)
 class Alone:
-    """What sounds before the whole instrument: mouthpiece, reed or head joint. sounds: about which note, "" where any will do."""
+    """What sounds before the whole instrument: mouthpiece, reed or head joint. sounds: about which note, "" where any will do; good_s, excellent_s: how long
+    one breath may make it sound, 0 where no guide is known."""
 
     title: str
     say: str
     sounds: str = ""
     drawing: str = ""
+    good_s: float = 0.0
+    excellent_s: float = 0.0
 
 
 @dataclass(frozen=True)

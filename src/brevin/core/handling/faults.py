@@ -1,14 +1,17 @@
 """What cannot be right in an instrument's file: each fault with the way to the place where it stands, so that file and line can be told."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from brevin.core.errors import InvalidInput
 from brevin.core.handling.cards import OUTCOMES, FamilyCard, InstrumentCard
 from brevin.core.handling.fingering import play
 from brevin.core.handling.notes import clef_fits, note
+from brevin.core.hold.ticks import TICKS
+from brevin.core.kinds import Instrument
 from brevin.core.verdict.schools import SCHOOLS
 
+LONGEST_ALONE_S = 30.0  # longer is held by nobody who begins
 Path = tuple[str | int, ...]
 
 
@@ -22,12 +25,12 @@ class Fault:
 
 def family_faults(card: FamilyCard, *, drawings: frozenset[str]) -> list[Fault]:
     """What cannot be right in a family's file."""
-    return [*_missing_drawings(card, drawings), *_taught(card)]
+    return [*_missing_drawings(card, drawings), *_taught(card), *_looks(card, tuple(TICKS))]
 
 
 def faults(card: InstrumentCard, whole: InstrumentCard, *, drawings: frozenset[str]) -> list[Fault]:
     """What cannot be right in an instrument's file, with its family's lines put under it (whole)."""
-    return [*_missing_drawings(card, drawings), *_taught(card), *_notes(card), *_keys(card, whole), *_ranges(card), *_checks(whole)]
+    return [*_missing_drawings(card, drawings), *_taught(card), *_notes(card), *_keys(card, whole), *_ranges(card), *_checks(whole), *_looks(card, card.serves)]
 
 
 def _missing_drawings(card: InstrumentCard | FamilyCard, drawings: frozenset[str]) -> Iterator[Fault]:
@@ -50,6 +53,15 @@ def _taught(card: InstrumentCard | FamilyCard) -> Iterator[Fault]:
         for k, option in enumerate(choice.options):
             if option.taught and option.taught not in known:
                 yield Fault(("choices", i, "options", k, "taught"), f"{option.taught} is none of the answers on how one teaches")
+
+
+def _looks(card: InstrumentCard | FamilyCard, instruments: Sequence[Instrument]) -> Iterator[Fault]:
+    known = {tick.key for instrument in instruments for tick in TICKS.get(instrument, ())}
+    for i, choice in enumerate(card.choices):
+        for k, option in enumerate(choice.options):
+            for key in option.looks:
+                if key not in known:
+                    yield Fault(("choices", i, "options", k, "looks"), f"{key} is nothing that is ticked on {card.name}")
 
 
 def _notes(card: InstrumentCard) -> Iterator[Fault]:
@@ -111,6 +123,8 @@ def _ranges(card: InstrumentCard) -> Iterator[Fault]:
             yield Fault(("care", i, "every_days"), "days cannot be fewer than none")
     if not 1 <= card.gate.good <= card.gate.of:
         yield Fault(("gate",), "so many good of so many: the first is at most the second")
+    if card.alone and not 0 <= card.alone.good_s <= card.alone.excellent_s <= LONGEST_ALONE_S:
+        yield Fault(("alone",), f"what is excellent lasts at least as long as what is good, and {LONGEST_ALONE_S:g} s at most")
     if list(card.positions_cm) != sorted(card.positions_cm):
         yield Fault(("positions_cm",), "each position lies further out than the one before")
 

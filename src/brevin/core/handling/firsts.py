@@ -8,8 +8,6 @@ from brevin.core.handling.cards import GROUPS, Ask, Gate, Group, InstrumentCard,
 
 ALONE = "alone"
 """The rung below the first note: mouthpiece, reed or head joint by itself."""
-MOST_EFFORTS = 3  # longest tries in a row, of the part alone as of any other
-EFFORT_REST_S = 60.0  # between three of them and the next
 LIPS_TRIES = 10  # tries after which the lips rest
 LIPS_REST_S = 120.0  # of not playing, after which the count begins anew
 
@@ -80,25 +78,12 @@ def opened(keys: Sequence[str], accepts: Sequence[str], gates: Mapping[str, Gate
     return found
 
 
-def rest_s(tries: Sequence[Try], *, at: datetime) -> float:
-    """Seconds of rest before the next try: after three longest tries in a row (the part alone) a minute, after ten tries of any kind two. Source: own starting
-    values, after what is asked for lips and dizziness."""
-    newest = sorted(tries, key=lambda one: one.at, reverse=True)
-    efforts = _in_a_row([one.at for one in newest if one.rung == ALONE], EFFORT_REST_S)
-    of_any = _in_a_row([one.at for one in newest], LIPS_REST_S)
-    waits = [0.0]
-    if len(efforts) >= MOST_EFFORTS:
-        waits.append(EFFORT_REST_S - (at - efforts[0]).total_seconds())
-    if len(of_any) >= LIPS_TRIES:
-        waits.append(LIPS_REST_S - (at - of_any[0]).total_seconds())
-    return max(waits)
-
-
-def _in_a_row(newest_first: Sequence[datetime], gap_s: float) -> list[datetime]:
-    """The latest of these without such a gap between them."""
+def lips_rest_s(tries: Sequence[Try], *, at: datetime) -> float:
+    """Seconds that the lips still rest before the next try: two minutes after ten tries of any kind. Longest tries have a rest of their own
+    (``core/plan/limits.py``). Source: own starting values."""
     row: list[datetime] = []
-    for moment in newest_first:
-        if row and row[-1] - moment >= timedelta(seconds=gap_s):
+    for moment in sorted((one.at for one in tries), reverse=True):
+        if row and row[-1] - moment >= timedelta(seconds=LIPS_REST_S):
             break
         row.append(moment)
-    return row
+    return max(LIPS_REST_S - (at - row[0]).total_seconds(), 0.0) if len(row) >= LIPS_TRIES else 0.0

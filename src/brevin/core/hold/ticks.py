@@ -3,7 +3,8 @@
 One list an instrument: the mouth by its family, then the home of each finger. Source: own, after what beginners' teachers look for.
 """
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from brevin.core.kinds import Instrument
@@ -25,10 +26,11 @@ class Tick:
 
 _CHIN = Tick("chin", "mouth", "Chin", "flat and smooth", "bunched")
 _CHEEKS = Tick("cheeks", "mouth", "Cheeks", "in", "puffed")
-_BRASS = (
-    Tick("lips", "mouth", "Lips", "together as in mmm, the rim in the middle", "rim off the middle, pressed"),
+_BRASS_MOUTH = (
+    Tick("lips", "mouth", "Lips", "together as in mmm", "pressed, pinched"),
     Tick("corners", "mouth", "Corners", "firm and still", "smiling or drawn down"), _CHEEKS, _CHIN,
 )  # fmt: skip
+_BRASS = (Tick("rim", "mouth", "Rim", "in the middle of the lips", "off the middle, pressed"), *_BRASS_MOUTH)
 _SINGLE_REED = (
     Tick("teeth", "mouth", "Upper teeth", "on the beak", "lifted off it"),
     Tick("lips", "mouth", "Lower lip", "a cushion, a little over the teeth", "rolled far in, or biting"),
@@ -89,7 +91,7 @@ TICKS: dict[Instrument, tuple[Tick, ...]] = {
         Tick("left_ring", "left_hand", "Left ring finger", "in the ring", "outside it"),
     )),
     "horn": (
-        *_BRASS,
+        Tick("rim", "mouth", "Rim", "two thirds on the upper lip", "low on it, pressed"), *_BRASS_MOUTH,
         Tick("left_fingers", "left_hand", "Left fingertips", "on the levers", "middle joints on them"),
         Tick("left_little", "left_hand", "Left little finger", "in its hook", "free, or gripping"),
         Tick("bell_hand", "right_hand", "Hand in the bell", "a flat cup on the far wall, thumb along it", "spread across, or only at the edge"),
@@ -109,3 +111,8 @@ TICKS: dict[Instrument, tuple[Tick, ...]] = {
     )),
 }  # fmt: skip
 """What is looked at, in the order of the list beside the still."""
+
+
+def as_taught(instrument: Instrument, looks: Mapping[str, tuple[str, str]]) -> tuple[Tick, ...]:
+    """The list of an instrument. looks: how it should be and the usual wrong place, by key, where mouths are taught otherwise than is usual."""
+    return tuple(replace(one, fine=looks[one.key][0], wrong=looks[one.key][1]) if one.key in looks else one for one in TICKS.get(instrument, ()))

@@ -25,7 +25,8 @@ ROUGH_HZ = (7.0, 45.0)  # in which gurgling shakes the level
 ROUGH_DB = 2.2  # standard deviation of the level in that band
 THIN_DB = 16.0  # over the room's level; softer tones are thin
 LEAST_SHAKEN_S, EDGE_HOPS = 0.3, 5  # of tone that shaking is looked for in; hops at its ends that are left out
-FLOOR_SHARE = 0.15  # of the hops are taken as the room's own
+TOGETHER = 100  # hops worked out at once: a long tone takes no more memory than a short one
+FLOOR_SHARE, FLOOR_S = 0.15, 0.3  # of the hops are taken as the room's own, and no more than so long: a long tone leaves little of the room
 
 
 @dataclass(frozen=True)
@@ -44,7 +45,7 @@ def heard(samples: Floats, rate_hz: float, *, wanted_hz: float | None) -> Heard:
     if len(samples) < rate_hz / 3:
         raise InvalidInput("too_short", seconds=len(samples) / rate_hz)
     level_db, likeness, hz = _hops(samples, rate_hz)
-    floor_db = float(np.quantile(level_db, FLOOR_SHARE))
+    floor_db = float(np.quantile(level_db, min(FLOOR_SHARE, FLOOR_S / (HOP_S * len(level_db)))))
     loud = level_db > floor_db + LOUD_DB
     tone = loud & (likeness > PITCHED)
     air_s, tone_s = float(np.sum(loud & ~tone) * HOP_S), float(np.sum(tone) * HOP_S)
@@ -69,7 +70,13 @@ def _hops(samples: Floats, rate_hz: float) -> tuple[Floats, Floats, Floats]:
     """Level in dB, likeness and frequency of each hop."""
     size, step = int(WINDOW_S * rate_hz), int(HOP_S * rate_hz)
     starts = np.arange(0, len(samples) - size, step)
-    windows = samples[starts[:, None] + np.arange(size)] if len(starts) else np.zeros((1, size))
+    parts = [_some_hops(samples[starts[i : i + TOGETHER, None] + np.arange(size)], rate_hz) for i in range(0, len(starts), TOGETHER)]
+    level_db, likeness, hz = (np.concatenate(one) for one in zip(*parts, strict=True))
+    return level_db, likeness, hz
+
+
+def _some_hops(windows: Floats, rate_hz: float) -> tuple[Floats, Floats, Floats]:
+    size = windows.shape[1]
     windows = windows - windows.mean(axis=1, keepdims=True)
     power = np.mean(windows**2, axis=1)
     spectrum = np.fft.rfft(windows, n=2 * size, axis=1)

@@ -9,8 +9,6 @@ import urllib.error
 import urllib.request
 from pathlib import Path
 
-import pytest
-
 from brevin.ops import supervise
 from brevin.ops.mariadb import free_port
 from brevin.ops.settings import ROOT
@@ -59,14 +57,7 @@ def gone(data: Path, within_s: float) -> bool:
     return not left(data)
 
 
-@pytest.mark.parametrize("kind", [signal.SIGTERM, signal.SIGINT])
-def test_a_stop_ends_everything_cleanly(kind: signal.Signals, tmp_path: Path) -> None:
-    process = up(tmp_path / "data", free_port())
-    process.send_signal(kind)
-    assert process.wait(20) == 0 and gone(tmp_path / "data", 2)
-
-
-def test_after_a_kill_nothing_stays_and_the_next_start_goes_on(tmp_path: Path) -> None:
+def test_after_a_kill_nothing_stays_and_the_next_start_goes_on_until_it_is_told_to_stop(tmp_path: Path) -> None:
     data, port = tmp_path / "data", free_port()
     first = up(data, port)
     (data / "clips" / "half.mp4.part").write_bytes(b"half a clip")
@@ -79,15 +70,15 @@ def test_after_a_kill_nothing_stays_and_the_next_start_goes_on(tmp_path: Path) -
     assert second.wait(20) == 0 and gone(data, 2)
 
 
-def test_a_second_start_on_the_same_folder_says_so(tmp_path: Path) -> None:
+def test_a_second_start_on_the_same_folder_says_so_and_ctrl_c_ends_the_first_cleanly(tmp_path: Path) -> None:
     data = tmp_path / "data"
     first = up(data, free_port())
     try:
         second = subprocess.run([str(ROOT / "start"), "--data", str(data), "--no-demo"], capture_output=True, text=True, timeout=30)
         assert second.returncode == 1 and "already running" in second.stderr and len(second.stderr.strip().splitlines()) == 1
     finally:
-        first.send_signal(signal.SIGTERM)
-        assert first.wait(20) == 0
+        first.send_signal(signal.SIGINT)
+        assert first.wait(20) == 0 and gone(data, 2)
 
 
 def test_a_port_that_is_taken_is_an_error_with_its_reason(tmp_path: Path) -> None:

@@ -336,6 +336,9 @@ const GateArea = styled.div`
   flex-wrap: wrap;
   align-items: end;
   gap: 0 60px;
+  > * {
+    min-width: 0; /* nine tries scroll in themselves */
+  }
 `;
 
 const TakeBack = ({ onPress }: { onPress: () => void }) => <Plain onPress={onPress}>take the last try back (Z)</Plain>;

@@ -60,8 +60,8 @@ def _analyse(asked: argparse.Namespace) -> int:
         kept = Path(scratch) / "clip.evidence"
         child = Children(straight=True).start(see_clip, str(asked.clip.absolute()), str(model_path(ROOT)), str(kept), asked.view, limits=READ_LIMITS)
         from brevin.core.evidence import unpacked  # what judges is loaded while the child looks
+        from brevin.core.plain import to_json
         from brevin.core.read import Task, judge
-        from brevin.core.report import to_json
         from brevin.core.verdict.wording import with_sentences
 
         _until_seen(child, asked.clip.name)

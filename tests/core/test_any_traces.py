@@ -11,10 +11,10 @@ from brevin.core.evidence import Evidence, Followed
 from brevin.core.kinds import REGIONS
 from brevin.core.kinematics.traces import Traces
 from brevin.core.music.clicks import Onsets
+from brevin.core.plain import to_json
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge
-from brevin.core.report import to_json
 from brevin.core.track import ClipFacts, PoseSample
 from brevin.core.verdict.headline import headline, headline_words
 from brevin.core.verdict.wording import with_sentences

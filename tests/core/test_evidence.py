@@ -9,10 +9,12 @@ import pytest
 from brevin.core import packing
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import KIND, VERSION, Evidence, evidence, packed, unpacked
+from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge, read
-from brevin.core.report import Edits, MovedTurn, to_json
+from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict.rules import Rules, layer_from, resolve
+from brevin.core.verdict.wording import with_sentences
 from tests.core.made import HIGH, LOW, sighting
 
 
@@ -75,6 +77,17 @@ def test_an_exempt_item_is_neither_measured_nor_counted() -> None:
     assert reading.report.posture.trunk_inclination_deg is None
     assert all(b.shoulder_rise is None and b.withheld["shoulder_rise"] == "exempt" for b in reading.report.breaths)
     assert not any(m.amount for m in reading.ground.judged.measures if m.key in ("trunk_inclination_deg", "shoulder_rise"))
+
+
+def test_what_a_student_is_exempt_from_is_said_where_it_would_have_been_asked_for() -> None:
+    found, task = kept()
+    rules = resolve([layer_from({"exempt": ["trunk_inclination", "shoulders_still", "elbow_left"]}, name="student")])
+    report = judge(found, task, rules).report
+    shown = with_sentences(to_json(report))["exempt"]
+    assert {one["criterion"]: one["title"] for one in shown} == {"shoulders_still": "Shoulders still", "trunk_inclination": "Stays tall"}, (
+        "no elbow is asked for"
+    )
+    assert judge(found, task).report.exempt == []
 
 
 def test_a_turn_moved_by_hand_moves_its_lengths_and_keeps_the_rest() -> None:

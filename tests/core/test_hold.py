@@ -16,10 +16,10 @@ from brevin.core.hold.elbows import JOINT_OUTSIDE_TRUNKS, UPPER_ARM_TRUNKS, elbo
 from brevin.core.hold.instruments import HELD
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.measure import Amount, Measure, NotMeasured
+from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge, read
-from brevin.core.report import to_json
 from brevin.core.track import Body, LinesSeen
 from brevin.core.verdict.bands import Asked
 from brevin.core.verdict.judge import Judged, verdicts

@@ -8,9 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core.kinds import CheckArea
+from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
-from brevin.core.report import SCHEMA, Report, to_json
+from brevin.core.report import SCHEMA, Report
 from brevin.core.synth import Cycle
 from brevin.core.verdict.wording import reason_sentence
 from brevin.core.verdict.words import REASONS

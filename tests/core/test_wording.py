@@ -2,10 +2,11 @@
 
 import pytest
 
+from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
-from brevin.core.report import Report, to_json
-from brevin.core.verdict.headline import headline, headline_cue, headline_words
+from brevin.core.report import Cue, Report
+from brevin.core.verdict.headline import Fault, Headline, Stood, as_said, headline, headline_cue, headline_words
 from brevin.core.verdict.wording import cue_sentence, fault_words, line_words, with_sentences
 from brevin.core.verdict.words import CRITERIA, REASONS
 from tests.core.made import HIGH, LOW, sighting
@@ -68,3 +69,19 @@ def test_every_reason_says_what_to_do_and_needs_no_more_facts_than_it_is_given()
     """What the gate gives is tested where it gives it; here, that a sentence asks for facts by name only."""
     for code, sentence in REASONS.items():
         assert sentence.text.endswith(".") and len(sentence.text) < 160, code
+
+
+FAULTY = Headline("work", [Fault("shoulders_still", "high")], "chest_high", cue=Cue("shoulders_still", "high"))
+STOOD = [Stood("abdomen_leads", "watch", "low", True), Stood("shoulders_still", "work", "high", True), Stood("pause", "steady", "high", False)]
+
+
+def test_a_list_says_what_the_teacher_says_where_that_is_something_else() -> None:
+    fine = as_said(FAULTY, STOOD, {"shoulders_still": "steady"})
+    assert (fine.state, fine.faults, fine.cue) == ("watch", [Fault("abdomen_leads", "low")], Cue("abdomen_leads", "low"))
+    all_fine = as_said(FAULTY, STOOD, {"shoulders_still": "steady", "abdomen_leads": "steady"})
+    assert (all_fine.state, all_fine.faults, all_fine.cue) == ("steady", [], Cue("all")) and headline_words(all_fine) == "high breath"
+    worse = as_said(FAULTY, STOOD, {"pause": "work"})
+    assert [fault.criterion for fault in worse.faults] == ["shoulders_still", "pause"] and worse.cue == FAULTY.cue, "the cue's own fault still stands"
+    assert as_said(FAULTY, STOOD, {}) == FAULTY
+    unread = Headline("unreadable", reason="too_dark")
+    assert as_said(unread, [], {"pause": "steady"}) == unread, "what could not be read stays so"

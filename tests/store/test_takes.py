@@ -173,6 +173,23 @@ def test_the_teachers_word_stands_beside_the_verdict_and_replaces_an_earlier_one
     assert (verdict.state, verdict.overruled) == ("work", "steady"), "what was measured stays"
 
 
+def test_the_line_of_a_list_follows_the_teachers_word_through_another_reading_and_back(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
+    take = new_take(scope, student, clip)
+    read_once(take.id)
+
+    def line() -> Headline:
+        return takes.take_record(scope, take.id).headline.line
+
+    assert line() == LINE
+    reports.overrule(scope, takes.take_record(scope, take.id), criterion="pause", state="steady", reason="seen")
+    assert (line().state, line().faults, line().cue, line().pattern) == ("steady", [], Cue("all"), "low")
+    readings.read_again(scope, take.id)
+    read_once(take.id)
+    assert line().state == "steady", "another reading does not take the word away"
+    reports.overrule(scope, takes.take_record(scope, take.id), criterion="pause", state=None, reason="")
+    assert line() == LINE
+
+
 def test_a_take_judged_anew_keeps_what_it_was_judged_by(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
     take = new_take(scope, student, clip)
     read_once(take.id)

@@ -52,14 +52,15 @@ export function stopOf(report: Report): string {
 /** The one sentence to say, what it is for, and how the breath was; or why there is none and what to do. */
 export function Say({ take, report }: { take: Take; report: Report }) {
   const stop = stopOf(report);
-  const cue = !stop || report.cue?.criterion !== "all" ? report.cue?.text : undefined; // a hold is spoken of, however little of the breath is seen
+  const spoken = cueOf(take, report);
+  const cue = !stop || spoken?.criterion !== "all" ? spoken?.text : undefined; // a hold is spoken of, however little of the breath is seen
   const pattern = stop ? "" : patternOf(report);
   const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>
       <p className="label">
         <b>{labelOf(report, cue ? "" : stop)}</b>
-        {cue && <span>{whatFor(report)}</span>}
+        {cue && <span>{whatFor(report, spoken)}</span>}
       </p>
       <p className="text">{cue ?? stop}</p>
       <Beside>
@@ -77,7 +78,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
             )}
           </p>
         )}
-        {cue && report.cue && report.cue.criterion !== "all" && <CueSaid take={take} cue={report.cue} />}
+        {cue && spoken && spoken.criterion !== "all" && <CueSaid take={take} cue={spoken} />}
       </Beside>
       {(cue || !stop) &&
         report.reasons.map((reason) => (
@@ -96,9 +97,15 @@ function labelOf(report: Report, stop: string): string {
   return report.readable ? "The breath is not readable here" : "Not readable";
 }
 
+/** The cue as the report has it, or as the teacher's own word on its verdicts leaves it. */
+function cueOf({ headline }: Take, report: Report): Report["cue"] {
+  if (!headline || headline.cue_criterion === (report.cue?.criterion ?? "")) return report.cue;
+  return headline.cue ? { criterion: headline.cue_criterion, side: headline.cue_side, text: headline.cue } : null;
+}
+
 /** The fault a cue is for, and in how many breaths it is. */
-function whatFor(report: Report): string {
-  const verdict = report.verdicts.find(({ criterion }) => criterion === report.cue?.criterion);
+function whatFor(report: Report, cue: Report["cue"]): string {
+  const verdict = report.verdicts.find(({ criterion }) => criterion === cue?.criterion);
   if (!verdict?.line) return "";
   const faults = verdict.marks.filter((mark) => mark.outside).length;
   return verdict.counted_breaths ? `${verdict.line}, in ${faults} of ${verdict.counted_breaths} breaths` : verdict.line;

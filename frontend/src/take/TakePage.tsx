@@ -151,6 +151,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           <Verdicts
             takeId={take.id}
             verdicts={report.verdicts}
+            exempt={report.exempt}
             breaths={count}
             chosen={chosen}
             said={stopOf(report)}

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 
-import type { Verdict } from "../api/client";
+import type { Report, Verdict } from "../api/client";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { PHONE } from "../design/sizes";
@@ -47,6 +47,18 @@ const Withheld = styled.p`
     color: ${colour("soft")};
   }
 `;
+/** Neither mark, number nor scale: a row that only says that it is none. */
+const Exempt = styled.p`
+  ${ROW_COLUMNS}
+  min-height: 35px;
+  padding: 0 2px;
+  color: ${colour("soft")};
+  border-bottom: 1px solid ${colour("hair")};
+  .why {
+    grid-column: 3 / -1;
+    text-align: right;
+  }
+`;
 const Rest = styled.div`
   display: flex;
   align-items: center;
@@ -60,6 +72,7 @@ const Rest = styled.div`
 type Props = {
   takeId: string;
   verdicts: Verdict[];
+  exempt: Report["exempt"];
   breaths: number;
   chosen: number | null;
   said: string;
@@ -67,7 +80,7 @@ type Props = {
 };
 
 /** Verdicts, four in front and the rest one tap away; opening one says why and goes to its evidence in the clip. */
-export function Verdicts({ takeId, verdicts, breaths, chosen, said, onEvidence }: Props) {
+export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, said, onEvidence }: Props) {
   const [all, setAll] = useState(false);
   const readable = verdicts.filter((v) => v.state !== "unreadable");
   const withheld = verdicts.filter((v) => v.state === "unreadable");
@@ -91,6 +104,13 @@ export function Verdicts({ takeId, verdicts, breaths, chosen, said, onEvidence }
         <VerdictRow key={verdict.criterion} takeId={takeId} verdict={verdict} breaths={breaths} chosen={chosen} onEvidence={onEvidence} />
       ))}
       <Unreadable verdicts={all ? withheld : elsewhere} said={said} />
+      {exempt.map(({ criterion, title }) => (
+        <Exempt key={criterion} data-testid={`exempt-${criterion}`}>
+          <span />
+          <span>{title}</span>
+          <span className="why">not measured for this student</span>
+        </Exempt>
+      ))}
       {more && (
         <Rest>
           <Action letter="A" onPress={() => setAll(!all)}>

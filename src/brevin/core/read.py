@@ -28,7 +28,7 @@ from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
-from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Posture, ReadableFor, Reason, Report, Software, SoundHeard
+from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.again import Ground
@@ -237,6 +237,7 @@ def _report(
         edits=asked.edits,
         people=len(found.players),
         own_full=ground.own_full if ground else None,
+        exempt=[Exempt(key) for key in ground.exempt(rules)] if ground else [],
     )
 
 

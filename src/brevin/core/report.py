@@ -3,16 +3,12 @@
 What is stored are codes, facts and numbers; the fields that hold sentences stay empty until ``core.verdict.wording`` fills them for whoever looks.
 """
 
-import dataclasses
-import math
 from dataclasses import dataclass, field
-from typing import Any
 
 from brevin.core.kinds import CheckArea, ExhaleShape, GridSource, Lane, Pattern, Position, SegmentKind, Side, State, TurnKind, View
 from brevin.core.measure import Amount
 
 SCHEMA = "brevin.analysis/1"
-DECIMALS = 4
 
 
 @dataclass(frozen=True)
@@ -242,6 +238,14 @@ class Verdict:
 
 
 @dataclass(frozen=True)
+class Exempt:
+    """What is asked for of everybody else: neither measured nor counted for this student."""
+
+    criterion: str
+    title: str = ""
+
+
+@dataclass(frozen=True)
 class Cue:
     """The one sentence to say next. criterion: the one it comes from, ``all`` for praise; side: of its fault."""
 
@@ -271,7 +275,7 @@ class Edits:
 @dataclass(frozen=True)
 class Report:
     """The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read;
-    own_full: the student's own full breath, % of trunk, that sizes were held against."""
+    own_full: the student's own full breath, % of trunk, that sizes were held against; exempt: what the check asks for and the student is exempt from."""
 
     schema: str
     software: Software
@@ -299,22 +303,4 @@ class Report:
     edits: Edits = field(default_factory=Edits)
     people: int = 1
     own_full: Amount | None = None
-
-
-def to_json(report: Report) -> dict[str, Any]:
-    """The report as plain JSON values, numbers rounded to ``DECIMALS``. Raises ValueError on a number that is not finite."""
-    return {one.name: _plain(getattr(report, one.name)) for one in dataclasses.fields(report)}
-
-
-def _plain(value: Any) -> Any:
-    if dataclasses.is_dataclass(value):
-        return {one.name: _plain(getattr(value, one.name)) for one in dataclasses.fields(value)}
-    if isinstance(value, dict):
-        return {key: _plain(inner) for key, inner in value.items()}
-    if isinstance(value, (list, tuple)):
-        return [_plain(inner) for inner in value]
-    if isinstance(value, float):
-        if not math.isfinite(value):
-            raise ValueError("a number in the report is not finite")
-        return round(value, DECIMALS)
-    return value
+    exempt: list[Exempt] = field(default_factory=list)

@@ -1,7 +1,7 @@
 """Reports: the document is the record; its numbers and verdicts stand beside it as rows that can be asked for by student, criterion, instrument and time."""
 
 import dataclasses
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, cast
@@ -9,13 +9,13 @@ from typing import Any, cast
 from peewee import JOIN, Expression, Field, Tuple, Value, fn
 
 from brevin.core.breath.fullness import OwnBreaths
-from brevin.core.kinds import Position, State, View
+from brevin.core.kinds import Position, Side, State, View
 from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import from_document
 from brevin.core.report import Cue
-from brevin.core.verdict.headline import Fault, Headline
+from brevin.core.verdict.headline import Fault, Headline, Stood, as_said
 from brevin.core.verdict.tries import Try
-from brevin.store import grounds
+from brevin.store import changes, grounds
 from brevin.store.database import db
 from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Person, Report, Take, VerdictRow
 from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
@@ -42,8 +42,9 @@ def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
     """The next version of a take's report, and its rows in place of the older ones'. Returns the version. Needs an open transaction."""
     version = Report.select().where(Report.take == take.id).count() + 1
     judged = new.ground.judged if new.ground else None
+    stood = [Stood(v.criterion, v.state, v.side, v.outside) for v in new.verdicts]
     Report.create(
-        take=take.id, version=version, document=new.document, readable=new.readable, headline=dataclasses.asdict(new.headline),
+        take=take.id, version=version, document=new.document, readable=new.readable, headline=_kept(new.headline, stood, _said(scope, take.id)),
         software_version=new.software_version, thresholds_id=new.thresholds_id, profile_id=new.profile_id,
         view=(judged.view if judged else None) or "", position=(judged.position if judged else None) or "",
         ground=grounds.document_of(new.ground) if new.ground else None,
@@ -64,6 +65,16 @@ def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
     return version
 
 
+def _kept(line: Headline, stood: Sequence[Stood], said: Mapping[str, State]) -> dict[str, object]:
+    """The line for lists, with the teacher's word in it, and as it was read where the two differ."""
+    now = as_said(line, stood, said)
+    return dataclasses.asdict(now) | ({"as_read": dataclasses.asdict(line)} if now != line else {})
+
+
+def _said(scope: Scope, take_id: str) -> dict[str, State]:
+    return {row.criterion: cast(State, row.state) for row in _overrules(scope, [take_id])}
+
+
 def _measure(measure: Measure) -> dict[str, object]:
     amount = measure.amount
     return {
@@ -79,6 +90,7 @@ def headlines(scope: Scope, take_ids: Sequence[str]) -> dict[str, HeadlineRecord
 
 
 def _line(kept: dict[str, object]) -> Headline:
+    kept = {key: value for key, value in kept.items() if key != "as_read"}
     faults = [Fault(**fault) for fault in kept.get("faults") or []]  # type: ignore[attr-defined]
     cue = kept.get("cue")
     return Headline(**(kept | {"faults": faults, "cue": Cue(**cue) if cue else None}))  # type: ignore[arg-type]
@@ -91,6 +103,13 @@ def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State | N
         Overrule.delete().where(same & (Overrule.breath.is_null() if breath is None else Overrule.breath == breath)).execute()
         if state is not None:
             Overrule.create(**take.columns, criterion=criterion, breath=breath, state=state, reason=reason, by=scope.person_id)
+        newest_report = Report.select().where(Report.take == take.id).order_by(Report.version.desc()).first()
+        if newest_report is not None:
+            rows = VerdictRow.select().where(VerdictRow.take == take.id).order_by(VerdictRow.id)
+            stood = [Stood(row.criterion, cast(State, row.state), cast(Side | None, row.side or None), row.outside) for row in rows]
+            line = _line(newest_report.headline.get("as_read") or newest_report.headline)
+            Report.update(headline=_kept(line, stood, _said(scope, take.id))).where(Report.id == newest_report.id).execute()
+        changes.note(scope, take.programme_id, "take", take.id)
 
 
 def overruled(scope: Scope, take_id: str) -> list[OverruleRecord]:

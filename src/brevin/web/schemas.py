@@ -78,9 +78,13 @@ class StudentOut(BaseModel):
 
 
 class HeadlineOut(BaseModel):
+    """The line of a list, with the teacher's own word in it where verdicts were seen otherwise. cue_criterion: what the cue is for, "" where there is none."""
+
     state: State
     words: str
     cue: str
+    cue_criterion: str
+    cue_side: Side | None
     report_version: int
 
 

@@ -65,7 +65,11 @@ def take_out(record: TakeRecord) -> TakeOut:
 def _headline(record: HeadlineRecord | None) -> HeadlineOut | None:
     if record is None:
         return None
-    return HeadlineOut(state=record.line.state, words=headline_words(record.line), cue=headline_cue(record.line), report_version=record.report_version)
+    line, cue = record.line, record.line.cue
+    return HeadlineOut(
+        state=line.state, words=headline_words(line), cue=headline_cue(line), cue_criterion=cue.criterion if cue else "", cue_side=cue.side if cue else None,
+        report_version=record.report_version,
+    )  # fmt: skip
 
 
 def seat_out(record: SeatRecord) -> SeatOut:

@@ -2191,6 +2191,19 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /**
+         * Exempt
+         * @description What is asked for of everybody else: neither measured nor counted for this student.
+         */
+        Exempt: {
+            /** Criterion */
+            criterion: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
         /** ExemptChange */
         ExemptChange: {
             /** Exempt */
@@ -2347,10 +2360,17 @@ export interface components {
             /** T S */
             t_s: number[];
         };
-        /** HeadlineOut */
+        /**
+         * HeadlineOut
+         * @description The line of a list, with the teacher's own word in it where verdicts were seen otherwise. cue_criterion: what the cue is for, "" where there is none.
+         */
         HeadlineOut: {
             /** Cue */
             cue: string;
+            /** Cue Criterion */
+            cue_criterion: string;
+            /** Cue Side */
+            cue_side: ("low" | "high") | null;
             /** Report Version */
             report_version: number;
             /**
@@ -3326,7 +3346,7 @@ export interface components {
         /**
          * Report
          * @description The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read;
-         *     own_full: the student's own full breath, % of trunk, that sizes were held against.
+         *     own_full: the student's own full breath, % of trunk, that sizes were held against; exempt: what the check asks for and the student is exempt from.
          */
         Report: {
             beats: components["schemas"]["BeatGrid"];
@@ -3343,6 +3363,8 @@ export interface components {
                 [key: string]: number;
             } | null;
             edits?: components["schemas"]["Edits"];
+            /** Exempt */
+            exempt?: components["schemas"]["Exempt"][];
             hold: components["schemas"]["Hold"] | null;
             /** @default null */
             own_full: components["schemas"]["Amount"] | null;

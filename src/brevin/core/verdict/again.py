@@ -12,7 +12,7 @@ from brevin.core.measure import Amount, Measure
 from brevin.core.plan.check import Check
 from brevin.core.report import Verdict
 from brevin.core.verdict.bands import Asked
-from brevin.core.verdict.criteria import CRITERIA, Criterion
+from brevin.core.verdict.criteria import CRITERIA, Criterion, asked_for
 from brevin.core.verdict.judge import Judged, verdict_of, verdicts
 from brevin.core.verdict.rules import CriterionKey, Rules
 
@@ -33,6 +33,11 @@ class Ground:
     def verdicts(self, rules: Rules) -> list[Verdict]:
         """All verdicts by these rules."""
         return verdicts(self.judged, Asked(self.check, self.beat_s, rules, self.own_full))
+
+    def exempt(self, rules: Rules) -> list[CriterionKey]:
+        """What the check asks for, were the student not exempt from it, in the order of the table."""
+        asked = Asked(self.check, self.beat_s, replace(rules, exempt=frozenset()), self.own_full)
+        return [row.key for row in CRITERIA if row.key in rules.exempt and asked_for(row, asked, view=self.judged.view, position=self.judged.position)]
 
 
 @dataclass(frozen=True)

@@ -1,7 +1,8 @@
 """A report in one line, for a list of takes: kept as codes, said when it is shown."""
 
 from collections import Counter
-from dataclasses import dataclass, field
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 from brevin.core.kinds import Pattern, Side, State
 from brevin.core.report import Cue, Report
@@ -9,6 +10,7 @@ from brevin.core.verdict.criteria import BREATHED
 from brevin.core.verdict.wording import JUST_ABOUT, cue_sentence, line_words, pattern_words, reason_sentence
 
 WORST_FIRST: tuple[State, ...] = ("work", "watch", "unreadable", "steady")
+SPOKEN: tuple[State, ...] = ("work", "watch")  # of these a cue speaks, the clear fault first
 MOST_SAID = 2  # faults named in the line
 AS_IT_SHOULD = "as it should be"
 
@@ -48,6 +50,37 @@ def headline(report: Report) -> Headline:
     patterns = [breath.pattern for breath in report.breaths if breathed and not breath.on_purpose]
     usual = Counter(patterns).most_common(1)[0][0] if patterns else None
     return Headline(state, faults=faults[:MOST_SAID], pattern=usual, cue=report.cue, breathed=breathed)
+
+
+@dataclass(frozen=True)
+class Stood:
+    """A verdict of the whole clip as it is stored, in the order of the table."""
+
+    criterion: str
+    state: State
+    side: Side | None
+    outside: bool
+
+
+def as_said(line: Headline, stood: Sequence[Stood], said: Mapping[str, State]) -> Headline:
+    """The line where a teacher has the last word on some verdicts. said: what instead, by criterion. What could not be read stays so."""
+    if not said or line.reason is not None:
+        return line
+    now = [replace(v, state=said[v.criterion], outside=said[v.criterion] in SPOKEN) if v.criterion in said else v for v in stood]
+    judged = [v for v in now if v.state != "unreadable"]
+    state: State = next((s for s in WORST_FIRST if any(v.state == s for v in judged)), "unreadable")
+    faults = [Fault(v.criterion, v.side) for v in judged if v.state == state and v.outside]
+    return replace(line, state=state, faults=faults[:MOST_SAID], cue=_cue_of(line.cue, judged))
+
+
+def _cue_of(cue: Cue | None, judged: Sequence[Stood]) -> Cue | None:
+    """The cue as it was, where its fault still stands among the worst; else that of the first of these, or praise."""
+    for state in SPOKEN:
+        faults = [v for v in judged if v.state == state and v.outside]
+        if faults:
+            kept = cue is not None and any(v.criterion == cue.criterion for v in faults)
+            return cue if kept else Cue(faults[0].criterion, faults[0].side)
+    return Cue("all") if judged else None
 
 
 def _why_not(report: Report) -> tuple[str | None, dict[str, float | str]]:

@@ -31,6 +31,7 @@ def with_sentences(document: Document) -> Document:
         "reasons": [_reason(reason) for reason in document["reasons"]],
         "verdicts": [_verdict(verdict) for verdict in document["verdicts"]],
         "cue": _cue(document["cue"]),
+        "exempt": [{"criterion": one["criterion"], "title": CRITERIA[one["criterion"]].title} for one in document.get("exempt", [])],
     }
 
 

@@ -1,12 +1,14 @@
 import { expect, test } from "vitest";
 
 import type { Method } from "../src/api/client";
+import { forward } from "../src/method/first";
 import { tally, withUsual } from "../src/method/schools";
 
 const METHOD: Method = {
   asked: true,
   answers: { tongue: "at_once" },
   strictness: "usual",
+  order: ["seat", "breath", "hold", "count"],
   questions: [
     { question: "breathing_in", schools: ["belly_then_ribs", "belly_only"], usual: "belly_then_ribs" },
     { question: "tongue", schools: ["air_first", "at_once"], usual: "air_first" },
@@ -25,4 +27,9 @@ test("the sentence over the questions counts what is left", () => {
     "Two questions are answered, three to go.",
     "All five questions are answered.",
   ]);
+});
+
+test("one of the order moves a place to the front, the first stays where it is", () => {
+  expect(forward(METHOD.order, "hold")).toEqual(["seat", "hold", "breath", "count"]);
+  expect(forward(METHOD.order, "seat")).toEqual(METHOD.order);
 });

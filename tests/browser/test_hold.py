@@ -62,5 +62,23 @@ def test_a_verdict_that_is_seen_otherwise_is_overruled_with_a_reason_and_taken_b
     otherwise.get_by_role("button", name="steady").click()
     expect(row).to_contain_text("you say steady")
     expect(inside.get_by_text("because the chair tips")).to_be_visible()
-    inside.get_by_role("button", name="Take that back").click()
+    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+        inside.get_by_role("button", name="Take that back").click()
     expect(row).to_contain_text("just about")
+
+
+def test_a_word_on_the_only_fault_changes_the_line_in_the_list(inside: Page) -> None:
+    to_hold(inside)
+    address = inside.url
+    inside.get_by_test_id("verdict-raise_spread").click()
+    otherwise = inside.get_by_role("group", name=re.compile("you see it otherwise"))
+    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+        otherwise.get_by_role("button", name="steady").click()
+    inside.goto(address.split("/take/")[0])
+    expect(inside.get_by_test_id("take-row").filter(has_text="Saskia").first).not_to_contain_text("each raise lands elsewhere")
+    inside.goto(address)
+    inside.get_by_test_id("verdict-raise_spread").click()
+    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+        inside.get_by_role("button", name="Take that back").click()
+    inside.goto(address.split("/take/")[0])
+    expect(inside.get_by_test_id("take-row").filter(has_text="Saskia").first).to_contain_text("each raise lands elsewhere")

@@ -55,3 +55,14 @@ def test_the_questions_fit_a_phone(inside: Page) -> None:
     inside.goto(inside.url.rstrip("/") + "/teaching")
     inside.get_by_role("heading", name="Breathing in").wait_for()
     assert inside.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_what_is_spoken_of_first_moves_by_a_press_and_back(inside: Page) -> None:
+    inside.goto(inside.url.rstrip("/") + "/teaching")
+    first = inside.get_by_role("region", name="spoken of first").get_by_role("button")
+    expect(first).to_have_text(["the seat", "the breath", "the hold", "the count"])
+    for name, order in (("the breath", ["the breath", "the seat"]), ("the seat", ["the seat", "the breath"])):
+        with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+            inside.get_by_role("button", name=f"{name}, 2 of 4: move forward").press("Enter")
+        expect(first).to_have_text([*order, "the hold", "the count"])
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()

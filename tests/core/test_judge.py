@@ -6,13 +6,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.kinds import State
+from brevin.core.kinds import IMPORTANCE, State
 from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.report import Reason, Verdict
 from brevin.core.verdict.bands import Asked, Band
-from brevin.core.verdict.criteria import CRITERIA
+from brevin.core.verdict.criteria import CRITERIA, WEIGHS
 from brevin.core.verdict.judge import Judged, cue, state_of, state_of_all, verdicts
 from brevin.core.verdict.rules import CRITERION_KEYS, Rules, layer_from, resolve
 from brevin.core.verdict.words import CRITERIA as WORDS
@@ -103,10 +103,13 @@ def test_a_worse_fault_is_not_hidden_behind_a_lesser_one() -> None:
     assert found["not_full_early"].state == "watch" and found["pause"].state == "work"
 
 
-def test_the_cue_is_that_of_the_commonest_fault() -> None:
-    found = judged(*(breath(i, shoulder_rise=3.5 if i < 2 else 0.2, exhale_beats=2.0) for i in range(4)))
-    assert found["shoulders_still"].state == found["exhale_counts"].state == "work"
-    assert cue(list(found.values())).criterion == "exhale_counts", "four breaths before two, though the table has the shoulders first"
+def test_the_cue_goes_by_importance_and_of_faults_that_weigh_alike_it_is_the_commonest() -> None:
+    found = judged(*(breath(i, shoulder_rise=3.5 if i < 2 else 0.2, exhale_beats=2.0, inhale_offset_beats=0.9 if i < 3 else 0.0) for i in range(4)))
+    assert found["shoulders_still"].state == found["exhale_counts"].state == found["with_count"].state == "work"
+    said = list(found.values())
+    assert cue(said).criterion == "shoulders_still", "how one breathes before the count, though fewer breaths have it"
+    assert cue(said, ("count", "seat", "breath", "hold")).criterion == "exhale_counts", "four breaths before three, though the table has the start first"
+    assert set(WEIGHS.values()) == set(IMPORTANCE) and set(WEIGHS) == {row.key for row in CRITERIA}
 
 
 def test_an_interval_across_a_threshold_is_watched() -> None:

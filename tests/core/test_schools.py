@@ -6,7 +6,9 @@ from hypothesis import strategies as st
 
 from brevin.core.errors import InvalidInput
 from brevin.core.verdict.criteria import CRITERIA
-from brevin.core.verdict.rules import LIMITS, layer_from, resolve
+from brevin.core.kinds import IMPORTANCE
+from brevin.core.verdict import rules as ruling
+from brevin.core.verdict.rules import LIMITS, Rules, layer_from, resolve
 from brevin.core.verdict.schools import (
     FLOORS,
     QUESTIONS,
@@ -47,6 +49,17 @@ def test_steady_stays_inside_work_however_strict(method: Method) -> None:
             continue
         steady, work, usual = rules.limit(name), rules.limit(outer), LIMITS[outer].value - LIMITS[name].value
         assert (work - steady) * usual > 0, (name, steady, work)
+
+
+def test_the_order_of_importance_goes_into_the_rules_and_the_usual_one_changes_no_fingerprint() -> None:
+    usual, other = resolve([layer_of(Method())]), resolve([layer_of(Method(order=("breath", "seat", "hold", "count")))])
+    assert usual.order == IMPORTANCE and usual.thresholds_id == Rules().thresholds_id != other.thresholds_id
+    assert ruling.from_document(ruling.to_document(other)) == other and ruling.from_document({"limits": {}}).order == IMPORTANCE, (
+        "a take from before has the usual one"
+    )
+    for wrong in (["seat"], ["seat", "seat", "hold", "count"], "seat", ["seat", "breath", "hold", "sound"], 7):
+        with pytest.raises(InvalidInput, match="bad_profile"):
+            method_from({"answers": {}, "order": wrong})
 
 
 @pytest.mark.parametrize("strictness", ["milder", "stricter"])

@@ -83,5 +83,7 @@ def test_a_list_says_what_the_teacher_says_where_that_is_something_else() -> Non
     worse = as_said(FAULTY, STOOD, {"pause": "work"})
     assert [fault.criterion for fault in worse.faults] == ["shoulders_still", "pause"] and worse.cue == FAULTY.cue, "the cue's own fault still stands"
     assert as_said(FAULTY, STOOD, {}) == FAULTY
+    both = {"shoulders_still": "steady", "abdomen_leads": "work", "pause": "work"}
+    assert as_said(FAULTY, STOOD, both, ("count", "seat", "breath", "hold")).cue == Cue("pause", "high") != as_said(FAULTY, STOOD, both).cue
     unread = Headline("unreadable", reason="too_dark")
     assert as_said(unread, [], {"pause": "steady"}) == unread, "what could not be read stays so"

@@ -27,6 +27,20 @@ def test_the_five_questions_are_open_at_first_and_answers_are_kept(page, scope: 
     assert then["asked"] and then["answers"] == said["answers"] and then["strictness"] == "milder"
 
 
+def test_which_fault_is_spoken_of_first_is_changed_kept_and_told(page, scope: Scope, student) -> None:
+    assert page("GET", "/api/rules/method").json["order"] == ["seat", "breath", "hold", "count"]
+    other = ["breath", "seat", "hold", "count"]
+    assert page("PUT", "/api/rules/method", json={"answers": {}, "order": other}).status_code == 200
+    assert page("PUT", "/api/rules/method", json={"answers": {"tongue": "at_once"}}).status_code == 200
+    assert page("GET", "/api/rules/method").json["order"] == other, "who says nothing of it leaves it as it is"
+    rules = rulebook.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
+    assert list(rules.order) == other
+    told = [said for one in page("GET", "/api/rules/lines/changes").json["changes"] for said in one["what"]]
+    assert "order: seat, breath, hold, count to breath, seat, hold, count" in told
+    for wrong in (["breath"], ["breath", "breath", "hold", "count"], ["feet", "seat", "hold", "count"]):
+        assert page("PUT", "/api/rules/method", json={"answers": {}, "order": wrong}).status_code == 422
+
+
 def test_what_is_judged_afterwards_follows_the_method(page, scope: Scope, student) -> None:
     before = rulebook.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
     page("PUT", "/api/rules/method", json={"answers": {"breathing_out": "small_pushes"}})

@@ -281,7 +281,11 @@ export function useTeach() {
   return useMutation({
     scope: { id: "method" }, // one after the other: the last word is the last that is kept
     mutationFn: async (how: MethodIn) => body(await client.PUT("/api/rules/method", { body: how })),
-    onMutate: (how) => queries.setQueryData(["method"], (known: Method | undefined) => known && { ...known, ...how, asked: true }),
+    onMutate: (how) =>
+      queries.setQueryData(
+        ["method"],
+        (known: Method | undefined) => known && { ...known, ...how, order: how.order ?? known.order, asked: true },
+      ),
     onSettled: () => queries.invalidateQueries({ queryKey: ["method"] }),
   });
 }

@@ -16,6 +16,7 @@ import { SoFar } from "../first/SoFar";
 import { ToCome } from "../first/ToCome";
 import { useRun } from "../first/useRun";
 import { ByExample } from "./ByExample";
+import { First } from "./First";
 import { RuleChanges } from "./RuleChanges";
 import { Schools } from "./Schools";
 import { ifWords, leftWords, QUESTIONS, tally, tried, withUsual, type Question, type Way } from "./schools";
@@ -87,14 +88,14 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
   const now = may ? (picked ?? open[0]) : undefined;
   const answer = (question: Question, school: string) => {
     setPicked(null);
-    teach.mutate({ answers: { ...method.answers, [question]: school }, strictness: method.strictness });
+    teach.mutate({ answers: { ...method.answers, [question]: school }, strictness: method.strictness, order: null });
   };
   const number = (i: number) => {
     const school = method.questions.find((one) => one.question === now)?.schools[i];
     if (now && school) answer(now, school);
   };
-  const usual = () => teach.mutate({ answers: withUsual(method), strictness: method.strictness });
-  const judge = (strictness: Strictness) => teach.mutate({ answers: method.answers, strictness });
+  const usual = () => teach.mutate({ answers: withUsual(method), strictness: method.strictness, order: null });
+  const judge = (strictness: Strictness) => teach.mutate({ answers: method.answers, strictness, order: null });
   const take = () => {
     if (!way) return;
     if (way.strictness) judge(way.strictness);
@@ -162,6 +163,11 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
             <p>{strictWords(method)}</p>
             {teach.error && <Said role="alert">{teach.error.message}</Said>}
           </Foot>
+          <First
+            order={method.order}
+            may={may}
+            onOrder={(order) => teach.mutate({ answers: method.answers, strictness: method.strictness, order })}
+          />
           {!going && <RuleChanges />}
         </div>
         {!going && (

@@ -14,6 +14,7 @@ ExhaleShape = Literal["even", "collapsing", "pulsing", "kept back"]
 SegmentKind = Literal["instrument_down", "raising", "inhale", "pause", "exhale", "playing"]
 TurnKind = Literal["inhale_start", "inhale_end", "exhale_start", "exhale_end"]
 CheckKind = Literal["counted_breathing", "hold", "posture", "drill", "tone"]
+Importance = Literal["seat", "breath", "hold", "count"]  # what a fault belongs to, for which is spoken of first
 CheckArea = Literal["all", "breath", "posture", "hold", "sound"]
 GridSource = Literal["clicks", "recorded", "fitted"]
 Side = Literal["low", "high"]
@@ -25,6 +26,8 @@ Instrument = Literal[
     "none", "flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet", "horn", "trombone", "euphonium", "baritone", "tuba",
 ]  # fmt: skip
 
+IMPORTANCE: tuple[Importance, ...] = get_args(Importance)
+"""The usual order: what lies beneath comes first."""
 INSTRUMENTS: tuple[Instrument, ...] = get_args(Instrument)
 FELT: dict[FeltQuestion, tuple[Felt, ...]] = {
     "where": ("low", "high", "unsure"), "easier": ("easier", "same", "harder"), "air": ("enough", "not_enough", "unsure"),

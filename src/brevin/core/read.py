@@ -231,7 +231,7 @@ def _report(
         drill=None,
         sound=SoundHeard(tones=[], clicks_s=list(beats.clicks_s), breath_noise=[]) if found.clip.has_sound else None,
         verdicts=said,
-        cue=cue(said),
+        cue=cue(said, rules.order),
         check=to_document(task.check),
         rules=ruling.to_document(rules),
         edits=asked.edits,

@@ -1,7 +1,7 @@
 """Reports: the document is the record; its numbers and verdicts stand beside it as rows that can be asked for by student, criterion, instrument and time."""
 
 import dataclasses
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, cast
@@ -44,7 +44,7 @@ def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
     judged = new.ground.judged if new.ground else None
     stood = [Stood(v.criterion, v.state, v.side, v.outside) for v in new.verdicts]
     Report.create(
-        take=take.id, version=version, document=new.document, readable=new.readable, headline=_kept(new.headline, stood, _said(scope, take.id)),
+        take=take.id, version=version, document=new.document, readable=new.readable, headline=_kept(scope, take, new.headline, stood),
         software_version=new.software_version, thresholds_id=new.thresholds_id, profile_id=new.profile_id,
         view=(judged.view if judged else None) or "", position=(judged.position if judged else None) or "",
         ground=grounds.document_of(new.ground) if new.ground else None,
@@ -65,14 +65,11 @@ def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
     return version
 
 
-def _kept(line: Headline, stood: Sequence[Stood], said: Mapping[str, State]) -> dict[str, object]:
+def _kept(scope: Scope, take: TakeRecord, line: Headline, stood: Sequence[Stood]) -> dict[str, object]:
     """The line for lists, with the teacher's word in it, and as it was read where the two differ."""
-    now = as_said(line, stood, said)
+    said = {row.criterion: cast(State, row.state) for row in _overrules(scope, [take.id])}
+    now = as_said(line, stood, said, take.rules.order)
     return dataclasses.asdict(now) | ({"as_read": dataclasses.asdict(line)} if now != line else {})
-
-
-def _said(scope: Scope, take_id: str) -> dict[str, State]:
-    return {row.criterion: cast(State, row.state) for row in _overrules(scope, [take_id])}
 
 
 def _measure(measure: Measure) -> dict[str, object]:
@@ -108,7 +105,7 @@ def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State | N
             rows = VerdictRow.select().where(VerdictRow.take == take.id).order_by(VerdictRow.id)
             stood = [Stood(row.criterion, cast(State, row.state), cast(Side | None, row.side or None), row.outside) for row in rows]
             line = _line(newest_report.headline.get("as_read") or newest_report.headline)
-            Report.update(headline=_kept(line, stood, _said(scope, take.id))).where(Report.id == newest_report.id).execute()
+            Report.update(headline=_kept(scope, take, line, stood)).where(Report.id == newest_report.id).execute()
         changes.note(scope, take.programme_id, "take", take.id)
 
 

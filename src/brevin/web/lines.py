@@ -96,5 +96,5 @@ def _what(change: RuleChangeRecord) -> list[str]:
 
 def _flat(document: Mapping[str, Any]) -> dict[str, Any]:
     parts = {**document.get("answers", {}), **document.get("limits", {})}
-    lists = {key: ", ".join(document[key]) or "none" for key in ("off", "exempt") if key in document}
+    lists = {key: ", ".join(document[key]) or "none" for key in ("off", "exempt", "order") if key in document}
     return parts | lists | {key: document[key] for key in ("strictness", "profile_id") if key in document}

@@ -4,17 +4,18 @@ from datetime import datetime
 
 from pydantic import BaseModel, Field
 
-from brevin.core.kinds import Instrument, State
+from brevin.core.kinds import Importance, Instrument, State
 from brevin.core.verdict.example import EXAMPLES, Fine
 from brevin.core.verdict.rules import CriterionKey
 from brevin.core.verdict.schools import Question, Strictness
 
 
 class MethodIn(BaseModel):
-    """answers: question to school, open ones left out; strictness: of every limit at once."""
+    """answers: question to school, open ones left out; strictness: of every limit at once; order: of faults, each once; none = as it was."""
 
     answers: dict[Question, str] = Field(max_length=5)
     strictness: Strictness = "usual"
+    order: list[Importance] | None = Field(default=None, max_length=4)
 
 
 class SchoolsOut(BaseModel):
@@ -28,6 +29,7 @@ class SchoolsOut(BaseModel):
 class MethodOut(MethodIn):
     """asked: whether anybody has answered yet; shoulders_pct: how far shoulders may rise before a mark, by strictness, percent of trunk."""
 
+    order: list[Importance]
     asked: bool
     questions: list[SchoolsOut]
     shoulders_pct: dict[Strictness, float]

@@ -43,13 +43,18 @@ def method() -> Response:
     still = "shoulders_still.steady"
     rises = {one: strict_limits(one).get(still, LIMITS[still].value) for one in STRICTNESS}
     questions = [SchoolsOut(question=one, schools=list(SCHOOLS[one]), usual=USUAL[one]) for one in QUESTIONS]
-    return answer(MethodOut(asked=found is not None, answers=dict(how.answers), strictness=how.strictness, questions=questions, shoulders_pct=rises))
+    return answer(
+        MethodOut(
+            asked=found is not None, answers=dict(how.answers), strictness=how.strictness, order=list(how.order), questions=questions, shoulders_pct=rises
+        )
+    )
 
 
 @routes.put("/method", responses={200: Done})
 def teach(body: MethodIn) -> Response:
     """Answer some of the questions, or all; takes judged from now on follow, and those stored whose verdicts change by it are judged anew."""
-    how = method_from(body.model_dump())
+    before = rulebook.method(scope()) or Method()
+    how = method_from(body.model_dump() | {"order": body.order if body.order is not None else list(before.order)})
     with trying.followed(scope()):
         rulebook.teach(scope(), how)
     return answer(Done(done=True))

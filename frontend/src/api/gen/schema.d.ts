@@ -2795,13 +2795,18 @@ export interface components {
         };
         /**
          * MethodIn
-         * @description answers: question to school, open ones left out; strictness: of every limit at once.
+         * @description answers: question to school, open ones left out; strictness: of every limit at once; order: of faults, each once; none = as it was.
          */
         MethodIn: {
             /** Answers */
             answers: {
                 [key: string]: string;
             };
+            /**
+             * Order
+             * @default null
+             */
+            order: ("seat" | "breath" | "hold" | "count")[] | null;
             /**
              * Strictness
              * @default usual
@@ -2820,6 +2825,8 @@ export interface components {
             };
             /** Asked */
             asked: boolean;
+            /** Order */
+            order: ("seat" | "breath" | "hold" | "count")[];
             /** Questions */
             questions: components["schemas"]["SchoolsOut"][];
             /** Shoulders Pct */

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from brevin.core.kinds import SIDE_VIEWS, CheckKind, Instrument, Lane, Position, TurnKind, View
+from brevin.core.kinds import SIDE_VIEWS, CheckKind, Importance, Instrument, Lane, Position, TurnKind, View
 from brevin.core.plan.card import CountCard
 from brevin.core.verdict import bands
 from brevin.core.verdict.bands import Amounts, Asked, Band
@@ -69,7 +69,7 @@ MOVING = Where(views=SEEN_MOVING)
 BOTH = Where(views=SEEN_MOVING, two_sides=True)
 EXHALE: tuple[TurnKind, TurnKind] = ("exhale_start", "exhale_end")
 
-# Order is the order in which a fault is spoken of: what lies beneath comes first.
+# Of faults that weigh alike the first of the table is spoken of: what lies beneath comes first.
 CRITERIA: tuple[Criterion, ...] = (
     Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", bands.inclination, LEANS, ("inclination",), span=None),
     Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, TILTS, ("shoulder_tilt",), span=None),
@@ -126,6 +126,14 @@ def asked_for(row: Criterion, asked: Asked, *, view: View | None, position: Posi
     return view in where.views if check.view == "auto" else any(served.startswith(check.view) for served in where.views)
 
 
+OF_THE_COUNT: frozenset[CriterionKey] = frozenset(
+    ("not_full_early", "with_count", "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides")
+)
+WEIGHS: dict[str, Importance] = {
+    row.key: "count" if row.key in OF_THE_COUNT else {"posture": "seat", "breath": "breath", "hold": "hold"}[row.area]  # type: ignore[misc]
+    for row in CRITERIA
+}
+"""What each row belongs to, for which fault is spoken of first."""
 GOES_WITH = {
     "abdominal_share": ("chest_lag_s",), "inhale_offset_beats": ("next_offset_beats",), "exhale_unevenness": ("exhale_from_even", "exhale_from_fall"),
 }  # fmt: skip

@@ -4,9 +4,9 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from brevin.core.kinds import Pattern, Side, State
+from brevin.core.kinds import IMPORTANCE, Importance, Pattern, Side, State
 from brevin.core.report import Cue, Report
-from brevin.core.verdict.criteria import BREATHED
+from brevin.core.verdict.criteria import BREATHED, WEIGHS
 from brevin.core.verdict.wording import JUST_ABOUT, cue_sentence, line_words, pattern_words, reason_sentence
 
 WORST_FIRST: tuple[State, ...] = ("work", "watch", "unreadable", "steady")
@@ -62,24 +62,25 @@ class Stood:
     outside: bool
 
 
-def as_said(line: Headline, stood: Sequence[Stood], said: Mapping[str, State]) -> Headline:
-    """The line where a teacher has the last word on some verdicts. said: what instead, by criterion. What could not be read stays so."""
+def as_said(line: Headline, stood: Sequence[Stood], said: Mapping[str, State], order: Sequence[Importance] = IMPORTANCE) -> Headline:
+    """The line where a teacher has the last word on some verdicts. said: what instead, by criterion; order: of importance. What could not be read stays so."""
     if not said or line.reason is not None:
         return line
     now = [replace(v, state=said[v.criterion], outside=said[v.criterion] in SPOKEN) if v.criterion in said else v for v in stood]
     judged = [v for v in now if v.state != "unreadable"]
     state: State = next((s for s in WORST_FIRST if any(v.state == s for v in judged)), "unreadable")
     faults = [Fault(v.criterion, v.side) for v in judged if v.state == state and v.outside]
-    return replace(line, state=state, faults=faults[:MOST_SAID], cue=_cue_of(line.cue, judged))
+    return replace(line, state=state, faults=faults[:MOST_SAID], cue=_cue_of(line.cue, judged, order))
 
 
-def _cue_of(cue: Cue | None, judged: Sequence[Stood]) -> Cue | None:
+def _cue_of(cue: Cue | None, judged: Sequence[Stood], order: Sequence[Importance]) -> Cue | None:
     """The cue as it was, where its fault still stands among the worst; else that of the first of these, or praise."""
     for state in SPOKEN:
         faults = [v for v in judged if v.state == state and v.outside]
         if faults:
             kept = cue is not None and any(v.criterion == cue.criterion for v in faults)
-            return cue if kept else Cue(faults[0].criterion, faults[0].side)
+            first = min(faults, key=lambda v: order.index(WEIGHS[v.criterion]))
+            return cue if kept else Cue(first.criterion, first.side)
     return Cue("all") if judged else None
 
 

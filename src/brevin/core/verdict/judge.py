@@ -8,11 +8,11 @@ from functools import cached_property
 import numpy as np
 
 from brevin.core.hold.instruments import HELD
-from brevin.core.kinds import SIDE_VIEWS, Position, Side, State, View
+from brevin.core.kinds import IMPORTANCE, SIDE_VIEWS, Importance, Position, Side, State, View
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.report import Cue, Mark, Reason, Verdict
 from brevin.core.verdict.bands import Amounts, Asked, Band, total_pct
-from brevin.core.verdict.criteria import CRITERIA, Criterion, asked_for
+from brevin.core.verdict.criteria import CRITERIA, WEIGHS, Criterion, asked_for
 
 MOST_WORK_SHARE = 1 / 3  # of the breaths: more of them to work on, and so is the clip
 SHORTEST_MARK_S = 0.2  # a mark on a moment is drawn this long
@@ -85,16 +85,16 @@ def verdict_of(row: Criterion, found: Judged, asked: Asked) -> Verdict | None:
     return _verdict(row, _said_once(row, marks, found, asked), marks, found, asked)
 
 
-def cue(found: Sequence[Verdict]) -> Cue | None:
-    """The one sentence to say next: a clear fault before one to watch, the commonest first, then by the table; praise where nothing lies outside its band,
-    and of a breath only where a breath was judged.
+def cue(found: Sequence[Verdict], order: Sequence[Importance] = IMPORTANCE) -> Cue | None:
+    """The one sentence to say next: a clear fault before one to watch, in the programme's order of importance, of those the commonest, then by the table;
+    praise where nothing lies outside its band, and of a breath only where a breath was judged.
 
     A value inside its steady band whose interval reaches over a limit is watched, not spoken of.
     """
     for state in ("work", "watch"):
         faults = [v for v in found if v.state == state and v.outside]
         if faults:
-            worst = max(faults, key=_commonness)
+            worst = min(faults, key=lambda v: (order.index(WEIGHS[v.criterion]), -_commonness(v)))
             return Cue(worst.criterion, worst.side)
     of_breath = [v for v in found if AREAS[v.criterion] == "breath"]
     return Cue("all") if any(v.state in ("steady", "watch") for v in of_breath or found) else None

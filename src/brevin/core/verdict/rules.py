@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from typing import Literal, get_args
 
 from brevin.core.errors import InvalidInput
+from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
     "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk", "elbow_left",
@@ -105,13 +106,14 @@ LAYERS = ("method", "programme", "instrument", "student", "card")
 @dataclass(frozen=True)
 class Layer:
     """What one layer changes. label: the programme's profile, the instrument, the card; limits: name to number; off: criteria that are not judged;
-    exempt: criteria of a student that are neither measured nor counted."""
+    exempt: criteria of a student that are neither measured nor counted; order: which fault is spoken of first, empty where the layer says nothing of it."""
 
     name: LayerName
     label: str = ""
     limits: Mapping[str, float] = field(default_factory=dict)
     off: frozenset[CriterionKey] = frozenset()
     exempt: frozenset[CriterionKey] = frozenset()
+    order: tuple[Importance, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -123,6 +125,7 @@ class Rules:
     set_by: Mapping[str, str] = field(default_factory=dict)
     off: frozenset[CriterionKey] = frozenset()
     exempt: frozenset[CriterionKey] = frozenset()
+    order: tuple[Importance, ...] = IMPORTANCE
 
     def limit(self, name: str) -> float:
         """Value of one limit. Raises KeyError for a name that is none."""
@@ -132,6 +135,7 @@ class Rules:
     def thresholds_id(self) -> str:
         """Short fingerprint of everything in force: the same limits, switches and exemptions give the same id."""
         in_force = {"limits": {name: self.limit(name) for name in sorted(LIMITS)}, "off": sorted(self.off), "exempt": sorted(self.exempt)}
+        in_force |= {} if self.order == IMPORTANCE else {"order": list(self.order)}
         return hashlib.sha256(json.dumps(in_force).encode()).hexdigest()[:12]
 
 
@@ -146,18 +150,29 @@ def resolve(layers: Sequence[Layer]) -> Rules:
     profile = next((layer.label for layer in ordered if layer.name == "programme" and layer.label), "starting-values")
     off = frozenset[CriterionKey]().union(*(layer.off for layer in ordered))
     exempt = frozenset[CriterionKey]().union(*(layer.exempt for layer in ordered))
-    return Rules(profile_id=profile, changed=changed, set_by=set_by, off=off, exempt=exempt)
+    order = next((layer.order for layer in reversed(ordered) if layer.order), IMPORTANCE)
+    return Rules(profile_id=profile, changed=changed, set_by=set_by, off=off, exempt=exempt, order=order)
 
 
 def layer_from(document: Mapping[str, object], *, name: LayerName = "programme") -> Layer:
-    """A layer from its document ``{"profile_id": …, "limits": {name: number}, "off": […], "exempt": […]}``. Raises InvalidInput(bad_profile)."""
+    """A layer from its document ``{"profile_id": …, "limits": {name: number}, "off": […], "exempt": […], "order": […]}``. Raises InvalidInput(bad_profile)."""
     return Layer(
         name=name,
         label=str(document.get("profile_id", "")),
         limits=_limits(document.get("limits", {})),
         off=_criteria(document.get("off", []), "off"),
         exempt=_criteria(document.get("exempt", []), "exempt"),
+        order=order_from(document.get("order", [])),
     )
+
+
+def order_from(names: object) -> tuple[Importance, ...]:
+    """Which fault is spoken of first; empty where nothing is said of it. Raises InvalidInput(bad_profile) where one is missing or stands twice."""
+    if names in ([], (), None):
+        return ()
+    if not isinstance(names, Sequence) or isinstance(names, str) or sorted(map(str, names)) != sorted(IMPORTANCE):
+        raise InvalidInput("bad_profile", name="order", wanted="each once of " + ", ".join(IMPORTANCE))
+    return tuple(names)
 
 
 def _limits(limits: object) -> dict[str, float]:
@@ -184,7 +199,7 @@ def to_document(rules: Rules) -> dict[str, object]:
     """The resolved rules as they are stored with a take."""
     return {
         "profile_id": rules.profile_id, "limits": dict(rules.changed), "set_by": dict(rules.set_by), "off": sorted(rules.off),
-        "exempt": sorted(rules.exempt),
+        "exempt": sorted(rules.exempt), "order": list(rules.order),
     }  # fmt: skip
 
 
@@ -193,6 +208,6 @@ def from_document(document: Mapping[str, object]) -> Rules:
     layer = layer_from(document)
     set_by = document.get("set_by", {})
     return Rules(
-        profile_id=layer.label or "starting-values", changed=layer.limits, off=layer.off, exempt=layer.exempt,
+        profile_id=layer.label or "starting-values", changed=layer.limits, off=layer.off, exempt=layer.exempt, order=layer.order or IMPORTANCE,
         set_by={str(k): str(v) for k, v in set_by.items()} if isinstance(set_by, Mapping) else {},
     )  # fmt: skip

@@ -6,7 +6,8 @@ from typing import Literal, get_args
 
 from brevin.core.breath.shape import RELEASES
 from brevin.core.errors import InvalidInput
-from brevin.core.verdict.rules import LIMITS, CriterionKey, Layer
+from brevin.core.kinds import IMPORTANCE, Importance
+from brevin.core.verdict.rules import LIMITS, CriterionKey, Layer, order_from
 
 Question = Literal["breathing_in", "breathing_out", "first_sounds", "tongue", "practice"]
 QUESTIONS: tuple[Question, ...] = get_args(Question)
@@ -59,14 +60,16 @@ FLOOR_TIMES: dict[Strictness, float] = {"milder": 0.85, "usual": 1.0, "stricter"
 
 @dataclass(frozen=True)
 class Method:
-    """How a programme teaches. answers: question to school, the open ones left out; strictness: of every limit that it touches at once."""
+    """How a programme teaches. answers: question to school, the open ones left out; strictness: of every limit that it touches at once;
+    order: which fault is spoken of first."""
 
     answers: Mapping[Question, str] = field(default_factory=dict)
     strictness: Strictness = "usual"
+    order: tuple[Importance, ...] = IMPORTANCE
 
 
 def method_from(document: Mapping[str, object]) -> Method:
-    """A method from its document ``{"answers": {question: school}, "strictness": word}``. Raises InvalidInput(bad_method)."""
+    """A method from its document ``{"answers": {question: school}, "strictness": word, "order": […]}``. Raises InvalidInput(bad_method, bad_profile)."""
     answers = document.get("answers", {})
     if not isinstance(answers, Mapping):
         raise InvalidInput("bad_method", name="answers", wanted="an object of questions and schools")
@@ -78,19 +81,20 @@ def method_from(document: Mapping[str, object]) -> Method:
     strictness = document.get("strictness", "usual")
     if strictness not in STRICTNESS:
         raise InvalidInput("bad_method", name="strictness", wanted="one of " + ", ".join(STRICTNESS))
-    return Method(dict(answers), strictness)
+    return Method(dict(answers), strictness, order_from(document.get("order", [])) or IMPORTANCE)
 
 
 def to_document(method: Method) -> dict[str, object]:
     """The method's document; ``method_from(to_document(method)) == method``."""
-    return {"answers": dict(method.answers), "strictness": method.strictness}
+    return {"answers": dict(method.answers), "strictness": method.strictness, "order": list(method.order)}
 
 
 def layer_of(method: Method) -> Layer:
     """What the method changes of the rules. The usual method changes nothing."""
     schools = [SCHOOLS[question][school] for question, school in method.answers.items()]
     limits = {name: value for school in schools for name, value in school.limits.items()}
-    return Layer(name="method", limits=strict_limits(method.strictness) | limits, off=frozenset[CriterionKey]().union(*(one.off for one in schools)))
+    off = frozenset[CriterionKey]().union(*(one.off for one in schools))
+    return Layer(name="method", limits=strict_limits(method.strictness) | limits, off=off, order=method.order)
 
 
 def strict_limits(strictness: Strictness) -> dict[str, float]:

@@ -74,7 +74,7 @@ def test_an_exempt_item_is_neither_measured_nor_counted() -> None:
     rules = resolve([layer_from({"exempt": ["trunk_inclination", "shoulders_still"]}, name="student")])
     reading = judge(found, task, rules)
     assert not {"trunk_inclination", "shoulders_still"} & {v.criterion for v in reading.report.verdicts}
-    assert reading.report.posture.trunk_inclination_deg is None
+    assert reading.report.posture.trunk_inclination_deg is None and reading.report.trace.shoulder == [] and reading.report.trace.chest
     assert all(b.shoulder_rise is None and b.withheld["shoulder_rise"] == "exempt" for b in reading.report.breaths)
     assert not any(m.amount for m in reading.ground.judged.measures if m.key in ("trunk_inclination_deg", "shoulder_rise"))
 

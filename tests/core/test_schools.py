@@ -5,9 +5,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.errors import InvalidInput
-from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.kinds import IMPORTANCE
 from brevin.core.verdict import rules as ruling
+from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.rules import LIMITS, Rules, layer_from, resolve
 from brevin.core.verdict.schools import (
     FLOORS,

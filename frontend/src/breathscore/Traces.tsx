@@ -12,7 +12,11 @@ export function Traces({ layout, report }: Props) {
         <g key={lane}>
           <line x1={layout.left} x2={layout.right} y1={layout.base[lane]} y2={layout.base[lane]} stroke={colour("hair")} strokeWidth="1" />
           <LaneName lane={lane} layout={layout} />
-          {layout.seen[lane] ? <Seen lane={lane} layout={layout} report={report} /> : <Unseen lane={lane} layout={layout} />}
+          {layout.seen[lane] ? (
+            <Seen lane={lane} layout={layout} report={report} />
+          ) : (
+            <Unseen lane={lane} layout={layout} why={whyNot(report, lane)} />
+          )}
         </g>
       ))}
     </g>
@@ -33,14 +37,20 @@ function LaneName({ lane, layout }: { lane: Lane; layout: Layout }) {
   );
 }
 
+/** Why a lane has no trace: it was not seen, or is not measured for this student. */
+function whyNot({ exempt }: Report, lane: Lane): string {
+  const spared = lane === "shoulder" && exempt?.some(({ criterion }) => criterion === "shoulders_still");
+  return spared ? "not measured for this student" : "not seen here";
+}
+
 /** Where nothing was seen there is no trace, guessed or other: a dotted line that says so. */
-function Unseen({ lane, layout }: { lane: Lane; layout: Layout }) {
+function Unseen({ lane, layout, why }: { lane: Lane; layout: Layout; why: string }) {
   const y = layout.base[lane] - 8;
   return (
     <g>
       <line x1={layout.left} x2={layout.right} y1={y} y2={y} stroke={colour("soft")} strokeWidth="1.4" strokeDasharray="2 4" />
       <text className="quiet" x={layout.left + 78} y={y - 5}>
-        not seen here
+        {why}
       </text>
     </g>
   );

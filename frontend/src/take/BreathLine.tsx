@@ -172,12 +172,13 @@ function BreathNumbers({ breath, scale }: { breath: Breath; scale: Report["scale
     ["chest", breath.chest_amp, amount],
     ["belly", breath.abdomen_amp, amount],
   ];
+  const unseen = (name: string) => (name === "shoulders" && breath.withheld?.shoulder_rise === "exempt" ? "not measured" : "not seen");
   return (
     <Numbers data-testid="breath-numbers">
       {measured.map(([name, value, words]) => (
         <div key={name}>
           <dt>{name}</dt>
-          <dd>{value == null ? "not seen" : words(value)}</dd>
+          <dd>{value == null ? unseen(name) : words(value)}</dd>
         </div>
       ))}
     </Numbers>

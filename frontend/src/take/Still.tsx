@@ -28,7 +28,31 @@ const Picture = styled.video.attrs<{ $at: [number, number, number] }>((p) => ({
   height: auto;
 `;
 
+const Rings = styled.svg`
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  circle {
+    fill: none;
+    stroke: ${onClip.light};
+    stroke-width: 1.6;
+  }
+  text {
+    fill: ${onClip.light};
+    stroke: ${onClip.dark};
+    stroke-width: 2.4;
+    paint-order: stroke;
+    font-size: 9px;
+    font-weight: 700;
+  }
+`;
+const RING = 13; // of a hundred
+const BESIDE = 18;
+
 export type Part = { x: number; y: number; width: number };
+/** Where to look on a still: px of the clip, and the numbers of the rows that say what for. */
+export type Ring = { at: [number, number]; numbers: string };
 
 type Props = {
   src: string;
@@ -38,15 +62,32 @@ type Props = {
   clip: { width_px: number; height_px: number };
   words?: string;
   label: string;
+  rings?: Ring[];
 };
 
 /** One moment of a clip as a still: a part of its picture, px of the clip. */
-export function Still({ src, t_s, part, shape, clip, words, label }: Props) {
+export function Still({ src, t_s, part, shape, clip, words, label, rings = [] }: Props) {
   const height = part.width / shape;
   const at: [number, number, number] = [(-100 * part.x) / part.width, (-100 * part.y) / height, (100 * clip.width_px) / part.width];
   return (
     <Frame $shape={shape}>
       <Picture $at={at} src={`${src}#t=${t_s.toFixed(2)}`} preload="auto" muted playsInline tabIndex={-1} aria-label={label} />
+      {rings.length > 0 && (
+        <Rings viewBox={`0 0 100 ${100 / shape}`} aria-hidden>
+          {rings.map(({ at: [x, y], numbers }) => {
+            const [left, top] = [(100 * (x - part.x)) / part.width, (100 * (y - part.y)) / part.width];
+            const beside = left > 60 ? -BESIDE : BESIDE;
+            return (
+              <g key={numbers}>
+                <circle cx={left} cy={top} r={RING} />
+                <text x={left + beside} y={top + 4} textAnchor={beside < 0 ? "end" : "start"}>
+                  {numbers}
+                </text>
+              </g>
+            );
+          })}
+        </Rings>
+      )}
       {words && (
         <p aria-hidden>
           <span>{words}</span>

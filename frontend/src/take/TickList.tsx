@@ -7,8 +7,8 @@ import { Said } from "../design/Fields";
 import { PHONE } from "../design/sizes";
 import { StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
-import { around, Still } from "./Still";
-import { lookedWords, markOf, nextState, stateWords } from "./ticks";
+import { around, Still, type Ring } from "./Still";
+import { lookedWords, markOf, nextState, numbersOf, stateWords, type Near } from "./ticks";
 
 const Part = styled.section`
   padding-top: 14px;
@@ -97,6 +97,8 @@ const Open = styled.span`
 const CLOSE_TRUNKS = 0.75; // of the picture around mouth or hand
 const LIPS_TRUNKS = 0.12; // lips and fingertips are ahead of what the network calls mouth and hand
 
+const APART_TRUNKS = 0.22; // hands nearer than that are ringed as one
+
 type Place = [number, number];
 
 /** What no camera sees: where to look, large, and a list to tap: once is fine, twice is not yet. */
@@ -110,6 +112,17 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
   const ahead = Math.sign(report.player?.forward[0] ?? 0) * LIPS_TRUNKS * (trunk ?? 0);
   const near = ([x, y]: number[]) => around([(x ?? 0) + ahead, y ?? 0], CLOSE_TRUNKS * (trunk ?? 0), 1, report.clip);
   const between = still && ([0, 1].map((i) => ((still.left_hand_px[i] ?? 0) + (still.right_hand_px[i] ?? 0)) / 2) as Place);
+  const ring = (place: number[], ...parts: Near[]): Ring[] => {
+    const numbers = numbersOf(found.items, ...parts);
+    return numbers ? [{ at: [(place[0] ?? 0) + ahead, place[1] ?? 0], numbers }] : [];
+  };
+  const hands = (): Ring[] => {
+    if (!still || !between) return [];
+    const [left, right] = [still.left_hand_px, still.right_hand_px];
+    const apart = Math.hypot((left[0] ?? 0) - (right[0] ?? 0), (left[1] ?? 0) - (right[1] ?? 0));
+    if (apart < APART_TRUNKS * (trunk ?? 0)) return ring(between, "left_hand", "right_hand"); // two rings would cover each other
+    return [...ring(left, "left_hand"), ...ring(right, "right_hand")];
+  };
   return (
     <Part aria-labelledby="ticks">
       <header>
@@ -130,8 +143,18 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
               clip={report.clip}
               words="mouth"
               label="the mouth"
+              rings={ring(still.mouth_px, "mouth")}
             />
-            <Still src={take.clip.url} t_s={still.t_s} part={near(between!)} shape={1} clip={report.clip} words="hands" label="the hands" />
+            <Still
+              src={take.clip.url}
+              t_s={still.t_s}
+              part={near(between!)}
+              shape={1}
+              clip={report.clip}
+              words="hands"
+              label="the hands"
+              rings={hands()}
+            />
           </>
         )}
         <Rows>

@@ -102,12 +102,13 @@ def segments_of(whole: Sequence[Breath]) -> list[Segment]:
     return found
 
 
-def trace_of(who: Followed | None) -> Trace:
-    """The three traces; a region that was not seen is an empty list."""
+def trace_of(who: Followed | None, exempt: frozenset[str] = frozenset()) -> Trace:
+    """The three traces; a region that was not seen is an empty list, and the shoulders where their rise is among the measures a student is exempt from."""
     if who is None:
         return Trace([], [], [], [], [])
     moved = who.traces
-    values = {name: getattr(moved, name).tolist() if moved.seen[name] else [] for name in REGIONS}
+    shown = {name: moved.seen[name] and not (name == "shoulder" and "shoulder_rise" in exempt) for name in REGIONS}
+    values = {name: getattr(moved, name).tolist() if shown[name] else [] for name in REGIONS}
     return Trace(t_s=moved.t_s.tolist(), confidence=moved.confidence.tolist(), **values)
 
 

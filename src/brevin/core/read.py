@@ -222,7 +222,7 @@ def _report(
         player=player_seen(found, who),
         scale=scale_of(found, who),
         beats=BeatGrid(beats.tempo_bpm, beats.first_inhale_s, beats.source, beats.residual_s),
-        trace=trace_of(who),
+        trace=trace_of(who, exempt_measures(rules)),
         segments=list(stood.segments) if stood else [],
         breaths=list(whole),
         partial_breaths=list(partial),

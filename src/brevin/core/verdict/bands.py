@@ -66,16 +66,13 @@ def abdomen(amounts: Amounts, asked: Asked) -> Band:
     """A share of at least the limit, together or abdomen first: a chest that is clearly first is a fault whatever the share. Over 1 the chest sinks."""
     steady, work = asked.rules.limit("abdomen_leads.steady"), asked.rules.limit("abdomen_leads.work")
     share, lag = amounts.get("abdominal_share"), amounts.get("chest_lag_s")
-    if (
-        share is not None
-        and lag is not None
-        and 0.0 < share.value < 1.0
-        and lag.value < asked.rules.limit("pattern.chest_first_s")
-        and lag.value + lag.half_width < 0.0
-    ):
-        beyond = share.value + share.half_width + CHEST_FIRST_SHARE
-        return Band(max(steady, beyond), max(1.0, beyond), max(work, beyond))
-    return Band(steady_low=steady, steady_high=1.0, work_low=work)
+    plain = Band(steady_low=steady, steady_high=1.0, work_low=work)
+    if share is None or lag is None or not 0.0 < share.value < 1.0:
+        return plain
+    if lag.value >= asked.rules.limit("pattern.chest_first_s") or lag.value + lag.half_width >= 0.0:
+        return plain
+    beyond = share.value + share.half_width + CHEST_FIRST_SHARE
+    return Band(max(steady, beyond), max(1.0, beyond), max(work, beyond))
 
 
 def _length(beats: float | None, asked: Asked) -> Band | None:

@@ -87,3 +87,17 @@ def test_a_cue_is_said_once_and_what_came_after_it_is_counted(page, scope: Scope
     page("PUT", f"/api/takes/{second.id}/overrule", json={"criterion": "pause", "state": "work", "reason": "it only looks so"})
     assert page("GET", asked).json["better_after"] == 0, "the teacher has the last word here as well"
     assert page("GET", f"/api/takes/{take.id}/cue?criterion=none").status_code == 422
+
+
+def test_correct_ones_of_a_card_are_counted_up_to_the_take_and_a_word_of_the_teacher_counts(page, scope: Scope, student, clip) -> None:
+    made = [new_take(scope, student, clip) for _ in range(3)]
+    for one in made:
+        read_once(one.id)
+
+    def counted(number: int) -> dict:
+        return page("GET", f"/api/takes/{made[number].id}/repetitions").json
+
+    assert counted(2) == {"correct": 0, "tries": 3, "holds_after": None} and counted(0)["tries"] == 1
+    page("PUT", f"/api/takes/{made[1].id}/overrule", json={"criterion": "pause", "state": "steady", "reason": "seen"})
+    assert [counted(number)["correct"] for number in range(3)] == [0, 1, 1]
+    assert page("GET", f"/api/takes/{'0' * 32}/repetitions").status_code == 404

@@ -29,6 +29,7 @@ export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
 export type Method = Schemas["MethodOut"];
 export type CueRecord = Schemas["CueRecordOut"];
+export type Repetitions = Schemas["RepetitionsOut"];
 export type Ticks = Schemas["TicksOut"];
 export type Preview = Schemas["PreviewOut"];
 export type Examples = Schemas["ExamplesOut"];

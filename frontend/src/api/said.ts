@@ -19,7 +19,10 @@ export function useOverrule(take_id: string) {
   return useMutation({
     mutationFn: async (said: { criterion: string; state: State | null; reason: string }) =>
       body(await client.PUT("/api/takes/{take_id}/overrule", { params: { path: { take_id } }, body: { ...said, breath: null } })),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["overrules", take_id] }),
+    onSettled: () => {
+      void queries.invalidateQueries({ queryKey: ["repetitions"] });
+      return queries.invalidateQueries({ queryKey: ["overrules", take_id] });
+    },
   });
 }
 
@@ -30,6 +33,14 @@ export const useCueRecord = (take_id: string, criterion: string | undefined) =>
     enabled: criterion !== undefined,
     queryFn: async () =>
       body(await client.GET("/api/takes/{take_id}/cue", { params: { path: { take_id }, query: { criterion: criterion! } } })),
+  });
+
+/** How often a take's card was done correctly up to it. */
+export const useRepetitions = (take_id: string, version: number | undefined) =>
+  useQuery({
+    queryKey: ["repetitions", take_id, version],
+    enabled: version !== undefined,
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/repetitions", { params: { path: { take_id } } })),
   });
 
 /** Put on record that a cue was said. */

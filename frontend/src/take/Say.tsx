@@ -5,6 +5,7 @@ import { colour } from "../design/tokens";
 import { feltWords } from "../film/felt";
 import { PATTERNS } from "../shared/words";
 import { CueSaid } from "./CueSaid";
+import { Repetitions } from "./Repetitions";
 import { PlayerChoice } from "./PlayerChoice";
 
 const Cue = styled.div`
@@ -79,6 +80,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
           </p>
         )}
         {cue && spoken && spoken.criterion !== "all" && <CueSaid take={take} cue={spoken} />}
+        {cue && <Repetitions take={take} />}
       </Beside>
       {(cue || !stop) &&
         report.reasons.map((reason) => (

@@ -14,6 +14,7 @@ from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import from_document
 from brevin.core.report import Cue
 from brevin.core.verdict.headline import Fault, Headline, Stood, as_said
+from brevin.core.verdict.repetitions import Done
 from brevin.core.verdict.tries import Try
 from brevin.store import changes, grounds
 from brevin.store.database import db
@@ -139,6 +140,15 @@ def tries(scope: Scope, criterion: str) -> list[Try]:
         given = CueGiven.select(CueGiven.take).where((CueGiven.criterion == criterion) & scope.sees(CueGiven.programme))
         cued = {row.take_id for row in given}
     return [Try(one.student_id, one.made_at, cast(State, one.overruled or one.state), one.take_id in cued) for one in found]
+
+
+def done(scope: Scope, asked_id: int) -> list[Done]:
+    """Every read try of one check, with whether a fault was left to speak of: two queries whatever their number."""
+    with db.connection_context():
+        rows = list(Take.select(Take.id, Take.student, Take.made_at).where((Take.asked == asked_id) & (Take.state == "read") & scope.sees(Take.programme)))
+        heads = headlines(scope, [row.id for row in rows])
+    said = [(row, heads[row.id].line.cue) for row in rows if row.id in heads and heads[row.id].line.state != "unreadable"]
+    return [Done(row.student_id, row.made_at, cue is not None and cue.criterion == "all") for row, cue in said]
 
 
 def move_rows(scope: Scope, take_id: str, student_id: int) -> None:

@@ -4,6 +4,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.hold.ticks import as_taught
+from brevin.core.verdict.repetitions import repetitions
 from brevin.core.verdict.rules import CRITERION_KEYS
 from brevin.core.verdict.tries import next_tries
 from brevin.store import reports, takes, ticks
@@ -12,7 +13,7 @@ from brevin.web.bench_content import looks_of
 from brevin.web.problems import Refused
 from brevin.web.schemas import CueIn, Done, OverruleIn, TakePath
 from brevin.web.shapes import answer
-from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, TickIn, TickOut, TicksOut
+from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, RepetitionsOut, TickIn, TickOut, TicksOut
 
 routes = APIBlueprint("said", __name__, url_prefix="/api/takes")
 
@@ -46,6 +47,14 @@ def cue_record(path: TakePath, query: CueQuery) -> Response:
     take, criterion = takes.take_record(scope(), path.take_id), _criterion(query.criterion)
     counted = next_tries(reports.tries(scope(), criterion))
     return answer(CueRecordOut(said=reports.cue_was_given(scope(), take.id, criterion), **vars(counted)))
+
+
+@routes.get("/<take_id>/repetitions", responses={200: RepetitionsOut})
+def repetitions_of(path: TakePath) -> Response:
+    """How often this take's card was done correctly up to it, and how many of them it usually takes here until it holds."""
+    take = takes.take_record(scope(), path.take_id)
+    counted = repetitions(reports.done(scope(), take.asked.id), student_id=take.student.id, until=take.made_at)
+    return answer(RepetitionsOut(**vars(counted)))
 
 
 @routes.get("/<take_id>/ticks", responses={200: TicksOut})

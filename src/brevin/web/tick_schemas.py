@@ -55,6 +55,14 @@ class CueRecordOut(BaseModel):
     without: int
 
 
+class RepetitionsOut(BaseModel):
+    """correct, tries: of this card, this student's up to this take; holds_after: so many correct ones it usually takes here, null where that is not known."""
+
+    correct: int
+    tries: int
+    holds_after: int | None
+
+
 class TickIn(BaseModel):
     """state: None takes the tick back."""
 

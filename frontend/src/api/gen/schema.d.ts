@@ -1181,6 +1181,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{take_id}/repetitions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How often this take's card was done correctly up to it, and how many of them it usually takes here until it holds. */
+        get: operations["said_repetitions_of__take_id__repetitions_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{take_id}/report": {
         parameters: {
             query?: never;
@@ -3349,6 +3366,18 @@ export interface components {
             student: number;
             /** What */
             what: string;
+        };
+        /**
+         * RepetitionsOut
+         * @description correct, tries: of this card, this student's up to this take; holds_after: so many correct ones it usually takes here, null where that is not known.
+         */
+        RepetitionsOut: {
+            /** Correct */
+            correct: number;
+            /** Holds After */
+            holds_after: number | null;
+            /** Tries */
+            tries: number;
         };
         /**
          * Report
@@ -6865,6 +6894,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    said_repetitions_of__take_id__repetitions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RepetitionsOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -12,6 +12,7 @@ import pytest
 
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import evidence, packed, unpacked
+from brevin.core.kinds import IMPORTANCE
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.report import Edits
@@ -55,7 +56,7 @@ def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, stor
     take, document = takes.take_record(scope, take_id), document_of(scope, take_id)
     assert take.state == "read" and take.clip.playable_name == take.clip.stored_name
     assert document["schema"] == "brevin.analysis/1" and len(document["breaths"]) == 1 and document["clip"]["file"] == short.name
-    assert document["rules"] == {"profile_id": "starting-values", "limits": {}, "set_by": {}, "off": [], "exempt": []}
+    assert document["rules"] == {"profile_id": "starting-values", "limits": {}, "set_by": {}, "off": [], "exempt": [], "order": list(IMPORTANCE)}
     kept = unpacked((store.evidence / take.evidence_name).read_bytes())
     assert kept.clip.width_px == document["clip"]["width_px"] and len(kept.poses) > 10
     assert {(r.key, r.state) for r in reports.verdicts(scope)} == {(v["criterion"], v["state"]) for v in document["verdicts"]}

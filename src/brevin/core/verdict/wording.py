@@ -27,12 +27,15 @@ Document = dict[str, Any]
 
 def with_sentences(document: Document) -> Document:
     """The document with every sentence filled in; the one given stays as it is."""
-    return document | {
-        "reasons": [_reason(reason) for reason in document["reasons"]],
-        "verdicts": [_verdict(verdict) for verdict in document["verdicts"]],
-        "cue": _cue(document["cue"]),
-        "exempt": [{"criterion": one["criterion"], "title": CRITERIA[one["criterion"]].title} for one in document.get("exempt", [])],
-    }
+    return (
+        document
+        | {
+            "reasons": [_reason(reason) for reason in document["reasons"]],
+            "verdicts": [_verdict(verdict) for verdict in document["verdicts"]],
+            "cue": _cue(document["cue"]),
+        }
+        | ({"exempt": [_exempt(one) for one in document["exempt"]]} if "exempt" in document else {})
+    )
 
 
 def reason_sentence(code: str, facts: dict[str, Any]) -> str:
@@ -70,6 +73,10 @@ def _reason(reason: Document) -> Document:
     if reason.get("message"):
         return reason
     return reason | {"message": reason_sentence(reason["code"], reason.get("facts", {}))}
+
+
+def _exempt(exempt: Document) -> Document:
+    return exempt | {"title": CRITERIA[exempt["criterion"]].title}
 
 
 def _cue(cue: Document | None) -> Document | None:

@@ -47,7 +47,7 @@ def _times(browser, address: str) -> list[float]:  # type: ignore[no-untyped-def
     times = []
     for _ in range(RUNS):
         began = time.monotonic()
-        page.goto(f"{address}take/{take}", wait_until="commit")
+        page.goto(f"{address}/take/{take}", wait_until="commit")
         page.wait_for_function(USABLE, polling=10)
         times.append(time.monotonic() - began)
     return times

@@ -105,7 +105,7 @@ def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floa
 
 
 def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Around, start: Turn) -> tuple[Turn, dict[str, float | None]]:
-    """The inhale's end: the last to fill of abdomen and upper trunk, the chest and shoulder in one. And each region's half rise."""
+    """The inhale's end: the last to come to rest of abdomen, a chest that sinks, and upper trunk, chest and shoulder in one. And each region's half rise."""
     t_s, wander, swing = around.t_s, around.wander, around.swing
     ends = []
     half_rise_s: dict[str, float | None] = {}
@@ -114,7 +114,7 @@ def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Aro
         values = sign * regions[name]
         _, _, bottom, top = around.own(values)
         half_rise_s[name] = half_rise(t_s, values, bottom, top)
-        if name != "chest":
+        if name != "chest" or sign < 0:  # a chest that sinks goes on with the inhale; one that rises fills with the shoulders, below
             ends.append(_arrival(values, name, around))
     upper = {
         name: values
@@ -125,7 +125,7 @@ def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Aro
         values, upper_noise = joint_of(upper, around)
         rise, fall, *_ = around.own(values)
         ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=upper_noise))
-    if not ends:  # only the chest moves, and it sinks: its own end is all there is
+    if not ends:  # what moves rises too little to be told from the shoulders: its own end is all there is
         ends = [_arrival(sign * regions[name], name, around) for name, sign in going.items()]
     end = max(ends, key=_when)
     unseen_s = 0.0

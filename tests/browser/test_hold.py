@@ -38,6 +38,15 @@ def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(inside: Page) 
     expect(inside.get_by_test_id("tick-right_little")).to_contain_text("fine")
 
 
+def test_a_tap_is_kept_though_the_page_is_loaded_anew_at_once(inside: Page) -> None:
+    to_hold(inside)
+    row = inside.get_by_test_id("tick-left_ring")
+    for said in ("fine", "not yet", "not looked at"):  # and nothing of it is left for the other tests
+        row.press("Enter")
+        inside.reload()
+        expect(row).to_contain_text(said)
+
+
 def test_the_breath_is_one_key_away(inside: Page) -> None:
     to_hold(inside)
     inside.keyboard.press("i")

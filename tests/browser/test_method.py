@@ -66,3 +66,18 @@ def test_what_is_spoken_of_first_moves_by_a_press_and_back(inside: Page) -> None
             inside.get_by_role("button", name=f"{name}, 2 of 4: move forward").press("Enter")
         expect(first).to_have_text([*order, "the hold", "the count"])
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+
+
+def test_what_does_not_load_beside_the_questions_says_so_and_can_be_tried_again(inside: Page) -> None:
+    for part in ("**/api/rules/method/preview", "**/api/rules/lines?*"):
+        inside.route(part, lambda route: route.abort())
+    inside.goto(inside.url.rstrip("/") + "/teaching")
+    told = inside.get_by_role("alert")
+    expect(told).to_have_count(2, timeout=30_000)
+    expect(told.first).to_contain_text("did not load")
+    expect(inside.get_by_role("button", name="Slow and even")).to_be_enabled()
+    inside.unroute_all()
+    for _ in range(2):
+        inside.get_by_role("button", name="Try again").first.click()
+    expect(told).to_have_count(0)
+    expect(inside.get_by_role("group", name="takes to sort")).to_be_visible()

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { body, client, type BenchRules, type Outcome, type Passport, type Run, type Tap } from "./client";
+import { body, client, type BenchRules, type Outcome, type Passport, type Run, type Tap, TAP } from "./client";
 import { hearClock } from "./clock";
 import { putRun } from "./told";
 
@@ -47,6 +47,7 @@ export function useTap(run_id: number) {
         await client.POST("/api/bench/runs/{run_id}", {
           params: { path: { run_id } },
           body: { step: "", word: "", student: null, ...tap },
+          ...TAP,
         }),
       ),
     onSuccess: (run) => putRun(queries, run),
@@ -66,7 +67,7 @@ export function useCameOut(student_id: number) {
   return useMutation({
     scope: { id: "firsts" }, // taps in a row are kept in their order
     mutationFn: async (made: { rung: string; outcome: Outcome; length_s: number | null }) =>
-      body(await client.POST("/api/bench/firsts/{student_id}", { params: { path: { student_id } }, body: made })),
+      body(await client.POST("/api/bench/firsts/{student_id}", { params: { path: { student_id } }, body: made, ...TAP })),
     onSuccess: (firsts) => queries.setQueryData(["firsts", student_id], firsts),
   });
 }
@@ -78,12 +79,13 @@ export function useTry(student_id: number) {
   const fixed = useMutation({
     scope: { id: "firsts" },
     mutationFn: async ({ try_id, by }: { try_id: number; by: string }) =>
-      body(await client.PUT("/api/bench/firsts/tries/{try_id}", { params: { path: { try_id } }, body: { by } })),
+      body(await client.PUT("/api/bench/firsts/tries/{try_id}", { params: { path: { try_id } }, body: { by }, ...TAP })),
     onSettled: again,
   });
   const back = useMutation({
     scope: { id: "firsts" },
-    mutationFn: async (try_id: number) => body(await client.DELETE("/api/bench/firsts/tries/{try_id}", { params: { path: { try_id } } })),
+    mutationFn: async (try_id: number) =>
+      body(await client.DELETE("/api/bench/firsts/tries/{try_id}", { params: { path: { try_id } }, ...TAP })),
     onSettled: again,
   });
   return { fixed, back };
@@ -108,11 +110,12 @@ export function useLogCare(card: string) {
       () => undefined,
     );
   const log = useMutation({
-    mutationFn: async (what: { task: string; but: number[] }) => body(await client.POST("/api/bench/care", { body: { card, ...what } })),
+    mutationFn: async (what: { task: string; but: number[] }) =>
+      body(await client.POST("/api/bench/care", { body: { card, ...what }, ...TAP })),
     onSettled: again,
   });
   const undo = useMutation({
-    mutationFn: async (undo: string) => body(await client.DELETE("/api/bench/care/logged/{undo}", { params: { path: { undo } } })),
+    mutationFn: async (undo: string) => body(await client.DELETE("/api/bench/care/logged/{undo}", { params: { path: { undo } }, ...TAP })),
     onSettled: again,
   });
   return { log, undo };

@@ -75,6 +75,9 @@ export const setCsrf = (token: string) => {
 };
 export const csrfHeader = () => ({ "X-CSRFToken": csrf });
 
+/** A tap reaches the server though the page is left or loaded anew at once. */
+export const TAP = { keepalive: true } as const;
+
 export const client = createClient<paths>({ baseUrl: "/" });
 client.use({
   onRequest: ({ request }) => {

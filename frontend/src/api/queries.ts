@@ -13,6 +13,7 @@ import {
   type Me,
   type Method,
   type MethodIn,
+  TAP,
 } from "./client";
 
 const remembered = (me: Me) => {
@@ -71,7 +72,7 @@ export function useSetAway() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async ({ seatId, away }: { seatId: number; away: "" | "not_here" | "not_today" }) =>
-      body(await client.PATCH("/api/seats/{seat_id}", { params: { path: { seat_id: seatId } }, body: { away } })),
+      body(await client.PATCH("/api/seats/{seat_id}", { params: { path: { seat_id: seatId } }, body: { away }, ...TAP })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
 }
@@ -280,7 +281,7 @@ export function useTeach() {
   const queries = useQueryClient();
   return useMutation({
     scope: { id: "method" }, // one after the other: the last word is the last that is kept
-    mutationFn: async (how: MethodIn) => body(await client.PUT("/api/rules/method", { body: how })),
+    mutationFn: async (how: MethodIn) => body(await client.PUT("/api/rules/method", { body: how, ...TAP })),
     onMutate: (how) =>
       queries.setQueryData(
         ["method"],
@@ -295,7 +296,7 @@ export function useNoteCounted() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async ({ seatId, ...run }: { seatId: number; breaths: number; lasted_s: number }) =>
-      body(await client.PUT("/api/seats/{seat_id}/counted", { params: { path: { seat_id: seatId } }, body: run })),
+      body(await client.PUT("/api/seats/{seat_id}/counted", { params: { path: { seat_id: seatId } }, body: run, ...TAP })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
 }

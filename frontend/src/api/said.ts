@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { body, client, type Examples, type State, type Ticks } from "./client";
+import { body, client, type Examples, type State, type Ticks, TAP } from "./client";
 
 /** Which stored takes another way to teach would change. */
 export const useWouldChange = () =>
@@ -18,7 +18,7 @@ export function useOverrule(take_id: string) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (said: { criterion: string; state: State | null; reason: string }) =>
-      body(await client.PUT("/api/takes/{take_id}/overrule", { params: { path: { take_id } }, body: { ...said, breath: null } })),
+      body(await client.PUT("/api/takes/{take_id}/overrule", { params: { path: { take_id } }, body: { ...said, breath: null }, ...TAP })),
     onSettled: () => {
       void queries.invalidateQueries({ queryKey: ["repetitions"] });
       return queries.invalidateQueries({ queryKey: ["overrules", take_id] });
@@ -48,7 +48,7 @@ export function useCueSaid(take_id: string) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (cue: { criterion: string; side: "low" | "high" | null }) =>
-      body(await client.POST("/api/takes/{take_id}/cue", { params: { path: { take_id } }, body: cue })),
+      body(await client.POST("/api/takes/{take_id}/cue", { params: { path: { take_id } }, body: cue, ...TAP })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["cue"] }),
   });
 }
@@ -67,7 +67,7 @@ export function useTick(take_id: string) {
     mutationKey: ["tick", take_id],
     scope: { id: "ticks" }, // one after the other: the last tap is the last that is kept
     mutationFn: async (tick: { item: string; state: Ticks["items"][number]["state"] }) =>
-      body(await client.PUT("/api/takes/{take_id}/ticks", { params: { path: { take_id } }, body: tick })),
+      body(await client.PUT("/api/takes/{take_id}/ticks", { params: { path: { take_id } }, body: tick, ...TAP })),
     onMutate: async ({ item, state }) => {
       await queries.cancelQueries({ queryKey: ["ticks", take_id] }); // an answer on its way knows nothing of this tap
       queries.setQueryData(

@@ -12,6 +12,7 @@ import { digits, unitWords } from "../shared/valueWords";
 import { firstName } from "../shared/words";
 import { agreesWords, bothSides, placeOf, sortedBy, type Sorted } from "./example";
 import { TravelGlyph } from "./TravelGlyph";
+import { Trouble } from "./Trouble";
 
 const Part = styled.section`
   margin-top: 22px;
@@ -92,6 +93,8 @@ export function ByExample({ may, onShow }: Props) {
     if (line.data) use.mutate({ criterion, value: line.data.value }, { onSuccess: () => setMoved({}) });
   };
   useKeys("By example", [{ key: "l", does: "use the line drawn by example", run: take, off: !may || !line.data }]);
+  if (found.error && !shown)
+    return <Trouble words={`Takes to sort did not load: ${found.error.message}`} onRetry={() => void found.refetch()} />;
   if (!shown || (shown.examples.length < 2 && skip === 0)) return null;
   const full = shown.examples.length === EXAMPLES;
   const judged = { criterion, unit: shown.unit };

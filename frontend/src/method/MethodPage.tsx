@@ -21,6 +21,7 @@ import { RuleChanges } from "./RuleChanges";
 import { Schools } from "./Schools";
 import { ifWords, leftWords, QUESTIONS, tally, tried, withUsual, type Question, type Way } from "./schools";
 import { WouldChange, type Would } from "./WouldChange";
+import { Trouble } from "./Trouble";
 
 const Head = styled.div`
   display: flex;
@@ -82,7 +83,8 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
   const [picked, setPicked] = useState<Question | null>(null);
   const [way, setWay] = useState<Way | null>(null);
   const [line, setLine] = useState<Proposed | null>(null);
-  const preview = useWouldChange().data;
+  const tryOut = useWouldChange();
+  const preview = tryOut.data;
   const asked = method.questions.map((one) => one.question);
   const open = asked.filter((one) => !(one in method.answers));
   const now = may ? (picked ?? open[0]) : undefined;
@@ -180,6 +182,12 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
               onTake={line ? null : take}
               onLeave={leave}
             />
+            {tryOut.error && !preview && (
+              <Trouble
+                words={`What another way would change did not load: ${tryOut.error.message}`}
+                onRetry={() => void tryOut.refetch()}
+              />
+            )}
             {!pointed && <ByExample may={may} onShow={setLine} />}
           </div>
         )}

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 
-import { body, client, Refusal, upload, type Felt, type Seat } from "../api/client";
+import { body, client, Refusal, upload, type Felt, type Seat, TAP } from "../api/client";
 import { allKept, fileOf, keep, letGo, type Kept } from "../shared/kept";
 
 /** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. again: whether it may be
@@ -125,7 +125,7 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
 }
 
 const putFelt = async (takeId: string, felt: Felt) =>
-  void body(await client.PUT("/api/takes/{take_id}/felt", { params: { path: { take_id: takeId } }, body: { felt } }));
+  void body(await client.PUT("/api/takes/{take_id}/felt", { params: { path: { take_id: takeId } }, body: { felt }, ...TAP }));
 
 /** What is being sent, and how to send. */
 export function useUploads(): Uploads {

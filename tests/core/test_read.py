@@ -194,3 +194,11 @@ def test_every_reason_has_a_check_and_says_what_to_do() -> None:
         assert sentence.check in get_args(CheckArea)
         said = reason_sentence(code, dict.fromkeys(FACTS, "7"))
         assert "{" not in said and said.endswith(".") and len(said) < 220, code
+
+
+def test_an_inhale_goes_on_while_a_chest_sinks_under_a_pushed_belly() -> None:
+    pushed = Cycle(abdomen=5.0, chest=-1.6, shoulder=0.2, abdomen_window=(0.0, 0.65), chest_window=(0.15, 1.0))
+    made, _, card = sighting(cycles=[pushed] * 3)
+    report = read(made, Task(Check(card=card)))
+    assert [breath.pattern for breath in report.breaths] == ["pushed"] * 3
+    assert [breath.inhale_beats for breath in report.breaths] == pytest.approx([4.0] * 3, abs=0.15), "not the 2.6 of the belly alone"

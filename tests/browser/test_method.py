@@ -70,11 +70,11 @@ def test_what_is_spoken_of_first_moves_by_a_press_and_back(inside: Page) -> None
 
 def test_what_does_not_load_beside_the_questions_says_so_and_can_be_tried_again(inside: Page) -> None:
     for part in ("**/api/rules/method/preview", "**/api/rules/lines?*"):
-        inside.route(part, lambda route: route.abort())
+        inside.route(part, lambda route: route.fulfill(status=409, json={"code": "busy", "message": "Somebody else is at it."}))
     inside.goto(inside.url.rstrip("/") + "/teaching")
     told = inside.get_by_role("alert")
-    expect(told).to_have_count(2, timeout=30_000)
-    expect(told.first).to_contain_text("did not load")
+    expect(told).to_have_count(2)
+    expect(told.first).to_contain_text("did not load: Somebody else is at it.")
     expect(inside.get_by_role("button", name="Slow and even")).to_be_enabled()
     inside.unroute_all()
     for _ in range(2):

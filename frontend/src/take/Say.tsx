@@ -43,6 +43,7 @@ const Beside = styled.div`
   align-items: center;
   justify-content: space-between;
   gap: 2px 18px;
+  margin-top: 5px;
 `;
 /** Why the breath is not readable, or nothing of it could be judged, in a sentence; nothing where it was. */
 export function stopOf(report: Report): string {

@@ -43,7 +43,9 @@ const Beside = styled.div`
   align-items: center;
   justify-content: space-between;
   gap: 2px 18px;
-  margin-top: 5px;
+  > :first-child:not(p) {
+    margin-top: 5px; /* nothing but the button stands there: clear of the sentence above */
+  }
 `;
 /** Why the breath is not readable, or nothing of it could be judged, in a sentence; nothing where it was. */
 export function stopOf(report: Report): string {

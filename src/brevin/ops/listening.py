@@ -21,6 +21,7 @@ PORT_FREE_WITHIN_S = 5.0  # a killed run's server needs a moment to end
 SIOCGIFADDR = 0x8915  # asks the kernel for an interface's address
 CERTIFICATE_DAYS, CERTIFICATE_ANEW_DAYS = 397, 360  # phones trust none that lasts longer
 THREADS = 64  # each open page holds one for what it is told
+FRUGAL = {"MALLOC_ARENA_MAX": "2", "MALLOC_MMAP_THRESHOLD_": "131072"}  # else each of these keeps what it once used, pictures among it
 
 
 def claim_port(port: int, *, lan: bool) -> None:

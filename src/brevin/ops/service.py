@@ -5,7 +5,7 @@ import signal
 import subprocess
 import sys
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 
 from brevin.ops.children import spawn
@@ -25,9 +25,9 @@ def reader_command(settings: Settings, readers: int) -> list[str]:
 
 
 class Service:
-    """A named process of a run, its words in a log of the data folder."""
+    """A named process of a run, its words in a log of the data folder. also: what its environment holds besides."""
 
-    def __init__(self, name: str, settings: Settings, command: Sequence[str], *, lan: bool) -> None:
+    def __init__(self, name: str, settings: Settings, command: Sequence[str], *, lan: bool, also: Mapping[str, str] | None = None) -> None:
         self.name = name
         self.log = settings.data / "logs" / f"{name}.log"
         self.process: subprocess.Popen[bytes] | None = None
@@ -35,7 +35,7 @@ class Service:
         self._died_at: list[float] = []
         self._environment = os.environ | {
             "BREVIN_DATA": str(settings.data), "PYTHONPATH": str(ROOT / "src"), "BREVIN_HTTPS": "1" if lan else "0",
-            "GLOG_minloglevel": "2", "TF_CPP_MIN_LOG_LEVEL": "2",
+            "GLOG_minloglevel": "2", "TF_CPP_MIN_LOG_LEVEL": "2", **(also or {}),
         }  # fmt: skip
 
     def start(self) -> None:

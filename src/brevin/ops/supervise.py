@@ -17,7 +17,7 @@ from brevin.edge.instrument_files import ContentFaults, content
 from brevin.ops import demo
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
-from brevin.ops.listening import certificate, claim_port, own_names, wait_for_page, web_command
+from brevin.ops.listening import FRUGAL, certificate, claim_port, own_names, wait_for_page, web_command
 from brevin.ops.logs import keep_small
 from brevin.ops.mariadb import DatabaseTrouble, MariaDb
 from brevin.ops.service import GivesUp, Service, reader_command
@@ -108,7 +108,7 @@ class Running:
         self.mariadb = MariaDb(settings)
         readers = asked.workers or settings.number("workers")
         self.reader = Service("reader", settings, reader_command(settings, readers), lan=self.lan)
-        self.web = Service("web", settings, web_command(settings, self.port, lan=self.lan), lan=self.lan)
+        self.web = Service("web", settings, web_command(settings, self.port, lan=self.lan), lan=self.lan, also=FRUGAL)
 
     def up(self) -> None:
         """Everything in order; prints the address once the page answers."""

@@ -40,7 +40,7 @@ function LaneName({ lane, layout }: { lane: Lane; layout: Layout }) {
 /** Why a lane has no trace: it was not seen, or is not measured for this student. */
 function whyNot({ exempt }: Report, lane: Lane): string {
   const spared = lane === "shoulder" && exempt?.some(({ criterion }) => criterion === "shoulders_still");
-  return spared ? "not measured for this student" : "not seen here";
+  return spared ? "not measured" : "not seen here";
 }
 
 /** Where nothing was seen there is no trace, guessed or other: a dotted line that says so. */

@@ -146,12 +146,12 @@ def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is
     inside.set_viewport_size({"width": 390, "height": 844})
     score = inside.get_by_test_id("breath-score")
     expect(score.locator("text.count")).to_have_text(["1", "2", "3", "1", "2", "3", "4", "5", "1"])
+    expect(inside.get_by_text("Breath 1 of 3")).to_be_visible()
     sizes = inside.evaluate(
         "() => [...document.querySelectorAll('main *')].filter(e => e.childElementCount === 0 && e.textContent.trim() && e.getClientRects().length"
         " && !e.closest('.unseen, [data-testid=overlay]')).map(e => parseFloat(getComputedStyle(e).fontSize))"
     )
     assert min(sizes) >= 12
-    expect(inside.get_by_text("Breath 1 of 3")).to_be_visible()
     inside.get_by_role("button", name="next breath").click()
     expect(inside.get_by_text("Breath 2 of 3")).to_be_visible()
     inside.get_by_role("button", name="Next student").click()

@@ -66,6 +66,7 @@ export const useReport = (id: string, version: number | undefined) =>
     enabled: version !== undefined,
     queryFn: async () => body(await client.GET("/api/takes/{take_id}/report", { params: { path: { take_id: id } } })),
     staleTime: Infinity,
+    placeholderData: (known, query) => (query?.queryKey[1] === id ? known : undefined), // a take judged anew stays on the screen meanwhile
   });
 
 export function useSetAway() {

@@ -8,8 +8,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, Playwright, expect, sync_playwright
 
-from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
+from brevin.standin.browser import launched
 from tests.clips import beginning
 from tests.conftest import Running
 
@@ -32,7 +32,7 @@ def driver() -> Iterator[Playwright]:
 
 @pytest.fixture(scope="session")
 def browser(driver: Playwright) -> Iterator:
-    running = driver.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+    running = launched(driver)
     yield running
     running.close()
 

@@ -9,7 +9,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from brevin.bench.take_page import CHROMIUM
+from brevin.standin.browser import launched
 from tests.browser.conftest import opened
 
 
@@ -263,7 +263,7 @@ def test_the_microphone_suggests_what_came_out(driver, address: str, ticket: dic
         sound.setparams((1, 2, rate, len(t), "NONE", ""))
         sound.writeframes((32000 * squeak).astype("<i2").tobytes())
     heard = ["--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream", f"--use-file-for-fake-audio-capture={tmp_path / 'squeak.wav'}"]
-    running = driver.chromium.launch(executable_path="/usr/bin/chromium", args=[*CHROMIUM, *heard])
+    running = launched(driver, *heard)
     with opened(running, address, storage_state=ticket, permissions=["microphone"]) as page:
         page.get_by_role("heading", name="Just read").wait_for()
         student = next(one["chairs"][0]["id"] for one in asked(page, "GET", "/api/bench")["sections"] if one["card"] == "tuba")

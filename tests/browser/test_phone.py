@@ -6,8 +6,8 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Page, Playwright, expect
 
-from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
+from brevin.standin.browser import launched
 from brevin.standin.device import as_camera
 from tests.browser.conftest import opened
 
@@ -21,7 +21,7 @@ def phone(driver: Playwright, inside: Page, address: str, tmp_path) -> Iterator[
         """async () => { const me = await (await fetch('/api/me')).json();
         return (await (await fetch('/api/phone', {method: 'POST', headers: {'X-CSRFToken': me.csrf}})).json()).code }"""
     )
-    browser = driver.chromium.launch(executable_path="/usr/bin/chromium", args=[*CHROMIUM, *as_camera(CLIP, tmp_path)])
+    browser = launched(driver, *as_camera(CLIP, tmp_path))
     with opened(browser, f"{address}/phone", viewport={"width": 390, "height": 844}) as shown:
         shown.get_by_label("Code from the teacher's screen").fill(code)
         shown.get_by_role("button", name="Film with this phone").click()

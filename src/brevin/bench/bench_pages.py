@@ -8,8 +8,8 @@ from typing import Any
 
 from brevin.bench import Measured
 from brevin.bench.served import Client, served
-from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
+from brevin.standin.browser import launched
 
 DEVICES, STEPS = 20, 6
 GOOD = 3  # good first notes each
@@ -27,7 +27,7 @@ def measure() -> Measured:
     from playwright.sync_api import sync_playwright
 
     with served() as server, sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = launched(playwright)
         inside = _signed_in(browser, server.address)
         api = Client(server.address)
         shown, told = _on_every_screen(inside, server.address, api)

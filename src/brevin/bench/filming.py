@@ -6,8 +6,8 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
+from brevin.standin.browser import launched
 from brevin.standin.device import as_camera
 
 CLIP = demo.CLIPS / "standing-full-early.mp4"
@@ -21,7 +21,7 @@ def studio(address: str, folder: Path) -> Iterator[Any]:
     from playwright.sync_api import sync_playwright
 
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=[*CHROMIUM, *as_camera(CLIP, folder)])
+        browser = launched(playwright, *as_camera(CLIP, folder))
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.set_default_timeout(PATIENCE_MS)
         page.goto(address)

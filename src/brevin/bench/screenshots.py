@@ -6,9 +6,9 @@ from tempfile import TemporaryDirectory
 from typing import Any
 
 from brevin.bench.served import READ_WITHIN_S, served
-from brevin.bench.take_page import CHROMIUM
 from brevin.ops import demo
 from brevin.ops.settings import ROOT
+from brevin.standin.browser import launched
 from brevin.standin.device import as_camera
 
 FOLDER = ROOT / "docs" / "screenshots"
@@ -27,8 +27,7 @@ def main() -> int:
 
     FOLDER.mkdir(parents=True, exist_ok=True)
     with served() as server, sync_playwright() as playwright, TemporaryDirectory() as camera:
-        args = [*CHROMIUM, *as_camera(demo.CLIPS / "standing-full-early.mp4", Path(camera))]
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=args)
+        browser = launched(playwright, *as_camera(demo.CLIPS / "standing-full-early.mp4", Path(camera)))
         page = browser.new_page(viewport={"width": DESK[0], "height": DESK[1]}, reduced_motion="reduce")
         page.goto(server.address)
         page.get_by_label("Name").fill(demo.LOGIN)

@@ -5,17 +5,9 @@ import time
 from brevin.bench import Measured
 from brevin.bench.served import READ_WITHIN_S, served
 from brevin.ops import demo
+from brevin.standin.browser import launched
 
 RUNS = 5
-CHROMIUM = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 USABLE = """() => { const video = document.querySelector('video'), score = document.querySelector('[data-testid=breath-score] path');
   return Boolean(score && video && video.readyState >= 1 && video.seekable.length); }"""
 
@@ -28,7 +20,7 @@ def measure() -> Measured:
     from playwright.sync_api import sync_playwright
 
     with served() as server, sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = launched(playwright)
         times = _times(browser, server.address)
         browser.close()
     figures = {"usable_best_s": min(times), "usable_median_s": sorted(times)[len(times) // 2], "usable_worst_s": max(times)}

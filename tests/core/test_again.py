@@ -1,5 +1,6 @@
 """Judging by other rules without the evidence says what judging the evidence by them says; a line by example agrees with most of what a teacher sorted."""
 
+import functools
 from dataclasses import replace
 
 import pytest
@@ -27,6 +28,11 @@ def reading(name: str, rules: Rules) -> Reading:
     return judge(SEEN[name], Task(CHECKS[name]), rules)
 
 
+@functools.cache
+def as_usual(name: str) -> Reading:
+    return reading(name, Rules())
+
+
 def states(ground: Ground, rules: Rules) -> dict[str, str]:
     return {verdict.criterion: verdict.state for verdict in ground.verdicts(rules)}
 
@@ -38,9 +44,9 @@ def flipped(ground: Ground, after: Rules) -> dict[str, tuple]:
 @pytest.mark.parametrize("name", NAMES)
 @pytest.mark.parametrize("how", WAYS, ids=lambda how: next(iter(how.answers.values()), how.strictness))
 def test_what_a_school_flips_without_the_evidence_is_what_it_flips_with_it(name: str, how: Method) -> None:
-    usual_rules, rules = Rules(), resolve([layer_of(how)])
-    ground = reading(name, usual_rules).ground
-    before, after = states(ground, usual_rules), states(reading(name, rules).ground, rules)
+    rules = resolve([layer_of(how)])
+    ground = as_usual(name).ground
+    before, after = states(ground, Rules()), states(reading(name, rules).ground, rules)
     changed = {key: (before.get(key), after.get(key)) for key in {**before, **after} if before.get(key) != after.get(key)}
     changed = {key: states for key, states in changed.items() if set(states) != {"unreadable", None}}
     assert flipped(ground, rules) == changed
@@ -59,13 +65,13 @@ FLIPS = {
 @pytest.mark.parametrize(("name", "school"), FLIPS)
 def test_a_school_flips_exactly_the_verdicts_it_should(name: str, school: str) -> None:
     [question] = [one for one in QUESTIONS if school in SCHOOLS[one]]
-    assert flipped(reading(name, Rules()).ground, resolve([layer_of(Method({question: school}))])) == FLIPS[name, school]
+    assert flipped(as_usual(name).ground, resolve([layer_of(Method({question: school}))])) == FLIPS[name, school]
 
 
 @pytest.mark.parametrize("question", ["first_sounds", "tongue", "practice"])
 def test_a_question_that_no_clip_is_judged_by_flips_nothing(question: str) -> None:
     for name in NAMES:
-        ground = reading(name, Rules()).ground
+        ground = as_usual(name).ground
         assert [flips(ground, Rules(), resolve([layer_of(Method({question: school}))])) for school in SCHOOLS[question]] == [[]] * len(SCHOOLS[question])
 
 
@@ -74,7 +80,7 @@ def test_a_question_that_no_clip_is_judged_by_flips_nothing(question: str) -> No
 def test_whatever_limits_are_tried_the_rows_that_did_not_ask_for_them_are_as_they_were(name: str, limits: dict[str, float]) -> None:
     """Patterns and what they are made of are read anew only with the evidence: their limits are left alone here."""
     limits = {key: value for key, value in limits.items() if not key.startswith("pattern.") and key != "even_exhale.release"}
-    ground, rules = reading(name, Rules()).ground, resolve([Layer(name="programme", limits=limits)])
+    ground, rules = as_usual(name).ground, resolve([Layer(name="programme", limits=limits)])
     before, after = states(ground, Rules()), states(ground, rules)
     assert flipped(ground, rules) == {key: (before[key], after[key]) for key in before if before[key] != after[key]}
 
@@ -88,7 +94,7 @@ def test_every_row_names_the_limits_its_band_is_made_of() -> None:
             asked.add(name)
             return super().limit(name)
 
-    for ground in [reading(name, Rules()).ground for name in NAMES[:3]]:
+    for ground in [as_usual(name).ground for name in NAMES[:3]]:
         for row in CRITERIA:
             for instrument in row.where.instruments or ("clarinet",):
                 asked.clear()

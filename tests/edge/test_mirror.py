@@ -8,11 +8,12 @@ import numpy as np
 import pytest
 
 from brevin.core.errors import InvalidInput
+from brevin.edge import mirror as mirroring
 from brevin.edge.face_mirror import FaceMirror
 from brevin.edge.limited import Children, Died
 from brevin.edge.live import Now, picture_of
 from brevin.edge.live_work import LIVE_LIMITS, watch
-from brevin.edge.mirror import MOST_FRAMES, Mirror
+from brevin.edge.mirror import Mirror
 from brevin.edge.pose_model import PoseModel
 from brevin.edge.talk import begin
 from brevin.ops.settings import ROOT, model_path
@@ -58,18 +59,19 @@ def test_the_lanes_follow_the_breath_that_the_reading_finds(network: PoseModel) 
     assert all(0.0 < share < 1.0 for place in last["at"].values() for share in place)
 
 
-def test_it_begins_anew_when_the_player_has_gone_and_remembers_no_more_than_it_shows(network: PoseModel) -> None:
+def test_it_begins_anew_when_the_player_has_gone_and_remembers_no_more_than_it_shows(network: PoseModel, monkeypatch: pytest.MonkeyPatch) -> None:
     mirror = Mirror(network)
     for t_s, picture in pictures(2.5):
         mirror.see(picture, t_s)
     empty = np.full((360, 640, 3), 120, np.uint8)
     assert mirror.see(empty, 4.0)["state"] == "looking"
     assert mirror.see(empty, 4.1)["state"] == "no_person"
+    monkeypatch.setattr(mirroring, "MOST_FRAMES", 40)
     long = Mirror(network)
     shots = pictures(2.5)
-    for number in range(MOST_FRAMES + 30):
+    for number in range(70):
         long.see(shots[number % len(shots)][1], number / HZ)
-    assert long._followed is not None and len(long._followed.t_s) <= MOST_FRAMES and len(long._followed.texture._place) <= MOST_FRAMES + 1
+    assert long._followed is not None and len(long._followed.t_s) <= 40 and len(long._followed.texture._place) <= 41
 
 
 def test_pictures_of_a_camera_that_slept_are_forgotten(network: PoseModel) -> None:

@@ -14,7 +14,7 @@ from brevin.standin.stills import COUNT, PATTERNS, drawn
 
 TRUNK_PX, HIP_X, HIP_Y = 120.0, 150.0, 230.0
 DEEP = Cycle(abdomen=6.0, chest=3.0, shoulder=2.0, ease_share=0.2)
-PLANTED = Take(name="deep", card="2-0-2@120x1", cycles=(DEEP,), sway_pct=0.0, noise=0.5, crf="12")
+PLANTED = Take(name="deep", card="2-0-2@120x1", cycles=(DEEP,), sway_pct=0.0, noise=0.5, crf="12", rate_hz=10)
 
 
 def still() -> Still:

@@ -41,7 +41,7 @@ ON_THE_RUNNING_PROGRAM = ("tests/browser/", *AT_THE_SECOND)  # folders and files
 CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
 
 
-HASHER = programmes._hasher  # as it is in use
+HASHER, NOBODY = programmes._hasher, programmes._nobody  # as they are in use
 
 
 @pytest.fixture(scope="session", autouse=True)

@@ -10,13 +10,15 @@ from playwright.sync_api import Page, Playwright, expect, sync_playwright
 
 from brevin.ops import demo
 from brevin.standin.browser import launched
+from brevin.standin.device import as_camera
 from tests.clips import beginning
 from tests.conftest import Running
 
 expect.set_options(timeout=20_000)  # a busy machine answers late; what never comes is red all the same
 
 
-SHORT_S = 11.0  # count-in and first breath
+SHORT_S = 5.0  # long enough to be read
+ONE_BREATH_S = 11.0  # with the count-in
 
 
 @pytest.fixture(scope="session")
@@ -33,6 +35,14 @@ def driver() -> Iterator[Playwright]:
 @pytest.fixture(scope="session")
 def browser(driver: Playwright) -> Iterator:
     running = launched(driver)
+    yield running
+    running.close()
+
+
+@pytest.fixture(scope="session")
+def studio(driver: Playwright, tmp_path_factory: pytest.TempPathFactory) -> Iterator:
+    """A browser whose camera sees the stand-in, smaller than it was filmed: the browser's coding costs most of what filming costs here."""
+    running = launched(driver, *as_camera(demo.CLIPS / "standing-full-early.mp4", tmp_path_factory.mktemp("camera"), smaller=1.5))
     yield running
     running.close()
 
@@ -83,7 +93,10 @@ def clip(name: str) -> Path:
 
 
 @pytest.fixture(scope="session")
-def short(tmp_path_factory: pytest.TempPathFactory) -> Callable[[str], Path]:
+def short(tmp_path_factory: pytest.TempPathFactory) -> Callable[..., Path]:
     """The first seconds of a demo clip under its own name: for tests that need a clip and not what is in it."""
-    folder = tmp_path_factory.mktemp("short")
-    return functools.cache(lambda name: beginning(demo.CLIPS / name, folder / name, SHORT_S))
+
+    def cut(name: str, to_s: float = SHORT_S) -> Path:
+        return beginning(demo.CLIPS / name, tmp_path_factory.mktemp("short") / name, to_s)
+
+    return functools.cache(cut)

@@ -5,24 +5,11 @@ from collections.abc import Iterator
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, Playwright, Route, expect
+from playwright.sync_api import Page, Route, expect
 
-from brevin.ops import demo
-from brevin.standin.browser import launched
-from brevin.standin.device import as_camera
 from tests.browser.conftest import opened
 from tests.browser.test_main_path import READ_MS, newest
 from tests.browser.test_states import all_read
-
-CLIP = demo.CLIPS / "standing-full-early.mp4"
-
-
-@pytest.fixture(scope="module")
-def studio(driver: Playwright, tmp_path_factory: pytest.TempPathFactory) -> Iterator:
-    """A browser whose camera sees the stand-in."""
-    running = launched(driver, *as_camera(CLIP, tmp_path_factory.mktemp("camera")))
-    yield running
-    running.close()
 
 
 @pytest.fixture

@@ -4,29 +4,22 @@ import re
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Page, Playwright, expect
+from playwright.sync_api import Page, expect
 
-from brevin.ops import demo
-from brevin.standin.browser import launched
-from brevin.standin.device import as_camera
 from tests.browser.conftest import opened
-
-CLIP = demo.CLIPS / "standing-full-early.mp4"
 
 
 @pytest.fixture
-def phone(driver: Playwright, inside: Page, address: str, tmp_path) -> Iterator[Page]:
+def phone(studio, inside: Page, address: str) -> Iterator[Page]:
     """A second browser that joined with the teacher's code."""
     code = inside.evaluate(
         """async () => { const me = await (await fetch('/api/me')).json();
         return (await (await fetch('/api/phone', {method: 'POST', headers: {'X-CSRFToken': me.csrf}})).json()).code }"""
     )
-    browser = launched(driver, *as_camera(CLIP, tmp_path))
-    with opened(browser, f"{address}/phone", viewport={"width": 390, "height": 844}) as shown:
+    with opened(studio, f"{address}/phone", viewport={"width": 390, "height": 844}) as shown:
         shown.get_by_label("Code from the teacher's screen").fill(code)
         shown.get_by_role("button", name="Film with this phone").click()
         yield shown
-    browser.close()
 
 
 def test_the_phone_is_on_the_chair_that_is_on_and_goes_where_the_teacher_goes(phone: Page, inside: Page) -> None:

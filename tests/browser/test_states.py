@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from brevin.ops import demo
+from tests.browser.conftest import ONE_BREATH_S
 from tests.browser.test_main_path import READ_MS, drop, newest
 
 
@@ -39,7 +40,7 @@ def test_signing_out_leaves_nothing_on_the_page(page: Page) -> None:
 
 def test_a_reading_goes_on_while_the_page_is_closed(inside: Page, short) -> None:
     inside.get_by_role("button", name=re.compile("^Kwaku Asantewa")).click()
-    drop(inside, short("seated-low-then-wide.mp4"))
+    drop(inside, short("seated-low-then-wide.mp4", ONE_BREATH_S))
     expect(newest(inside)).to_contain_text("Kwaku Asantewa")
     newest(inside).click()
     expect(inside.get_by_text(re.compile(r"Waiting to be read|\d+ %")).first).to_be_visible()

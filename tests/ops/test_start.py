@@ -58,6 +58,7 @@ def gone(data: Path, within_s: float) -> bool:
 
 
 def test_after_a_kill_nothing_stays_and_the_next_start_goes_on_until_it_is_told_to_stop(tmp_path: Path) -> None:
+    """What a kill leaves, what a second start beside the running one says, with its folder or its port, and a clean end by Ctrl-C."""
     data, port = tmp_path / "data", free_port()
     first = up(data, port)
     (data / "clips" / "half.mp4.part").write_bytes(b"half a clip")
@@ -65,30 +66,18 @@ def test_after_a_kill_nothing_stays_and_the_next_start_goes_on_until_it_is_told_
     first.wait()
     assert gone(data, 15), left(data)  # its children end with it
     second = up(data, port)
-    assert not (data / "clips" / "half.mp4.part").exists()
-    second.send_signal(signal.SIGTERM)
-    assert second.wait(20) == 0 and gone(data, 2)
-
-
-def test_a_second_start_on_the_same_folder_says_so_and_ctrl_c_ends_the_first_cleanly(tmp_path: Path) -> None:
-    data = tmp_path / "data"
-    first = up(data, free_port())
     try:
-        second = subprocess.run([str(ROOT / "start"), "--data", str(data), "--no-demo"], capture_output=True, text=True, timeout=30)
-        assert second.returncode == 1 and "already running" in second.stderr and len(second.stderr.strip().splitlines()) == 1
+        assert not (data / "clips" / "half.mp4.part").exists()
+        same_folder, same_port = refused("--data", str(data)), refused("--data", str(tmp_path / "other"), "--port", str(port))
+        assert "already running" in same_folder and len(same_folder.strip().splitlines()) == 1
+        assert "in use" in same_port.lower() and gone(tmp_path / "other", 2)
     finally:
-        first.send_signal(signal.SIGINT)
-        assert first.wait(20) == 0 and gone(data, 2)
+        second.send_signal(signal.SIGINT)
+        assert second.wait(20) == 0 and gone(data, 2)
 
 
-def test_a_port_that_is_taken_is_an_error_with_its_reason(tmp_path: Path) -> None:
-    import socket
-
-    with socket.socket() as holder:
-        holder.bind(("127.0.0.1", 0))
-        holder.listen()
-        done = subprocess.run(
-            [str(ROOT / "start"), "--data", str(tmp_path / "data"), "--no-demo", "--port", str(holder.getsockname()[1])],
-            capture_output=True, text=True, timeout=60,
-        )  # fmt: skip
-    assert done.returncode == 1 and "in use" in done.stderr.lower() and gone(tmp_path / "data", 2)
+def refused(*args: str) -> str:
+    """What ./start says that ends at once."""
+    done = subprocess.run([str(ROOT / "start"), "--no-demo", *args], capture_output=True, text=True, timeout=60)
+    assert done.returncode == 1
+    return done.stderr

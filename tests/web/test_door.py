@@ -8,7 +8,7 @@ from brevin.store.database import db, now
 from brevin.store.door_models import SignedIn
 from brevin.store.models import Membership
 from brevin.store.scope import HOUSE, Scope
-from tests.conftest import HASHER
+from tests.conftest import HASHER, NOBODY
 from tests.web.conftest import Page
 
 
@@ -143,3 +143,4 @@ def test_another_sites_page_does_nothing_here(page, site: str) -> None:
 def test_a_password_is_kept_as_slowly_as_is_advised() -> None:
     asked = (HASHER.time_cost, HASHER.memory_cost, HASHER.type.name)
     assert asked >= (3, 64 * 1024, "ID"), "RFC 9106, the lesser of its two recommendations"
+    assert not HASHER.check_needs_rehash(NOBODY), "an unknown name is answered as slowly as a known one"

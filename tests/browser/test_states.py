@@ -82,7 +82,7 @@ def test_why_opens_with_limits_and_goes_to_the_evidence(inside: Page) -> None:
 
 def test_the_breath_repeats_while_it_plays(inside: Page) -> None:
     all_read(inside)
-    inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
+    inside.get_by_test_id("take-row").filter(has_text="Jonas").last.click()
     inside.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
     report = inside.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
     first = report["breaths"][0]

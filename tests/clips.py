@@ -9,7 +9,7 @@ import numpy as np
 
 CODECS = {"h264": ("libx264", "mp4"), "hevc": ("libx265", "mp4"), "vp8": ("libvpx", "webm"), "vp9": ("libvpx-vp9", "webm"), "mjpeg": ("mjpeg", "avi")}
 
-QUICK = {"preset": "veryfast"}
+QUICK = {"libx264": {"preset": "veryfast"}, "libx265": {"preset": "ultrafast"}, "libvpx-vp9": {"deadline": "realtime", "cpu-used": "8"}}
 
 
 def write(
@@ -25,7 +25,7 @@ def write(
             kind = "rgb24" if picture.ndim == 3 else "gray"
             frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(picture), format=kind).reformat(format="yuvj420p" if codec == "mjpeg" else "yuv420p")
             if stream is None:
-                stream = out.add_stream(encoder, rate=rate, options=QUICK if encoder == "libx264" else {})
+                stream = out.add_stream(encoder, rate=rate, options=QUICK.get(encoder, {}))
                 stream.width, stream.height, stream.pix_fmt = frame.width, frame.height, frame.format.name
                 stream.codec_context.time_base = Fraction(1, rate) if times_ms is None else Fraction(1, 1000)
             frame.pts = i if times_ms is None else times_ms[i]

@@ -157,3 +157,20 @@ def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is
     expect(inside.get_by_text("Breath 2 of 3")).to_be_visible()
     inside.get_by_role("button", name="Next student").click()
     expect(inside.get_by_role("heading", name="Just read")).to_be_visible()
+
+
+def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(inside: Page) -> None:
+    all_read(inside)
+    inside.get_by_test_id("take-row").filter(has_text="Jonas").last.click()
+    inside.get_by_test_id("breath-score").wait_for()
+    expect(inside.get_by_test_id("places")).to_have_count(0)
+    inside.keyboard.press("e")
+    expect(inside.get_by_role("button", name="Where it looked")).to_have_attribute("aria-pressed", "true")
+    looked = inside.evaluate("async () => (await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()).player.looked")
+    for lane, places in looked.items():
+        drawn = inside.get_by_test_id("places").locator(f"[data-lane={lane}]")
+        expect(drawn.locator("[data-believed=true]")).to_have_count(sum(place["believed"] for place in places))
+        expect(drawn.locator("[data-believed=false]")).to_have_count(sum(not place["believed"] for place in places))
+    expect(inside.get_by_text("cross: set aside")).to_be_visible()
+    inside.get_by_role("button", name="Where it looked").click()
+    expect(inside.get_by_test_id("places")).to_have_count(0)

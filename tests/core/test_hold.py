@@ -3,6 +3,7 @@
 import json
 import math
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -10,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core import packing
-from brevin.core.evidence import KIND, VERSION, Evidence, evidence, unpacked
+from brevin.core.evidence import KIND, Evidence, evidence, unpacked
 from brevin.core.hold.axis import Playing, axis
 from brevin.core.hold.elbows import JOINT_OUTSIDE_TRUNKS, UPPER_ARM_TRUNKS, elbows
 from brevin.core.hold.instruments import HELD
@@ -169,14 +170,18 @@ def test_evidence_from_before_there_were_edges_is_still_judged() -> None:
     made, _, card = sighting()
     found = evidence(replace(made, lines=(LinesSeen(1.0, np.ones((3, 4))),)))
     assert found.lines[0].segments_px.shape == (3, 4)
-    older = packing.pack(_Older(**{name: getattr(found, name) for name in OLD_FIELDS}), kind=KIND, version=1)
+    without = replace(found, players=tuple(replace(one, traces=_without(one.traces, "looked")) for one in found.players))
+    older = packing.pack(_without(without, "lines"), kind=KIND, version=1)
     again = unpacked(older)
-    assert isinstance(again, Evidence) and again.lines == () and VERSION == 2
+    assert isinstance(again, Evidence) and again.lines == () and again.players[0].traces.looked == {}
     task = Task(Check(card=card, instrument="trumpet", with_instrument=True))
     assert judge(again, task).report.breaths == judge(found, task).report.breaths
 
 
 from dataclasses import fields, make_dataclass  # noqa: E402 (an evidence record as the first version had it)
 
-OLD_FIELDS = [f.name for f in fields(Evidence) if f.name != "lines"]
-_Older = make_dataclass("_Older", [(f.name, f.type) for f in fields(Evidence) if f.name != "lines"], frozen=True)
+
+def _without(record: Any, name: str) -> Any:
+    """The record as it was before it had a field."""
+    kept = {f.name: getattr(record, f.name) for f in fields(record) if f.name != name}
+    return make_dataclass("Older", list(kept), frozen=True)(**kept)

@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from brevin.core.errors import InvalidInput
-from brevin.core.evidence import evidence, packed, unpacked
+from brevin.core.evidence import VERSION, evidence, packed, unpacked
 from brevin.core.kinds import IMPORTANCE
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
@@ -96,7 +96,7 @@ def test_a_take_is_judged_anew_by_other_rules_an_exemption_and_edits_without_its
 def test_evidence_that_cannot_be_used_says_read_again_and_the_report_stays(scope, store, take_id, harm: str) -> None:
     path = store.evidence / "kept.evidence"
     content = path.read_bytes()
-    path.unlink() if harm == "gone" else path.write_bytes(content[:900] if harm == "cut" else content.replace(b"evidence 2", b"evidence 0", 1))
+    path.unlink() if harm == "gone" else path.write_bytes(content[:900] if harm == "cut" else content.replace(b"evidence %d" % VERSION, b"evidence 0", 1))
     with pytest.raises(ReadAgain):
         judge_anew(scope, take_id, store)
     assert reports.newest(scope, take_id).version == 1

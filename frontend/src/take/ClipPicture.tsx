@@ -39,6 +39,11 @@ const Moment = styled.p`
   pointer-events: none;
 `;
 
+const Legend = styled(Moment)`
+  bottom: auto;
+  top: 8px;
+`;
+
 type Props = {
   take: Take;
   report: Report;
@@ -46,11 +51,12 @@ type Props = {
   overlay: Ref<OverlayHandle>;
   moment: Ref<HTMLParagraphElement>;
   bands: boolean;
+  places: boolean;
   onTurn: () => void;
 };
 
-/** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well. */
-export function ClipPicture({ take, report, video, overlay, moment, bands, onTurn }: Props) {
+/** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked. */
+export function ClipPicture({ take, report, video, overlay, moment, bands, places, onTurn }: Props) {
   const crop = useMemo(() => cropOf(report, SHAPE), [report]);
   const { width_px: width, height_px: height } = report.clip;
   const at: [number, number, number, number] = [
@@ -65,8 +71,9 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, onTur
         {take.clip?.url && (
           <video ref={video} src={take.clip.url} preload="auto" playsInline tabIndex={-1} aria-label={`Clip of ${take.student.name}`} />
         )}
-        <Overlay report={report} handle={overlay} shownHeight={crop.height} bands={bands} />
+        <Overlay report={report} handle={overlay} shownHeight={crop.height} bands={bands} places={places} />
       </Frame>
+      {places && <Legend>bar: the edge · dot: the surface · cross: set aside</Legend>}
       <Moment ref={moment} />
     </Picture>
   );

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
+import { Places, unfollowed } from "./Places";
 
 const Drawing = styled.svg`
   position: absolute;
@@ -27,10 +28,10 @@ const GROWS = 5; // the band shows the movement this many times larger
 
 export type OverlayHandle = { show: (t_s: number) => void };
 
-type Props = { report: Report; handle: Ref<OverlayHandle>; shownHeight: number; bands: boolean };
+type Props = { report: Report; handle: Ref<OverlayHandle>; shownHeight: number; bands: boolean; places: boolean };
 
-/** The trunk's axis, the instrument's, and the three tracked bands, drawn on the clip; each band grows with its region. */
-export function Overlay({ report, handle, shownHeight, bands: banded }: Props) {
+/** The trunk's axis, the instrument's, and the three tracked bands, drawn on the clip; each band grows with its region. places: where was looked. */
+export function Overlay({ report, handle, shownHeight, bands: banded, places }: Props) {
   const bands = useRef<Partial<Record<Lane, SVGGElement | null>>>({});
   const { player, scale, trace, clip } = report;
   const size = shownHeight / LINES;
@@ -78,6 +79,16 @@ export function Overlay({ report, handle, shownHeight, bands: banded }: Props) {
         <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke={onClip.light} strokeWidth={size * 0.12} />
       ))}
       {report.hold?.axis_px && <Axis from={report.hold.axis_px} degrees={report.hold.instrument_axis_deg?.value ?? 0} size={size} />}
+      {places && <Places report={report} size={size} />}
+      {banded &&
+        unfollowed(report).map((lane) => {
+          const [x, y] = at(HEIGHT[lane], AHEAD);
+          return (
+            <text key={lane} x={x} y={y + size * 0.3} textAnchor={leftward ? "end" : "start"} fontSize={size * 0.86}>
+              {LANE_WORDS[lane]} not followed
+            </text>
+          );
+        })}
       {LANES.filter((lane) => banded && trace[lane].length).map((lane) => {
         const [x, y] = at(HEIGHT[lane], AHEAD);
         return (

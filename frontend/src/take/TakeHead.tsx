@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
@@ -98,7 +98,7 @@ export function NextBar() {
 }
 
 /** What else can be done with a take: none of it is needed while the class waits. */
-export function WhatElse({ take }: { take: Take }) {
+export function WhatElse({ take, children }: { take: Take; children?: ReactNode }) {
   const go = useNavigate();
   const again = useReadAgain(take.id);
   const remove = useDelete(take.id);
@@ -112,6 +112,7 @@ export function WhatElse({ take }: { take: Take }) {
   ]);
   return (
     <Foot>
+      {children}
       <Action letter="R" isDisabled={reads || !take.clip} onPress={() => again.mutate()}>
         {reads ? `${take.stage} ${Math.round(100 * take.progress)} %` : "Read again"}
       </Action>

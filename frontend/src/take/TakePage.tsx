@@ -16,6 +16,7 @@ import { HoldLine } from "./HoldLine";
 import { firstMark } from "./inFront";
 import { breathAt, momentWords } from "./moment";
 import type { OverlayHandle } from "./Overlay";
+import { saysWhere } from "./Places";
 import { Say, stopOf } from "./Say";
 import { NextBar, TakeHead, WhatElse } from "./TakeHead";
 import { TickList } from "./TickList";
@@ -117,6 +118,8 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const { chosen, looping, choose, step, seek, evidence, turnLoop } = useChosen(report, clip);
   const count = report.breaths.length;
   const hold = useHold(take, report);
+  const [places, setPlaces] = useState(false);
+  const turnPlaces = () => setPlaces(!places);
   const { seek: seekClip } = clip;
   const playing = hold.playing;
   useEffect(() => {
@@ -130,6 +133,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     { key: "ArrowLeft", shown: "←", does: "breath before", run: () => step(-1) },
     { key: "ArrowDown", shown: "↓", does: "next verdict; enter says why", run: () => focusVerdict(1) },
     { key: "ArrowUp", shown: "↑", does: "verdict before", run: () => focusVerdict(-1) },
+    { key: "e", does: "where on the body was looked", run: turnPlaces, off: !saysWhere(report) },
     { key: "i", does: "the breath, or the hold of the instrument", run: hold.turn, off: !hold.both },
     ...report.breaths.slice(0, 9).map((_, i) => ({ key: String(i + 1), does: `breath ${i + 1}`, run: () => choose(i) })),
   ];
@@ -144,6 +148,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           overlay={overlay}
           moment={moment}
           bands={!hold.shown}
+          places={places}
           onTurn={clip.turn}
         />
         <section>
@@ -185,7 +190,13 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
         )}
       </Run>
       {hold.shown && <TickList take={take} report={report} />}
-      <WhatElse take={take} />
+      <WhatElse take={take}>
+        {saysWhere(report) && (
+          <Action letter="E" pressed={places} onPress={turnPlaces}>
+            Where it looked
+          </Action>
+        )}
+      </WhatElse>
       <NextBar />
     </>
   );

@@ -13,8 +13,8 @@ from brevin.core.hold.raising import Hands, Still
 from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
-from brevin.core.report import Breath, HandsSeen, Hold, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
-from brevin.core.track import WORK_SIDE_PX, Floats
+from brevin.core.report import Breath, HandsSeen, Hold, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
+from brevin.core.track import WORK_SIDE_PX, Floats, Player
 
 AXIS_TRUNKS = 1.1  # length at which an axis is drawn, trunks
 LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
@@ -107,9 +107,13 @@ def trace_of(who: Followed | None, exempt: frozenset[str] = frozenset()) -> Trac
     if who is None:
         return Trace([], [], [], [], [])
     moved = who.traces
-    shown = {name: moved.seen[name] and not (name == "shoulder" and "shoulder_rise" in exempt) for name in REGIONS}
+    shown = {name: moved.seen[name] and _shown(name, exempt) for name in REGIONS}
     values = {name: getattr(moved, name).tolist() if shown[name] else [] for name in REGIONS}
     return Trace(t_s=moved.t_s.tolist(), confidence=moved.confidence.tolist(), **values)
+
+
+def _shown(region: str, exempt: frozenset[str]) -> bool:
+    return not (region == "shoulder" and "shoulder_rise" in exempt)
 
 
 def _shrink(found: Evidence) -> float:
@@ -117,15 +121,22 @@ def _shrink(found: Evidence) -> float:
     return min(1.0, WORK_SIDE_PX / max(found.clip.width_px, found.clip.height_px, 1))
 
 
-def player_seen(found: Evidence, who: Followed | None) -> PlayerSeen | None:
-    """Who was read, in pixels of the clip."""
+def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset()) -> PlayerSeen | None:
+    """Who was read and where was looked, in pixels of the clip; shoulders only where they are measured."""
     if who is None:
         return None
     player, scale = who.player, 1.0 / _shrink(found)
     return PlayerSeen(
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
+        looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
     )  # fmt: skip
+
+
+def _places(looked: Floats, player: Player, scale: float) -> list[Place]:
+    axes = np.array([player.forward, player.up]) * player.trunk_px / 100
+    at_px = (np.array(player.hip_px) + looked[:, :2] @ axes) * scale
+    return [Place(round(float(x), 1), round(float(y), 1), bool(edge), bool(kept)) for (x, y), (edge, kept) in zip(at_px, looked[:, 2:], strict=True)]
 
 
 def scale_of(found: Evidence, who: Followed | None) -> Scale | None:

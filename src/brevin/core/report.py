@@ -50,8 +50,19 @@ class Reason:
 
 
 @dataclass(frozen=True)
+class Place:
+    """A place on the trunk that was followed, in the clip's pixels at the reference. outline: on the body's edge, not its surface; believed: it counts."""
+
+    x_px: float
+    y_px: float
+    outline: bool
+    believed: bool
+
+
+@dataclass(frozen=True)
 class PlayerSeen:
-    """Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down)."""
+    """Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
+    region; a region without a place that was believed was not followed. Evidence of an older release names no region."""
 
     from_s: float
     box_px: list[float]
@@ -59,6 +70,7 @@ class PlayerSeen:
     hip_px: list[float]
     up: list[float]
     forward: list[float]
+    looked: dict[str, list[Place]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

@@ -3180,8 +3180,23 @@ export interface components {
             role: "owner" | "teacher" | "assistant" | "phone";
         };
         /**
+         * Place
+         * @description A place on the trunk that was followed, in the clip's pixels at the reference. outline: on the body's edge, not its surface; believed: it counts.
+         */
+        Place: {
+            /** Believed */
+            believed: boolean;
+            /** Outline */
+            outline: boolean;
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+        };
+        /**
          * PlayerSeen
-         * @description Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down).
+         * @description Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
+         *     region; a region without a place that was believed was not followed. Evidence of an older release names no region.
          */
         PlayerSeen: {
             /** Box Px */
@@ -3192,6 +3207,10 @@ export interface components {
             from_s: number;
             /** Hip Px */
             hip_px: number[];
+            /** Looked */
+            looked?: {
+                [key: string]: components["schemas"]["Place"][];
+            };
             /** Others */
             others: number;
             /** Up */

@@ -36,17 +36,36 @@ class Region:
     leak: float = 0.0  # of the other region's travel: how wrong its assumed share at this region's places may be, in this region's travel
 
 
-def regions(sighting: Sighting, rigid: RigidMotion) -> tuple[Region | None, Region | None]:
+@dataclass(frozen=True)
+class Found:
+    """A region where it could be followed. looked: [k, 4] its places, with the reference: forward, up, percent of trunk; 1 on the outline and 0 on the
+    surface; 1 where the place was believed and 0 where it was set aside."""
+
+    region: Region | None
+    looked: Floats
+
+
+NOTHING = Found(None, np.zeros((0, 4)))
+
+
+def regions(sighting: Sighting, rigid: RigidMotion) -> tuple[Found, Found]:
     """Abdomen first; the chest from what moves at its heights after the abdomen's share there is taken away."""
     seen = _places(sighting, rigid)
     abdomen = _region(seen, profile.abdomen_share, other=None)
-    return abdomen, _region(seen, profile.chest_share, other=abdomen)
+    return abdomen, _region(seen, profile.chest_share, other=abdomen.region)
+
+
+def looked_at(at_pct: Floats, outline: np.ndarray, kept: np.ndarray) -> Floats:
+    """Places [k, 2], whether each lies on the outline and whether it was believed, as Found has them."""
+    return np.column_stack([at_pct, outline.astype(float), kept.astype(float)])
 
 
 @dataclass(frozen=True)
 class _Places:
-    """Everything on the trunk that is followed: height [k], forward travel with the rigid motion taken away [n, k], share by depth [k], weight [k]."""
+    """Everything on the trunk that is followed: where [k, 2], height [k], forward travel with the rigid motion taken away [n, k], share by depth [k],
+    weight [k]."""
 
+    at_pct: Floats
     up_pct: Floats
     moves: Floats
     depth: Floats
@@ -62,12 +81,13 @@ def _places(sighting: Sighting, rigid: RigidMotion) -> _Places:
     edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
     flank, depth = _flank(sighting, front_pct=edge)
     points = relative(sighting.points, rigid)[:, flank, 0]
+    at = np.concatenate([np.column_stack([front.edge_pct, front.up_pct])[free], sighting.points.at_pct[flank]])
     return _Places(
-        up_pct=np.concatenate([front.up_pct[free], sighting.points.at_pct[flank, 1]]),
+        at_pct=at, up_pct=at[:, 1],
         moves=np.concatenate([outline[:, free], points], axis=1),
         depth=np.concatenate([np.ones(int(free.sum())), depth]),
         weight=np.concatenate([np.ones(int(free.sum())), np.full(int(flank.sum()), POINT_WEIGHT)]),
-    )
+    )  # fmt: skip
 
 
 def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]:
@@ -81,30 +101,39 @@ def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]
     return use, depth[use]
 
 
-def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Region | None) -> Region | None:
+def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Region | None) -> Found:
     """A region's trace: places where it moves by at least ``LEAST_SHARE`` of its largest, each scaled by the assumed profile, the coherent ones averaged."""
     share = share_of(seen.up_pct) * seen.depth
-    use = (share > LEAST_SHARE) & _steady(seen.moves, share)
+    tried = share > LEAST_SHARE
+    use = tried & _steady(seen.moves, share)
     outlined = use & (seen.weight == 1.0)
     if outlined.sum() >= ENOUGH_STRIPS:
-        use = outlined
-    if use.sum() < LEAST_PLACES:
-        return None
+        use = tried = outlined
+    believed = np.zeros(len(share), bool)
+    found = None
+    if use.sum() >= LEAST_PLACES:
+        found, kept = _followed(seen, share, use, other=other, far=bool(outlined.sum() < ENOUGH_STRIPS))
+        believed[np.flatnonzero(use)[kept]] = found is not None
+    return Found(found, looked_at(seen.at_pct, seen.weight == 1.0, believed)[tried])
+
+
+def _followed(seen: _Places, share: Floats, use: np.ndarray, *, other: Region | None, far: bool) -> tuple[Region | None, np.ndarray]:
+    """The region from the places that may be used [k], and which of these move as one; None where they cannot be believed."""
     own = seen.moves[:, use]
     if other is not None:
         own = own - (profile.abdomen_share(seen.up_pct[use]) * seen.depth[use])[None] * other.values[:, None]
     weight = seen.weight[use] * share[use] ** 2
-    trace, kept, alike = _coherent_mean(own / share[use][None], weight, far=outlined.sum() < ENOUGH_STRIPS)
+    trace, kept, alike = _coherent_mean(own / share[use][None], weight, far=far)
     outline = kept & (seen.weight[use] == 1.0)
     if kept.sum() < 2 and not outline.any() and (alike > ALIKE_SURE).sum() < 2:
-        return None  # one point alone may lie on anything
+        return None, kept  # one point alone may lie on anything
     noise = disagreement(own[:, kept] / share[use][kept][None], trace, weight[kept]) if kept.sum() > 1 else NOISE_ALONE
     travel = filters.spread(filters.smooth(trace))
     most = NOISE_MOST_OUTLINE if outline.sum() >= LEAST_STRIPS else NOISE_MOST_FLANK
     if noise > max(most * travel, NOISE_ALWAYS):
-        return None  # places that do not agree are sleeves
+        return None, kept  # places that do not agree are sleeves
     leak = 0.0 if other is None else LEAK_ERROR * float(np.average(seen.depth[use][kept] / share[use][kept], weights=weight[kept]))
-    return Region(values=trace, model_error=_model_error(share[use], outline, kept), noise=noise, leak=leak)
+    return Region(values=trace, model_error=_model_error(share[use], outline, kept), noise=noise, leak=leak), kept
 
 
 def _steady(moves: Floats, share: Floats) -> np.ndarray:

@@ -4,19 +4,20 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics.outline import distance
-from brevin.core.kinematics.regions import Region, disagreement
+from brevin.core.kinematics.regions import NOTHING, Found, Region, disagreement, looked_at
 from brevin.core.kinematics.rigid import RigidMotion, followed_points, relative
 from brevin.core.track import Floats, Points
 
 
-def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both: bool) -> Region | None:
+def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both: bool) -> Found:
     """Rise of the shoulder's top: points of the shoulder and of the upper arm that hangs from it, the half that travels farthest."""
     at = points.at_pct
     if not len(at):
-        return None
+        return NOTHING
     near = points.on_body & followed_points(points) & _on_shoulder(at, arms_pct, both=both)
+    nowhere = np.zeros(int(near.sum()), bool)
     if near.sum() < 3:
-        return None
+        return Found(None, looked_at(at[near], nowhere, nowhere))
     rise = relative(points, rigid)[:, near, 1]
     rise = rise - rise[:5].mean(axis=0)
     common = np.median(rise, axis=1)
@@ -25,9 +26,11 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
     alike = _agrees(rise, common)
     if filters.spread(filters.smooth(common)) > 0.4:  # clear movement: of its carriers, those that carry it fully
         alike &= gain >= np.quantile(gain[alike], 0.5) if alike.any() else alike
-    chosen = rise[:, alike] if alike.sum() >= 2 else rise
+    alike = alike if alike.sum() >= 2 else ~nowhere
+    chosen = rise[:, alike]
     trace = chosen.mean(axis=1)
-    return Region(values=trace, model_error=0.15, noise=disagreement(chosen, trace, np.ones(chosen.shape[1])))
+    found = Region(values=trace, model_error=0.15, noise=disagreement(chosen, trace, np.ones(chosen.shape[1])))
+    return Found(found, looked_at(at[near], nowhere, alike))
 
 
 def _on_shoulder(at: Floats, arms_pct: Floats, *, both: bool) -> np.ndarray:

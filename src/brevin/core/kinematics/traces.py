@@ -1,11 +1,11 @@
 """The three traces of a clip: abdomen, chest, shoulder, percent of trunk, relative to pelvis and back, on an even grid."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
 from brevin.core import filters
-from brevin.core.kinematics.regions import Region, regions
+from brevin.core.kinematics.regions import NOTHING, Region, regions
 from brevin.core.kinematics.rigid import followed_strips, rigid_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.track import Floats, Sighting, Strips
@@ -18,7 +18,7 @@ class Traces:
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
     profile, and as ``leak`` the error of what is taken from the chest;
     seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
-    seconds.
+    seconds; looked: of each region that was looked for, its places (regions.Found).
     """
 
     t_s: Floats
@@ -32,6 +32,7 @@ class Traces:
     seen: dict[str, bool]
     sway_pct: float
     holes: tuple[tuple[float, float], ...] = ()
+    looked: dict[str, Floats] = field(default_factory=dict)
 
 
 def traces(sighting: Sighting) -> Traces:
@@ -40,24 +41,27 @@ def traces(sighting: Sighting) -> Traces:
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = rigid_motion(sighting.back, sighting.points)
     front_view = sighting.view == "front"
-    abdomen, chest = (None, None) if front_view else regions(sighting, rigid)
+    abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid)
     shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
     width = _width(sighting.front, sighting.back) if front_view else np.zeros(len(sighting.t_s))
 
     def trace(found: "Region | None") -> Floats:
         return np.zeros(len(grid_s)) if found is None else _settled(sighting.t_s, found.values, grid_s)
 
-    found = {"abdomen": abdomen, "chest": chest, "shoulder": shoulder}
+    places = {"abdomen": abdomen, "chest": chest, "shoulder": shoulder}
+    found = {name: one.region for name, one in places.items()}
+    leak = 0.0 if chest.region is None else chest.region.leak
     return Traces(
         t_s=grid_s,
-        abdomen=trace(abdomen), chest=trace(chest), shoulder=trace(shoulder),
+        abdomen=trace(abdomen.region), chest=trace(chest.region), shoulder=trace(shoulder.region),
         width=_settled(sighting.t_s, width, grid_s),
         confidence=_confidence(sighting, grid_s),
         noise={k: 0.0 if r is None else r.noise for k, r in found.items()} | {"width": float(np.std(width - filters.smooth(width)))},
-        model={k: 0.0 if r is None else r.model_error for k, r in found.items()} | {"leak": 0.0 if chest is None else chest.leak},
+        model={k: 0.0 if r is None else r.model_error for k, r in found.items()} | {"leak": leak},
         seen={k: r is not None for k, r in found.items()},
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
         holes=filters.holes(sighting.t_s),
+        looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
     )  # fmt: skip
 
 

@@ -1,0 +1,48 @@
+import type { Report } from "../api/client";
+import { onClip } from "../design/tokens";
+import { LANES, type Lane } from "../breathscore/layout";
+
+type Place = { x_px: number; y_px: number; outline: boolean; believed: boolean };
+
+/** Lanes that were looked for and could not be followed: no place of them was believed. */
+export function unfollowed(report: Report): Lane[] {
+  const looked = report.player?.looked ?? {};
+  return LANES.filter((lane) => looked[lane] && !looked[lane].some(({ believed }) => believed));
+}
+
+/** Whether this reading says where it looked; one of an older release does not. */
+export function saysWhere(report: Report): boolean {
+  return LANES.some((lane) => report.player?.looked?.[lane]?.length);
+}
+
+/** Where on the trunk was looked: bars on the body's edge, dots on its surface, crosses where what moved there was not believed. */
+export function Places({ report, size }: { report: Report; size: number }) {
+  const looked = report.player?.looked ?? {};
+  return (
+    <g data-testid="places" fill="none" strokeLinecap="round">
+      {LANES.map((lane) => (
+        <g key={lane} data-lane={lane}>
+          {(looked[lane] ?? []).map((place) => (
+            <One key={`${place.x_px},${place.y_px}`} place={place} size={size} />
+          ))}
+        </g>
+      ))}
+    </g>
+  );
+}
+
+function One({ place, size }: { place: Place; size: number }) {
+  const drawn = formOf(place, size * 0.2);
+  return (
+    <g data-believed={place.believed}>
+      <path d={drawn} stroke={onClip.dark} strokeWidth={size * 0.3} opacity="0.6" />
+      <path d={drawn} stroke={onClip.light} strokeWidth={size * (place.believed ? 0.16 : 0.08)} />
+    </g>
+  );
+}
+
+/** A bar across the edge, a dot, or a cross; half: its half width. */
+function formOf({ x_px: x, y_px: y, outline, believed }: Place, half: number): string {
+  if (!believed) return `M${x - half},${y - half} l${2 * half},${2 * half} M${x + half},${y - half} l${-2 * half},${2 * half}`;
+  return outline ? `M${x - 2 * half},${y} h${4 * half}` : `M${x},${y} h0.01`;
+}

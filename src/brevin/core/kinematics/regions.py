@@ -108,7 +108,7 @@ def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Regio
     use = tried & _steady(seen.moves, share)
     outlined = use & (seen.weight == 1.0)
     if outlined.sum() >= ENOUGH_STRIPS:
-        use = tried = outlined
+        use, tried = outlined, tried & (seen.weight == 1.0)
     believed = np.zeros(len(share), bool)
     found = None
     if use.sum() >= LEAST_PLACES:

@@ -4,6 +4,7 @@ import type { components, paths } from "./gen/schema";
 
 type Schemas = components["schemas"];
 export type Report = Schemas["ReportOut"];
+export type Place = Schemas["Place"];
 export type Breath = Report["breaths"][number];
 export type Verdict = Report["verdicts"][number];
 export type Mark = Verdict["marks"][number];

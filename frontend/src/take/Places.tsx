@@ -1,8 +1,6 @@
-import type { Report } from "../api/client";
+import type { Place, Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { LANES, type Lane } from "../breathscore/layout";
-
-type Place = { x_px: number; y_px: number; outline: boolean; believed: boolean };
 
 /** Lanes that were looked for and could not be followed: no place of them was believed. */
 export function unfollowed(report: Report): Lane[] {

@@ -38,6 +38,10 @@ MIGRATIONS = sorted(path.stem for path in (ROOT / "src/brevin/store/migrations")
 STALLED_S = 4  # of the running program, so that a test has not to wait as long as a person
 AT_THE_SECOND = ("tests/browser/test_class.py", "tests/browser/test_film.py", "tests/browser/test_phone.py", "tests/ops/test_killed.py")
 ON_THE_RUNNING_PROGRAM = ("tests/browser/", *AT_THE_SECOND)  # folders and files; the longest of all, so they come first
+LONG = (
+    "tests/test_checks.py", "tests/edge/test_look.py", "tests/edge/test_restless_clips.py", "tests/jobs/test_reader.py", "tests/test_cli.py",
+    "tests/core/test_hold.py", "tests/ops/test_start.py", "tests/edge/test_mirror.py",
+)  # files of half a minute: begun early, so that no worker has one left when the others are done  # fmt: skip
 CHECK = Check(card=parse("4-0-6@84x3"), instrument="clarinet")
 
 
@@ -157,6 +161,15 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     assert "ready" in log.read_text() and demo.LOGIN in log.read_text()
     left = subprocess.run(["pgrep", "-f", str(data)], capture_output=True, text=True).stdout
     assert left == "", "a process of the run stayed behind"
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    def place(item: pytest.Item) -> int:
+        if item.nodeid.startswith(ON_THE_RUNNING_PROGRAM):
+            return 0
+        return 1 if item.nodeid.startswith(LONG) else 2
+
+    items.sort(key=place)  # within each, in the order they stand
 
 
 class Scheduling(LoadScopeScheduling):

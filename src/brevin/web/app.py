@@ -48,9 +48,6 @@ CONTENT_SECURITY = {
 FEATURES = (
     auth, cards, classroom, events, lesson, live, students, takes, said, rules, lines, people, phone, bench, bench_firsts, bench_care, bench_record,
 )  # fmt: skip
-FEATURES = (
-    auth, cards, classroom, events, lesson, live, students, takes, said, rules, lines, people, phone, bench, bench_firsts, bench_care, bench_record,
-)  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 
 

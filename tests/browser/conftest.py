@@ -41,8 +41,8 @@ def browser(driver: Playwright) -> Iterator:
 
 @pytest.fixture(scope="session")
 def studio(driver: Playwright, tmp_path_factory: pytest.TempPathFactory) -> Iterator:
-    """A browser whose camera sees the stand-in, smaller than it was filmed: the browser's coding costs most of what filming costs here."""
-    running = launched(driver, *as_camera(demo.CLIPS / "standing-full-early.mp4", tmp_path_factory.mktemp("camera"), smaller=1.5))
+    """A browser whose camera sees the stand-in, smaller and half as often as it was filmed: the browser's coding costs most of what filming costs here."""
+    running = launched(driver, *as_camera(demo.CLIPS / "standing-full-early.mp4", tmp_path_factory.mktemp("camera"), smaller=1.5, slower=True))
     yield running
     running.close()
 

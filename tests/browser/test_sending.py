@@ -105,6 +105,7 @@ def test_someone_elses_clip_goes_to_them_and_comes_back(inside: Page) -> None:
     name = inside.get_by_role("heading", level=1)
     was = name.inner_text()
     inside.keyboard.press("w")
+    expect(inside.get_by_role("dialog")).to_be_visible()
     inside.get_by_role("option", name=re.compile("^Amaru Quispeta" if not was.startswith("Amaru") else "^Jonas")).click()
     expect(inside.get_by_role("dialog")).to_have_count(0)
     expect(name).not_to_have_text(was)

@@ -1,21 +1,23 @@
 """A clip as the browser's camera and microphone: what headless Chromium is told to see and hear in place of a room."""
 
+from collections.abc import Iterator
 from fractions import Fraction
 from pathlib import Path
 
 import av
 
 RATE_HZ = 48_000
-CAMERA_HZ = 30  # whatever the file says, the browser takes its pictures at this rate
+CAMERA_HZ = 30  # the rate at which the browser takes pictures that are coded, whatever the file says
 JPEG_QUALITY = {"qmin": "2", "qmax": "4"}
 
 
-def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0) -> list[str]:
+def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0, slower: bool = False) -> list[str]:
     """Write a clip's pictures and sound as the browser wants them, and return its switches. It begins anew each time the camera is opened.
 
-    smaller: by how much the camera's pictures are smaller than the clip's."""
-    pictures, sound = folder / f"{clip.stem}.mjpeg", folder / f"{clip.stem}.wav"
-    _pictures(clip, pictures, smaller)
+    smaller: by how much the camera's pictures are smaller than the clip's; slower: half as many a second, and not coded, which costs the browser less and
+    the disk more."""
+    pictures, sound = folder / f"{clip.stem}.{'y4m' if slower else 'mjpeg'}", folder / f"{clip.stem}.wav"
+    (_plain_pictures if slower else _pictures)(clip, pictures, smaller)
     _sound(clip, sound)
     return [
         "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream", f"--use-file-for-fake-video-capture={pictures}",
@@ -24,20 +26,37 @@ def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0) -> list[str]:
 
 
 def _pictures(clip: Path, target: Path, smaller: float) -> None:
-    with av.open(str(clip)) as found, av.open(str(target), "w", format="mjpeg") as out:
-        video = found.streams.video[0]
+    with av.open(str(target), "w", format="mjpeg") as out:
         written = out.add_stream("mjpeg", rate=CAMERA_HZ, options=JPEG_QUALITY)
-        written.width, written.height = (2 * round(side / smaller / 2) for side in (video.width, video.height))
         written.pix_fmt = "yuvj420p"
         written.codec_context.time_base = Fraction(1, CAMERA_HZ)
+        for number, picture in enumerate(_shown(clip, smaller, CAMERA_HZ, written.pix_fmt)):
+            if number == 0:
+                written.width, written.height = picture.width, picture.height
+            picture.pts, picture.time_base = number, Fraction(1, CAMERA_HZ)
+            out.mux(written.encode(picture))
+        out.mux(written.encode(None))
+
+
+def _plain_pictures(clip: Path, target: Path, smaller: float) -> None:
+    with target.open("wb") as out:
+        for number, picture in enumerate(_shown(clip, smaller, CAMERA_HZ // 2, "yuv420p")):
+            if number == 0:
+                out.write(f"YUV4MPEG2 W{picture.width} H{picture.height} F{CAMERA_HZ // 2}:1 Ip A1:1 C420jpeg\n".encode())
+            out.write(b"FRAME\n" + picture.to_ndarray(format="yuv420p").tobytes())
+
+
+def _shown(clip: Path, smaller: float, rate_hz: int, form: str) -> Iterator[av.VideoFrame]:
+    """The clip's pictures at an even rate: a slower clip shows some twice."""
+    with av.open(str(clip)) as found:
+        video = found.streams.video[0]
+        width, height = (2 * round(side / smaller / 2) for side in (video.width, video.height))
         number = 0
         for frame in found.decode(video):
-            picture = frame.reformat(written.width, written.height, "yuvj420p")
-            while number / CAMERA_HZ <= float(frame.time or 0.0) + 0.5 / CAMERA_HZ:  # a slower clip shows some pictures twice
-                picture.pts, picture.time_base = number, Fraction(1, CAMERA_HZ)
-                out.mux(written.encode(picture))
+            picture = frame.reformat(width, height, form)
+            while number / rate_hz <= float(frame.time or 0.0) + 0.5 / rate_hz:
+                yield picture
                 number += 1
-        out.mux(written.encode(None))
 
 
 def _sound(clip: Path, target: Path) -> None:

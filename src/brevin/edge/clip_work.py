@@ -7,6 +7,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
+from brevin.edge.growing import Growing
 from brevin.edge.limited import Limits, Told
 
 PROBE_LIMITS = Limits(memory_mb=1200, cpu_s=20, wall_s=20.0, file_mb=1, open_files=32)
@@ -45,10 +46,14 @@ def made_playable(told: Told, path: str, longest_s: float) -> dict[str, Any]:
 
 def see_clip(told: Told, path: str, model: str, kept_at: str, view: str) -> None:
     """Look at a clip and write its evidence to ``kept_at``: whole, or not at all. Raises ClipUnusable."""
+    _see(told, Path(path), model, kept_at, view)
+
+
+def _see(told: Told, clip: Path | Growing, model: str, kept_at: str, view: str) -> None:
     from brevin.core.evidence import evidence, packed
     from brevin.edge.look import look
 
-    sighting = look(Path(path), Path(model), progress=told, view=view)  # type: ignore[arg-type]
+    sighting = look(clip, Path(model), progress=told, view=view)  # type: ignore[arg-type]
     target = Path(kept_at)
     unfinished = target.with_name(target.name + ".part")
     unfinished.write_bytes(packed(evidence(sighting)))
@@ -57,10 +62,20 @@ def see_clip(told: Told, path: str, model: str, kept_at: str, view: str) -> None
 
 def read_clip(told: Told, path: str, model: str, kept_at: str, view: str, playable_name: str) -> dict[str, Any]:
     """The same, and the name and type of a file beside the clip that a browser plays, made now where ``playable_name`` is not there. Raises ClipUnusable."""
+    _see(told, Path(path), model, kept_at, view)
+    return _played(told, Path(path), playable_name)
+
+
+def read_growing(told: Told, path: str, model: str, kept_at: str, view: str) -> dict[str, Any]:
+    """The same of a clip that is filmed meanwhile: begun with its first pieces, done soon after its last. Raises ClipUnusable."""
+    growing = Growing(Path(path))
+    _see(told, growing, model, kept_at, view)
+    return _played(told, growing.whole(), "")
+
+
+def _played(told: Told, clip: Path, known: str) -> dict[str, Any]:
     from brevin.edge.transcode import playable
 
-    see_clip(told, path, model, kept_at, view)
     told("keeping the clip", 0.96)
-    clip = Path(path)
-    name, kind = playable(clip, folder=clip.parent, known=playable_name, told=told)
+    name, kind = playable(clip, folder=clip.parent, known=known, told=told)
     return {"playable_name": name, "playable_type": kind}

@@ -14,6 +14,7 @@ from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Player, Points, PoseSample, Sighting
 from brevin.edge import film as trunk_film
 from brevin.edge import loop
+from brevin.edge.growing import Growing
 from brevin.edge.observers.people import FIRST_POSES_S, People
 from brevin.edge.observers.printed_card import PrintedCard
 from brevin.edge.observers.straight_lines import StraightLines
@@ -33,15 +34,18 @@ LARGE_PX = 2200  # longer side from which a clip is told that it need not be so 
 Progress = Callable[[str, float], None]
 
 
-def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: None, view: AskedView = "auto") -> Sighting:
-    """See one clip. progress: called with the stage and the share done, 0 to 1; view: from which side it was filmed, where the person said so.
+def look(source: Path | Growing, model: Path, *, progress: Progress = lambda stage, share: None, view: AskedView = "auto") -> Sighting:
+    """See one clip, whole or while it is filmed: of the same bytes the same is seen. progress: called with the stage and the share done, 0 to 1; view: from
+    which side it was filmed, where the person said so.
 
     Raises ClipUnusable where the file holds no picture at all; where it holds one that cannot be read, the Sighting says why.
     """
     progress("opening", 0.0)
-    clip = probe(path)
-    heard = sound(path, until_s=LONGEST_S)
-    watched = _watch(path, clip, model, progress)
+    clip = probe(source)
+    watched = _watch(source, clip, model, progress)
+    whole = source.whole() if isinstance(source, Growing) else source
+    clip = probe(whole) if isinstance(source, Growing) else clip
+    heard = sound(whole, until_s=LONGEST_S)
     if clip.duration_s <= 0 and watched.t_s:
         clip = replace(clip, duration_s=watched.t_s[-1] + 1.0 / max(clip.frame_rate_hz, 1.0))
     seen = Sighting(
@@ -54,7 +58,7 @@ def look(path: Path, model: Path, *, progress: Progress = lambda stage, share: N
     cameras = [camera_moves(trunk.texture.points()) for trunk in watched.trunks]
     steady = watched.trunks
     if any(camera is not None and camera.stepped for camera in cameras):
-        steady = _watch_again(path, watched, cameras, progress)
+        steady = _watch_again(whole, watched, cameras, progress)
     progress("reading the breath", 0.92)
     first, *others = [
         _of_player(seen, watched.people, player, (lit, followed), camera, view)
@@ -76,7 +80,7 @@ class _Watched:
     lines: tuple[LinesSeen, ...] = ()
 
 
-def _watch(path: Path, clip: ClipFacts, model: Path, progress: Progress) -> _Watched:
+def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progress) -> _Watched:
     """Decode the clip once before all observers."""
     network = PoseModel(model)
     stamps = Stamps()
@@ -87,7 +91,7 @@ def _watch(path: Path, clip: ClipFacts, model: Path, progress: Progress) -> _Wat
             refused, followed = people.refused, trunks.trunks
             straight: tuple[LinesSeen, ...] = ()
             try:
-                frames = video_frames(path, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=stamps)
+                frames = video_frames(source, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=stamps)
                 loop.run(frames, [people, card, trunks, edges, _Telling(progress, clip)])
                 _long_enough(trunks.t_s)
                 people.finish()

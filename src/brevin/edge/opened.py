@@ -8,6 +8,7 @@ import av
 import av.error
 
 from brevin.core.errors import ClipUnusable
+from brevin.edge.growing import Growing, Pieces
 
 FORMATS = "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,mpegts,mjpeg,flv,asf"
 PROTOCOLS = "file"
@@ -18,17 +19,22 @@ BOXES = (b"ftyp", b"mdat", b"free", b"wide", b"skip", b"pnot")
 
 
 @contextmanager
-def opened(path: Path) -> Iterator[av.container.InputContainer]:
-    """The container. Raises ClipUnusable: not_a_video, half_copied, too_many_pixels."""
+def opened(clip: Path | Growing) -> Iterator[av.container.InputContainer]:
+    """The container. Raises ClipUnusable: not_a_video, half_copied, too_many_pixels; of a growing clip, anywhere, upload_cut_off."""
     options = {"format_whitelist": FORMATS, "protocol_whitelist": PROTOCOLS}
+    source = Pieces(clip) if isinstance(clip, Growing) else None
     try:
-        container = av.open(str(path), options=options, metadata_errors="replace")
-    except (av.error.FFmpegError, UnicodeDecodeError, ValueError) as why:
-        raise ClipUnusable("half_copied" if _half_copied(path) else "not_a_video", detail=str(why)[:200]) from why
-    with container:
-        for stream in container.streams.video:
-            _check(stream)
-        yield container
+        try:
+            container = av.open(source or str(clip), options=options, metadata_errors="replace")
+        except (av.error.FFmpegError, UnicodeDecodeError, ValueError) as why:
+            raise ClipUnusable("half_copied" if isinstance(clip, Path) and _half_copied(clip) else "not_a_video", detail=str(why)[:200]) from why
+        with container:
+            for stream in container.streams.video:
+                _check(stream)
+            yield container
+    finally:
+        if source is not None:
+            source.close()
 
 
 def _check(stream: av.VideoStream) -> None:

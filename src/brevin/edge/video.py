@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from brevin.core.errors import ClipUnusable
 from brevin.core.track import WORK_SIDE_PX, ClipFacts, Sound
+from brevin.edge.growing import Growing
 from brevin.edge.opened import opened
 
 AREA_BELOW = 0.6  # shrink below which straight lines between pixels leave some out; above it they are as good, and ten times as fast
@@ -41,12 +42,13 @@ class VideoFrame:
         return np.ascontiguousarray(_upright(picture, self.source.rotation))
 
 
-def probe(path: Path) -> ClipFacts:
+def probe(clip: Path | Growing) -> ClipFacts:
     """Facts of a clip. Raises ClipUnusable: empty_file, not_a_video, half_copied, too_many_pixels, sound_only, cut_off, still_picture."""
+    path = clip.path if isinstance(clip, Growing) else clip
     if path.stat().st_size == 0:
         raise ClipUnusable("empty_file")
     try:
-        with opened(path) as container:
+        with opened(clip) as container:
             return _facts(path, container)
     except av.error.FFmpegError as error:
         raise ClipUnusable("not_a_video", detail=str(error.strerror)) from error
@@ -95,13 +97,13 @@ class Stamps:
     left_out: int = 0
 
 
-def video_frames(path: Path, *, until_s: float, fastest_hz: float, stamps: Stamps | None = None) -> Iterator[VideoFrame]:
+def video_frames(clip: Path | Growing, *, until_s: float, fastest_hz: float, stamps: Stamps | None = None) -> Iterator[VideoFrame]:
     """Frames in order of presentation, from the first one's time = 0 s.
 
     Frames whose time is wrong are left out and counted in ``stamps``, and those closer together than ``fastest_hz`` allows are skipped.
     A file that breaks off ends the sequence where it breaks.
     """
-    with opened(path) as container:
+    with opened(clip) as container:
         stream = container.streams.video[0]
         stream.thread_type = "AUTO"
         first_s: float | None = None

@@ -1,0 +1,80 @@
+"""A clip that is looked at while it is filmed: its pieces are appended to one file as they come, and a file beside it tells that the last has come."""
+
+import time
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import IO
+
+from brevin.core.errors import ClipUnusable
+
+AGAIN_S = 0.05  # after the last byte that is there
+STALLED_S = 15.0  # without a new byte: a page sends every second, so it is gone
+
+
+@dataclass(frozen=True)
+class Growing:
+    """path: what has come so far; ended: once it is there, nothing more comes, and it holds the path of the whole clip."""
+
+    path: Path
+
+    @property
+    def ended(self) -> Path:
+        """The file that tells the end."""
+        return self.path.with_suffix(".ended")
+
+    def end(self, whole: Path) -> None:
+        """Tell that ``whole`` is what came, byte for byte."""
+        unfinished = self.ended.with_suffix(".part")
+        unfinished.write_text(str(whole))
+        unfinished.replace(self.ended)
+
+    def whole(self) -> Path:
+        """The whole clip, waited for. Raises ClipUnusable(upload_cut_off) where it does not come."""
+        for _ in self.waited():
+            if self.ended.exists():
+                break
+        return Path(self.ended.read_text())
+
+    def waited(self) -> Iterator[None]:
+        """Comes round once a moment, while there is hope. Raises ClipUnusable(upload_cut_off)."""
+        size, until = -1, 0.0
+        while (now := self._size()) is not None:
+            if now != size:
+                size, until = now, time.monotonic() + STALLED_S
+            if time.monotonic() > until:
+                break
+            yield
+            time.sleep(AGAIN_S)
+        raise ClipUnusable("upload_cut_off")
+
+    def _size(self) -> int | None:
+        try:
+            return self.path.stat().st_size
+        except FileNotFoundError:  # dropped
+            return None
+
+    def drop(self) -> None:
+        """Delete it; whoever reads it ends."""
+        for path in (self.path, self.ended):
+            path.unlink(missing_ok=True)
+
+
+class Pieces:
+    """What a decoder reads of a growing clip: it waits for what has not come yet."""
+
+    def __init__(self, growing: Growing) -> None:
+        self._growing = growing
+        self._file: IO[bytes] = growing.path.open("rb")
+
+    def read(self, size: int) -> bytes:
+        """Up to ``size`` bytes, none at the end. Raises ClipUnusable(upload_cut_off) where no more comes."""
+        for _ in self._growing.waited():
+            ended = self._growing.ended.exists()  # looked at before the bytes are: none come after it
+            if (piece := self._file.read(size)) or ended:
+                return piece
+        return b""
+
+    def close(self) -> None:
+        """Let go of the file."""
+        self._file.close()

@@ -112,11 +112,12 @@ type Upload = {
   seat: Seat;
   lessonId: number;
   kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number } | null;
+  came: number | null;
   onShare: (share: number) => void;
 };
 
-/** Sends the clip of the student on a chair, telling how much has gone. Fetch cannot tell, so this uses the older request. */
-export function upload({ file, seat, lessonId, kept, onShare }: Upload): Promise<Take> {
+/** Sends the clip of the student on a chair, telling how much has gone; came: its bytes, where all of them came while it was filmed. Fetch cannot tell, so this uses the older request. */
+export function upload({ file, seat, lessonId, kept, came, onShare }: Upload): Promise<Take> {
   const query = new URLSearchParams({
     student_id: String(seat.student.id),
     seat_id: String(seat.id),
@@ -125,6 +126,7 @@ export function upload({ file, seat, lessonId, kept, onShare }: Upload): Promise
     ...(kept
       ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3), felt: kept.felt ?? "", set_number: String(kept.set ?? 0) }
       : {}),
+    ...(came === null ? {} : { came_bytes: String(came) }),
   });
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
@@ -138,7 +140,7 @@ export function upload({ file, seat, lessonId, kept, onShare }: Upload): Promise
       if (request.status === 201 || request.status === 200) resolve(answer as Take);
       else reject(new Refusal(String(answer.code ?? "unreachable"), String(answer.message ?? UNREACHABLE), request.status));
     };
-    request.send(file);
+    request.send(came === null ? file : null);
   });
 }
 

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Card, Seat } from "../api/client";
 import { Clicker } from "./clicker";
 import { beatsOf } from "./counting";
+import { letGoPieces, sendPiece } from "../shared/growing";
 import { keep, keepPiece, letGo, type Kept } from "../shared/kept";
 
 const PIECE_MS = 1000;
@@ -29,7 +30,10 @@ export type Recording = {
 /** What is filmed: whose chair in which lesson, and which set of its card. */
 type Filmed = { seat: Seat; lessonId: number; card: Card; set: number };
 
-/** Films while it counts: clicks and count on the audio clock, every second kept in the browser as it comes. onDone: called with what was kept. */
+/** Nothing of a recording whose count was lost stays anywhere. */
+const dropped = async (key: string) => void (await Promise.all([letGo(key), letGoPieces(key)]));
+
+/** Films while it counts: clicks and count on the audio clock, every second kept in the browser, and sent to be looked at, as it comes. onDone: called with what was kept. */
 export function useRecording(stream: MediaStream | null, { seat, lessonId, card, set }: Filmed, onDone: (kept: Kept) => void): Recording {
   const [running, setRunning] = useState(false);
   const [silent, setSilent] = useState(() => localStorage.getItem(SILENT) === "yes");
@@ -64,6 +68,7 @@ export function useRecording(stream: MediaStream | null, { seat, lessonId, card,
     recorder.ondataavailable = ({ data }) => {
       if (!data.size) return;
       const number = pieces++;
+      sendPiece(kept, data);
       one.written = one.written.then(async () => {
         if (!(await keepPiece(kept.key, number, data))) noRoom();
       });
@@ -77,7 +82,7 @@ export function useRecording(stream: MediaStream | null, { seat, lessonId, card,
     recorder.onstop = () => {
       now.current = null;
       setRunning(false);
-      void one.written.then(() => (one.dropped ? letGo(kept.key) : done.current(one.kept)));
+      void one.written.then(() => (one.dropped ? dropped(kept.key) : done.current(one.kept)));
     };
     recorder.start(PIECE_MS);
     setRunning(true);

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 
 import { body, client, Refusal, upload, type Felt, type Seat, TAP } from "../api/client";
+import { came } from "../shared/growing";
 import { allKept, fileOf, keep, letGo, type Kept } from "../shared/kept";
 
 /** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. again: whether it may be
@@ -47,7 +48,7 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     async ({ key, file, seat, lessonId, kept }: Upload) => {
       try {
         const sent = kept && { ...kept, felt: felt.current.get(kept.key) ?? kept.felt };
-        const take = await upload({ file, seat, lessonId, kept: sent, onShare: (share) => change(key, { share }) });
+        const take = await uploaded({ file, seat, lessonId, kept: sent, came: null, onShare: (share) => change(key, { share }) });
         if (kept) taken.current.set(kept.key, take.id);
         const since = kept && felt.current.get(kept.key);
         if (since && since !== sent?.felt) await putFelt(take.id, since);
@@ -122,6 +123,18 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     [all, busy, change, start, add, sendKept, sayFelt],
   );
   return <Shared.Provider value={shared}>{children}</Shared.Provider>;
+}
+
+/** What came while it was filmed has not to be sent again; where a piece of it is missing the clip goes whole. */
+async function uploaded(one: Parameters<typeof upload>[0]) {
+  const size = one.kept && (await came(one.kept.key));
+  if (size === one.file.size)
+    try {
+      return await upload({ ...one, came: size });
+    } catch (error) {
+      if (!(error instanceof Refusal && error.code === "piece_misplaced")) throw error;
+    }
+  return upload(one);
 }
 
 const putFelt = async (takeId: string, felt: Felt) =>

@@ -12,11 +12,25 @@ AGAIN_S = 0.05  # after the last byte that is there
 STALLED_S = 15.0  # without a new byte: a page sends every second, so it is gone
 
 
+ENDING = ".growing"
+
+
 @dataclass(frozen=True)
 class Growing:
-    """path: what has come so far; ended: once it is there, nothing more comes, and it holds the path of the whole clip."""
+    """path: what has come so far; its name says whose it is, ``PROGRAMME-STUDENT-KEY.VIEW.growing``. ended: once it is there, nothing more comes, and it
+    holds the path of the whole clip."""
 
     path: Path
+
+    @property
+    def key(self) -> str:
+        """The recording's own name in the browser it is filmed in."""
+        return self.path.name.split(".")[0].split("-", 2)[2]
+
+    @property
+    def view(self) -> str:
+        """From which side it is filmed, where the check says so, else auto."""
+        return self.path.name.split(".")[1]
 
     @property
     def ended(self) -> Path:
@@ -28,6 +42,8 @@ class Growing:
         unfinished = self.ended.with_suffix(".part")
         unfinished.write_text(str(whole))
         unfinished.replace(self.ended)
+        if not self.path.exists():  # nobody read it
+            self.drop()
 
     def whole(self) -> Path:
         """The whole clip, waited for. Raises ClipUnusable(upload_cut_off) where it does not come."""
@@ -58,6 +74,17 @@ class Growing:
         """Delete it; whoever reads it ends."""
         for path in (self.path, self.ended):
             path.unlink(missing_ok=True)
+
+
+def begun(folder: Path, programme_id: int, student_id: int, key: str, view: str) -> Growing:
+    """A new one, of which nothing has come yet."""
+    return Growing(folder / f"{programme_id}-{student_id}-{key}.{view}{ENDING}")
+
+
+def growing(folder: Path, *, programme_id: int | None = None, student_id: int | None = None, key: str | None = None) -> list[Growing]:
+    """Those that grow now, or have ended and are still read."""
+    named = [("*" if part is None else str(part)) for part in (programme_id, student_id, key)]
+    return [Growing(path) for path in sorted(folder.glob(f"{'-'.join(named)}.*{ENDING}"))]
 
 
 class Pieces:

@@ -22,6 +22,7 @@ from brevin.core.evidence import unpacked
 from brevin.edge.clip_work import PRELOAD_READ, READ_LIMITS, read_clip
 from brevin.edge.limited import Answer, Child, Children, Died
 from brevin.edge.transcode import COPIES
+from brevin.jobs.early import Early, EarlyLooks
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
@@ -46,6 +47,7 @@ class _Job:
     held: Leased
     child: Child
     evidence_name: str
+    early: Early | None = None
     said_at: float = 0.0
 
 
@@ -55,6 +57,7 @@ class Reader:
     def __init__(self, settings: Settings, children: Children, *, most: int) -> None:
         self._settings, self._children, self._most = settings, children, most
         self._jobs: list[_Job] = []
+        self._early = EarlyLooks(settings, children)
         self._leases_at = 0.0
 
     def step(self, *, wait_s: float = LOOK_EVERY_S) -> None:
@@ -64,6 +67,7 @@ class Reader:
             self._leases_at = time.monotonic()
         while len(self._jobs) < self._most and (held := readings.claim_next(HOUSE)) is not None:
             self._begin(held)
+        self._early.step()
         if not self._jobs and self._judged_one():
             return
         wait([job.child.pipe for job in self._jobs], timeout=wait_s) if self._jobs else time.sleep(wait_s)
@@ -89,6 +93,7 @@ class Reader:
 
     def stop(self) -> None:
         """End every child; what they had begun waits again."""
+        self._early.stop()
         for job in self._jobs:
             job.child.kill()
         with contextlib.suppress(DatabaseError, InterfaceError):
@@ -108,6 +113,10 @@ class Reader:
         if take.student.may_film_until is None:
             readings.fail(HOUSE, take.id, held.token, code="no_consent")
             return
+        if (taken := self._early.take_over(take.sent_as)) is not None:
+            early, child = taken
+            self._jobs.append(_Job(held, child, early.evidence_name, early))
+            return
         name = f"{take.id}-{uuid.uuid4().hex[:8]}.evidence"
         clip = self._settings.clips / take.clip.stored_name
         child = self._children.start(
@@ -119,13 +128,16 @@ class Reader:
     def _hear(self, job: _Job) -> None:
         take_id, token = job.held.take.id, job.held.token
         try:
-            answer = job.child.answer(wait_s=0.0)
+            answer = (job.early and job.early.answered) or job.child.answer(wait_s=0.0)
             if answer is None:
                 self._told(job)
                 return
             self._store(job, answer)
         except ClipUnusable as why:
-            readings.fail(HOUSE, take_id, token, code=why.code, facts=facts_of(why.facts))
+            if job.early is not None:  # the clip has come; what was seen of it while it was filmed is no reason against it
+                readings.put_back(HOUSE, code=FAILED, tokens=[token])
+            else:
+                readings.fail(HOUSE, take_id, token, code=why.code, facts=facts_of(why.facts))
         except Died as why:
             log.error("reading take %s failed: %s", take_id, why)
             readings.put_back(HOUSE, code=FAILED, tokens=[token])
@@ -159,6 +171,8 @@ class Reader:
 
     def _end(self, job: _Job) -> None:
         job.child.kill()
+        if job.early is not None:
+            job.early.clip.drop()
         self._jobs.remove(job)
         sweeping.work_off(self._settings)
         made = [LetGo("evidence", job.evidence_name)]

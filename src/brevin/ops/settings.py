@@ -62,9 +62,14 @@ class Settings:
         """Folder of what is kept of the clips for judging them."""
         return self.data / "evidence"
 
-    def folder(self, name: Literal["clips", "evidence"]) -> Path:
+    @property
+    def filming(self) -> Path:
+        """Folder of the clips that are being filmed: read as they grow, and gone once they have become a take's."""
+        return self.data / "filming"
+
+    def folder(self, name: Literal["clips", "evidence", "filming"]) -> Path:
         """Folder of a kind of file."""
-        return self.clips if name == "clips" else self.evidence
+        return {"clips": self.clips, "evidence": self.evidence, "filming": self.filming}[name]
 
     @property
     def socket(self) -> Path:

@@ -14,7 +14,7 @@ from brevin.core.verdict.rules import Rules
 from brevin.store.scope import Acting
 
 TakeState = Literal["queued", "reading", "read", "failed"]
-Folder = Literal["clips", "evidence"]
+Folder = Literal["clips", "evidence", "filming"]
 ChangeKind = Literal["take", "lesson", "bench", "care"]
 Away = Literal["", "not_here", "not_today"]
 Facing = Literal["left", "right"]
@@ -131,7 +131,7 @@ class HeadlineRecord:
 @dataclass(frozen=True)
 class TakeRecord:
     """progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count; evidence_name: file below the evidence folder;
-    felt: what the student said before the reading was there."""
+    felt: what the student said before the reading was there; sent_as: a recording's own name in the browser it was filmed in."""
 
     id: str
     programme_id: int
@@ -153,6 +153,7 @@ class TakeRecord:
     evidence_name: str
     headline: HeadlineRecord | None
     felt: Felt
+    sent_as: str | None
 
     @property
     def refused(self) -> bool:

@@ -31,9 +31,7 @@ def add(
 
     Raises NoConsent (to filming, or to lying down), NotThere; peewee.IntegrityError where the recording was sent already.
     """
-    student = students.may_film(scope, student_id)
-    if check.position == "lying" and not students.may(scope, student_id, "lying"):
-        raise NoConsent("lying")
+    student = may_be_filmed(scope, student_id, check)
     asked = checks.same(scope, check)
     rules = rulebook.rules_for(scope, student, instrument=check.instrument, card_rules=checks.check_rules(scope, asked.id))
     with db.connection_context(), db.atomic():
@@ -46,6 +44,14 @@ def add(
         Clip.create(take=take, **vars(clip))
         changes.note(scope, student.programme_id, "take", take.id)
     return take_record(scope, take.id)
+
+
+def may_be_filmed(scope: Scope, student_id: int, check: Check) -> StudentRecord:
+    """The student, where a clip for this check may be made. Raises NoConsent (to filming, or to lying down), NotThere."""
+    student = students.may_film(scope, student_id)
+    if check.position == "lying" and not students.may(scope, student_id, "lying"):
+        raise NoConsent("lying")
+    return student
 
 
 def sent(scope: Scope, sent_as: str) -> TakeRecord | None:
@@ -146,7 +152,7 @@ def _record(row: Take, until: dict[int, date], head: HeadlineRecord | None) -> T
         rules=ruling.from_document(row.rules or {}), edits=edits_from(row.edits), try_number=row.try_number, state=cast(TakeState, row.state),
         stage=row.stage, progress=row.progress, reason_code=row.reason_code, reason_facts=row.reason_facts or {}, attempts=row.attempts,
         clip=_clip(clip if clip is not None and clip.id is not None else None), evidence_name=row.evidence_name, headline=head,
-        felt=cast(Felt, row.felt),
+        felt=cast(Felt, row.felt), sent_as=row.sent_as,
     )  # fmt: skip
 
 

@@ -25,6 +25,7 @@ from brevin.web import (
     cards,
     classroom,
     events,
+    filming,
     lesson,
     lines,
     live,
@@ -46,7 +47,7 @@ CONTENT_SECURITY = {
     "script-src": "'self'", "connect-src": "'self'", "frame-ancestors": "'none'", "object-src": "'none'", "base-uri": "'self'", "form-action": "'self'",
 }  # fmt: skip
 FEATURES = (
-    auth, cards, classroom, events, lesson, live, students, takes, said, rules, lines, people, phone, bench, bench_firsts, bench_care, bench_record,
+    auth, cards, classroom, events, filming, lesson, live, students, takes, said, rules, lines, people, phone, bench, bench_firsts, bench_care, bench_record,
 )  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 

@@ -45,6 +45,7 @@ SENTENCES: dict[str, str] = {
     "code_old": "This code has run out. Ask for a new one.",
     "not_allowed": "This cannot be done here.",
     "too_large": "This is larger than can be taken in.",
+    "piece_misplaced": "This piece does not follow what came before. The clip is sent whole when it is done.",
     "no_picture": "This is no picture that can be looked at.",
     "no_instrument": "The bench has no card for this instrument.",
     "no_such_way": "This instrument's card knows no such way. Load the page again.",

@@ -238,6 +238,7 @@ class NewTake(BaseModel):
     file_name: str = Field(default="clip", max_length=160)
     first_inhale_s: float | None = Field(default=None, ge=0, le=60, description="where the app's own count stood on the clip's clock")
     sent_as: str | None = Field(default=None, pattern="^[0-9a-f-]{36}$", description="own name of a recording made in the page: sent twice, it is one take")
+    came_bytes: int | None = Field(default=None, ge=1, description="the clip came already, in pieces while it was filmed, so long; then there is no body")
     felt: Felt = ""
 
 

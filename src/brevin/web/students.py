@@ -3,6 +3,7 @@
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
+from brevin.edge.growing import growing
 from brevin.ops import files as sweeping
 from brevin.store import classes, reports, students, takes
 from brevin.web.auth import scope
@@ -53,4 +54,6 @@ def withdraw_consent(path: StudentPath, query: WithdrawQuery) -> Response:
     """A family takes a consent back; without the one to film or to keep the clips and their copies are deleted at once, and said."""
     clips = classes.withdraw(scope(), path.student_id, query.purpose)
     sweeping.work_off(current_app.config["BREVIN"])
+    for one in growing(current_app.config["BREVIN"].filming, student_id=path.student_id):
+        one.drop()  # what is being filmed at this moment, too
     return answer(Withdrawn(clips=clips))

@@ -10,6 +10,7 @@ from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.plan.check import Check, from_document
 from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict.wording import with_sentences
+from brevin.edge.growing import Growing, growing
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
 from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
@@ -43,7 +44,8 @@ def new_take(query: NewTake) -> Response:
     student = students.may_film(scope(), query.student_id)
     check = _asked_of(query, student)
     settings = _settings()
-    clip = _taken_in(query, check, settings)
+    grown = _came(query, student)
+    clip = _taken_in(query, check, settings, grown)
     try:
         record = takes.add(
             scope(), student_id=query.student_id, lesson_id=query.lesson_id, check=check, clip=clip, first_inhale_s=query.first_inhale_s,
@@ -54,7 +56,23 @@ def new_take(query: NewTake) -> Response:
         if query.sent_as and (known := takes.sent(scope(), query.sent_as)):
             return answer(_seen(known))  # it came twice at once
         raise
+    if grown is not None:
+        grown.end(settings.clips / clip.stored_name)
     return answer(_seen(record), 201)
+
+
+def _came(query: NewTake, student: StudentRecord) -> Growing | None:
+    """What came of the clip while it was filmed, if that is to be taken; else it goes. Raises Refused(piece_misplaced) where it is not all."""
+    if query.sent_as is None:
+        return None
+    found = growing(_settings().filming, programme_id=student.programme_id, student_id=student.id, key=query.sent_as)
+    if query.came_bytes is not None and found and found[0].path.stat().st_size == query.came_bytes:
+        return found[0]
+    for one in found:
+        one.drop()
+    if query.came_bytes is not None:
+        raise Refused("piece_misplaced", 409)
+    return None
 
 
 def _seen(record: TakeRecord) -> TakeOut:
@@ -84,14 +102,18 @@ def _check(query: NewTake, student: StudentRecord) -> Check:
         raise Refused("bad_card", 422) from why
 
 
-def _taken_in(asked: NewTake, check: Check, settings: Settings) -> ClipRecord:
+def _taken_in(asked: NewTake, check: Check, settings: Settings, grown: Growing | None) -> ClipRecord:
     """The clip on disk; a refusal is kept on record with its reason before it goes back."""
+    size = request.content_length if grown is None else asked.came_bytes
     try:
-        return take_in(
-            request.stream, announced_bytes=request.content_length, file_name=asked.file_name, folder=settings.clips,
-            most_mb=settings.number("most_upload_mb"), children=current_app.config["CHILDREN"],
-        )  # fmt: skip
+        with contextlib.nullcontext(request.stream) if grown is None else grown.path.open("rb") as stream:
+            return take_in(
+                stream, announced_bytes=size, file_name=asked.file_name, folder=settings.clips, most_mb=settings.number("most_upload_mb"),
+                children=current_app.config["CHILDREN"],
+            )  # fmt: skip
     except ClipUnusable as why:
+        if grown is not None:
+            grown.drop()
         takes.add_refused(
             scope(), student_id=asked.student_id, lesson_id=asked.lesson_id, check=check, code=why.code, facts=facts_of(why.facts)
         )  # fmt: skip

@@ -531,6 +531,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/filming/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take the next piece of a recording that goes on. What came of one that may not be filmed any more is deleted.
+         * @description The body is the piece itself.
+         */
+        post: operations["filming_add_piece__key__post"];
+        /** The count was lost: what came is deleted, and was no try. */
+        delete: operations["filming_let_go__key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invitations": {
         parameters: {
             query?: never;
@@ -3180,6 +3201,14 @@ export interface components {
             role: "owner" | "teacher" | "assistant" | "phone";
         };
         /**
+         * PiecesOut
+         * @description size_bytes: what has come.
+         */
+        PiecesOut: {
+            /** Size Bytes */
+            size_bytes: number;
+        };
+        /**
          * Place
          * @description A place on the trunk that was followed, in the clip's pixels at the reference. outline: on the body's edge, not its surface; believed: it counts.
          */
@@ -5448,6 +5477,73 @@ export interface operations {
             };
         };
     };
+    filming_add_piece__key__post: {
+        parameters: {
+            query: {
+                at: number;
+                seat_id: number;
+                set_number?: number;
+                student_id: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiecesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    filming_let_go__key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     phone_invite_invitations_post: {
         parameters: {
             query?: never;
@@ -6529,6 +6625,8 @@ export interface operations {
     takes_new_take_post: {
         parameters: {
             query: {
+                /** @description the clip came already, in pieces while it was filmed, so long; then there is no body */
+                came_bytes?: number | null;
                 card?: string;
                 felt?: "" | "low" | "high" | "easier" | "same" | "harder" | "enough" | "not_enough" | "unsure";
                 file_name?: string;

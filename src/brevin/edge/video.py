@@ -19,6 +19,7 @@ from brevin.edge.opened import opened
 
 AREA_BELOW = 0.6  # shrink below which straight lines between pixels leave some out; above it they are as good, and ten times as fast
 SOUND_RATE_HZ = 22050  # clicks and tones lie below 8 kHz
+FASTEST_CAMERA_HZ = 240.0  # where a container says more it tells its clock's rate and not its pictures'
 PROBE_FRAMES = 8  # decoded to see that the picture is real and how it is turned
 
 Luma = NDArray[np.uint8]
@@ -64,7 +65,9 @@ def _facts(path: Path, container: av.container.InputContainer) -> ClipFacts:
     if len(frames) == 1:
         raise ClipUnusable("still_picture")
     upright = _upright(frames[0].to_ndarray(format="gray"), frames[0].rotation)
-    rate_hz = float(stream.average_rate or stream.guessed_rate or 0) or _rate(frames)
+    rate_hz = float(stream.average_rate or stream.guessed_rate or 0)
+    if not 0.0 < rate_hz <= FASTEST_CAMERA_HZ:
+        rate_hz = _rate(frames)
     return ClipFacts(
         file=path.name, duration_s=_duration_s(container, stream), frame_rate_hz=rate_hz, width_px=int(upright.shape[1]), height_px=int(upright.shape[0]),
         rotation_deg=int(frames[0].rotation) % 360, has_sound=bool(container.streams.audio),

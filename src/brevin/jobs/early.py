@@ -15,7 +15,7 @@ from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.store.records import LetGo
 
 MOST = 2  # at once; more are read when they have come whole
-BEGINS_BYTES = 100_000  # a container's head and a few pictures
+BEGINS_BYTES = 20_000  # a container's head and most of its first picture
 LEFT_S, ENDED_S = 4 * STALLED_S, 600.0  # after its last piece nobody will want it any more: not ended, or ended and waiting for its take's turn
 log = logging.getLogger("brevin.reader")
 

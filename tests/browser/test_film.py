@@ -10,6 +10,7 @@ from playwright.sync_api import Page, Route, expect
 from tests.browser.conftest import opened
 from tests.browser.test_main_path import READ_MS, newest
 from tests.browser.test_states import all_read
+from tests.conftest import Running
 
 
 @pytest.fixture
@@ -38,6 +39,8 @@ def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(st
     sent = report(stage)
     stage.keyboard.press("h")
     to_film(stage, "Jonas Lindqvast")
+    handed_in: list[str] = []
+    stage.on("request", lambda one: handed_in.append(one.url) if "/api/takes?" in one.url else None)
     stage.keyboard.press(" ")
     expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
     expect(stage.get_by_test_id("count")).to_have_text("2")
@@ -48,6 +51,7 @@ def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(st
     row = newest(stage)
     expect(row).to_contain_text(re.compile("Jonas Lindqvast.*try 2"), timeout=20_000)
     expect(row).to_have_attribute("data-state", "read", timeout=READ_MS)
+    assert len(handed_in) == 1 and "came_bytes=" in handed_in[0], "what came while it was filmed is not sent again"
     row.click()
     filmed = report(stage)
     expect(stage.get_by_text("guess high")).to_be_visible()  # what was felt stands beside what was seen
@@ -101,11 +105,15 @@ def test_a_consent_that_is_taken_back_while_filming_leaves_nothing_in_the_browse
     expect(stage.get_by_test_id("upload-row")).to_have_count(0)
 
 
-def test_a_lost_count_starts_again_and_is_no_try(stage: Page) -> None:
+def test_a_lost_count_starts_again_and_is_no_try(stage: Page, running: Running) -> None:
     to_film(stage, "Declan")
-    stage.keyboard.press(" ")
+    with stage.expect_response(re.compile("/api/filming/")) as first:
+        stage.keyboard.press(" ")
     expect(stage.get_by_text("ready")).to_be_visible()
-    stage.keyboard.press("g")
+    with stage.expect_response(lambda one: one.request.method == "DELETE" and "/api/filming/" in one.url):
+        stage.keyboard.press("g")
+    key = re.split("[/?]", first.value.url)[-2]
+    assert len(key) == 36 and not list((running.data / "filming").glob(f"*{key}*"))
     expect(stage.get_by_role("button", name="Start")).to_be_visible()
     stage.keyboard.press("Escape")
     stage.get_by_role("heading", name="Just read").wait_for()

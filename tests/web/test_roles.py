@@ -1,10 +1,12 @@
 """Every route, tried by every role in its own and in another programme: the list is the application's own, so that a new route is tried as well."""
 
+import uuid
 from dataclasses import replace
 from datetime import timedelta
 
 import pytest
 
+from brevin.edge.growing import begun
 from brevin.store import benches, cards, database, instruments, lessons, programmes, sounds, students, takes
 from brevin.store.scope import HOUSE, ROLES, Scope
 from brevin.web.permissions import MAY, NEEDS, OPEN, allowed
@@ -37,11 +39,14 @@ OWN_LAST = ("bench_care.undo_log", "bench_firsts.take_back", "cards.hide", "card
 
 
 @pytest.fixture
-def things(scope: Scope, student, clip) -> dict[str, object]:
+def things(scope: Scope, store, student, clip) -> dict[str, object]:
     """One of everything in the first programme."""
     lesson_of(scope, student.id)
     take = new_take(scope, student, clip)
     read_once(take.id, replace(FOUND, playable=(clip.stored_name, "video/mp4")))
+    filmed = begun(store.filming, student.programme_id, student.id, str(uuid.uuid4()), "auto")
+    filmed.path.parent.mkdir(exist_ok=True)
+    filmed.path.touch()
     lesson, card = lessons.last_lesson(scope), cards.cards(scope)[0]
     cards.show(scope, card.id, clip.stored_name, "video/mp4")
     run = benches.begin(scope, card="clarinet", phase="together", steps=["ready", "case"])
@@ -57,6 +62,7 @@ def things(scope: Scope, student, clip) -> dict[str, object]:
         "card_id": card.id,
         "lesson_id": lesson.id,
         "name": clip.stored_name,
+        "key": filmed.key,
     }
 
 
@@ -82,6 +88,9 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
         return page(method, path, query_string={"rate_hz": 16000}, data=bytes(32000), headers={"Content-Type": "application/octet-stream"})
     if endpoint == "cards.show":
         return page(method, path, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
+    if endpoint == "filming.add_piece":
+        whose = {"student_id": things["student_id"], "seat_id": things["seat_id"], "at": 0}
+        return page(method, path, query_string=whose, data=b"a piece", headers={"Content-Type": "application/octet-stream"})
     if endpoint == "takes.new_take":
         return page(method, path, query_string={"student_id": things["student_id"]}, data=b"no clip", headers={"Content-Type": "application/octet-stream"})
     return page(method, path, json=body, buffered=False)

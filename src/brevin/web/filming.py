@@ -11,7 +11,7 @@ from flask_openapi3 import APIBlueprint
 from brevin.edge.growing import Growing, begun, growing
 from brevin.ops.settings import Settings
 from brevin.store import lessons, takes
-from brevin.store.records import NoConsent
+from brevin.store.records import NoConsent, NotThere
 from brevin.web.auth import scope
 from brevin.web.filming_schemas import FilmingPath, PieceIn, PiecesOut
 from brevin.web.problems import Refused
@@ -60,13 +60,17 @@ def _appended(one: Growing, at: int) -> int:
 @routes.delete("/<key>", responses={200: Done})
 def let_go(path: FilmingPath) -> Response:
     """The count was lost: what came is deleted, and was no try."""
-    _let_go(path.key)
+    if not _let_go(path.key):
+        raise NotThere(path.key)
     return answer(Done(done=True))
 
 
-def _let_go(key: str) -> None:
-    for one in growing(_settings().filming, programme_id=scope().programme, key=key):
+def _let_go(key: str) -> bool:
+    """Whether there was anything of it."""
+    found = growing(_settings().filming, programme_id=scope().programme, key=key)
+    for one in found:
         one.drop()
+    return bool(found)
 
 
 def _settings() -> Settings:

@@ -9,7 +9,12 @@ import numpy as np
 
 CODECS = {"h264": ("libx264", "mp4"), "hevc": ("libx265", "mp4"), "vp8": ("libvpx", "webm"), "vp9": ("libvpx-vp9", "webm"), "mjpeg": ("mjpeg", "avi")}
 
-QUICK = {"libx264": {"preset": "veryfast"}, "libx265": {"preset": "ultrafast"}, "libvpx-vp9": {"deadline": "realtime", "cpu-used": "8"}}
+QUICK = {
+    "libx264": {"preset": "ultrafast"},
+    "libvpx": {"deadline": "realtime", "cpu-used": "8"},
+    "libx265": {"preset": "ultrafast"},
+    "libvpx-vp9": {"deadline": "realtime", "cpu-used": "8"},
+}
 
 
 def write(

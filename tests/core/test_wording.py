@@ -53,6 +53,13 @@ def test_a_report_in_one_line() -> None:
     assert unseen.state == "unreadable" and headline_words(unseen).startswith("From the front")
 
 
+@pytest.mark.parametrize(("hides", "held", "told"), [(True, True, True), (True, False, False), (False, True, False)])
+def test_what_the_instrument_hides_is_told_so_that_it_can_be_asked_for_without_it(hides: bool, held: bool, told: bool) -> None:
+    made, _, card = sighting(chest_hidden=hides)
+    line = headline(read(made, Task(Check(card=card, instrument="clarinet", with_instrument=held))))
+    assert line.hidden == told and line.state != "unreadable", "the rest is read all the same"
+
+
 @pytest.mark.parametrize("criterion", sorted(CRITERIA))
 @pytest.mark.parametrize("side", ["low", "high"])
 def test_every_fault_has_words_for_both_sides(criterion: str, side: str) -> None:

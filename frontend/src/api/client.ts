@@ -111,7 +111,7 @@ type Upload = {
   file: File;
   seat: Seat;
   lessonId: number;
-  kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number } | null;
+  kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number; withoutIt?: boolean } | null;
   came: number | null;
   onShare: (share: number) => void;
 };
@@ -126,6 +126,7 @@ export function upload({ file, seat, lessonId, kept, came, onShare }: Upload): P
     ...(kept
       ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3), felt: kept.felt ?? "", set_number: String(kept.set ?? 0) }
       : {}),
+    ...(kept?.withoutIt ? { without_it: "true" } : {}),
     ...(came === null ? {} : { came_bytes: String(came) }),
   });
   return new Promise((resolve, reject) => {

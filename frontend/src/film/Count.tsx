@@ -50,6 +50,10 @@ const Count = styled.section`
     color: ${colour("soft")};
     margin-top: 8px;
   }
+  .hint {
+    color: ${colour("ink")};
+    font-weight: 650;
+  }
   @media ${PHONE} {
     &.counting {
       display: grid;
@@ -135,10 +139,10 @@ function dotOf(beat: number, now: number): string {
   return beat < now ? "gone" : "";
 }
 
-type BeforeProps = { seat: Seat; set: number; rest_s: number; trouble: string | null; onRetry: () => void };
+type BeforeProps = { seat: Seat; set: number; rest_s: number; hint: string | null; trouble: string | null; onRetry: () => void };
 
 /** Before it starts: who, how to sit, and what keeps the camera from working. */
-export function Before({ seat, set, rest_s, trouble, onRetry }: BeforeProps) {
+export function Before({ seat, set, rest_s, hint, trouble, onRetry }: BeforeProps) {
   const cards = setsOf(seat.check);
   const card = cards[set] ?? cards[0]!;
   return (
@@ -151,6 +155,11 @@ export function Before({ seat, set, rest_s, trouble, onRetry }: BeforeProps) {
         <p className="setup" role="status">
           {set > 0 && `Set ${set} is filmed. `}Set {set + 1} of {cards.length}: in {card.inhale_beats}, out{" "}
           {card.exhale_beats ?? "as long as it lasts"}.
+        </p>
+      )}
+      {hint && (
+        <p className="setup hint" role="status">
+          {hint}
         </p>
       )}
       {seat.check.contrast !== "none" && <p className="setup">First {SIDES[seat.check.contrast].join(", on purpose; then ")}.</p>}

@@ -115,19 +115,31 @@ export function FilmPage() {
   if (!seat.check.card)
     return <Message title="There is nothing to count on this chair" text="Press H for Today, and add a clip from the phone instead." />;
   const restUntil_ms = seat.rest_s > 0 ? today.dataUpdatedAt + 1000 * seat.rest_s : 0;
-  return <Filming key={id} seat={seat} lesson={today.data.lesson} cards={setsOf(seat.check)} restUntil_ms={restUntil_ms} />;
+  const last = seat.take ?? today.data.last_time[String(seat.student.id)];
+  return (
+    <Filming
+      key={id}
+      seat={seat}
+      lesson={today.data.lesson}
+      cards={setsOf(seat.check)}
+      restUntil_ms={restUntil_ms}
+      hidden={last?.headline?.hidden ?? false}
+    />
+  );
 }
 
-type FilmingProps = { seat: Seat; lesson: Lesson; cards: Card[]; restUntil_ms: number };
+type FilmingProps = { seat: Seat; lesson: Lesson; cards: Card[]; restUntil_ms: number; hidden: boolean };
 
-function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
+function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
   const go = useNavigate();
   const uploads = useUploads();
   const camera = useCamera();
   const [filmed, setFilmed] = useState<Kept | null>(null);
   const [set, setSet] = useState(0);
   const card = cards[set] ?? cards[0]!;
-  const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, card, set }, (kept) => {
+  const held = seat.check.with_instrument;
+  const [withoutIt, setWithoutIt] = useState(false);
+  const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, card, set, withoutIt }, (kept) => {
     void uploads.sendKept(kept);
     if (camera.gone) return; // cut short: sent as far as it goes, and filmed again
     if (set + 1 < cards.length) setSet(set + 1);
@@ -170,6 +182,12 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
     { key: "g", does: "the count was lost: drop this and start again", run: again, off: !running },
     { key: "n", does: "not here: the next chair", run: () => mark("not_here"), off: running || busy },
     { key: "t", does: "not today: the next chair", run: () => mark("not_today"), off: running || busy },
+    {
+      key: "i",
+      does: withoutIt ? "with the instrument after all" : "for this once without the instrument",
+      run: () => setWithoutIt(!withoutIt),
+      off: running || busy || !held,
+    },
     { key: "m", does: "clicks on or off", run: recording.turnSilent },
     { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/", { state: "chairs" })), off: busy },
   ]);
@@ -208,6 +226,7 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
             seat={seat}
             set={set}
             rest_s={rest_s}
+            hint={held ? hiddenWords(seat, hidden, withoutIt) : null}
             trouble={recording.trouble ?? camera.trouble ?? setAway.error?.message ?? null}
             onRetry={camera.retry}
           />
@@ -235,6 +254,11 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
               </option>
             ))}
           </select>
+        )}
+        {!running && held && (
+          <Action large letter="I" pressed={withoutIt} onPress={() => setWithoutIt(!withoutIt)}>
+            Without the {instrumentWords(seat.student.instrument)}
+          </Action>
         )}
         <Action large letter="M" pressed={recording.silent} onPress={recording.turnSilent}>
           Click off
@@ -269,6 +293,13 @@ function Filming({ seat, lesson, cards, restUntil_ms }: FilmingProps) {
       </Foot>
     </Page>
   );
+}
+
+/** What is said of the instrument before filming: that it hid the breath, or that it stays down this time. */
+function hiddenWords(seat: Seat, hidden: boolean, withoutIt: boolean): string | null {
+  const what = instrumentWords(seat.student.instrument);
+  if (withoutIt) return `The ${what} stays down this time.`;
+  return hidden ? `Last time arms or ${what} hid part of the breath. Ask for it without the ${what} (I), or turn a little.` : null;
 }
 
 const startWords = (rest_s: number) => (rest_s > 0 ? `Rest ${rest_s} s` : "Start");

@@ -29,14 +29,18 @@ export type Recording = {
   turnSilent: () => void;
 };
 
-/** What is filmed: whose chair in which lesson, and which set of its card. */
-type Filmed = { seat: Seat; lessonId: number; card: Card; set: number };
+/** What is filmed: whose chair in which lesson, which set of its card, and whether for this once without the instrument. */
+type Filmed = { seat: Seat; lessonId: number; card: Card; set: number; withoutIt: boolean };
 
 /** Nothing of a recording whose count was lost stays anywhere. */
 const dropped = async (key: string) => void (await Promise.all([letGo(key), letGoPieces(key)]));
 
 /** Films while it counts: clicks and count on the audio clock, every second kept in the browser, and sent to be looked at, as it comes. onDone: called with what was kept. */
-export function useRecording(stream: MediaStream | null, { seat, lessonId, card, set }: Filmed, onDone: (kept: Kept) => void): Recording {
+export function useRecording(
+  stream: MediaStream | null,
+  { seat, lessonId, card, set, withoutIt }: Filmed,
+  onDone: (kept: Kept) => void,
+): Recording {
   const [running, setRunning] = useState(false);
   const [silent, setSilent] = useState(() => localStorage.getItem(SILENT) === "yes");
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -62,7 +66,16 @@ export function useRecording(stream: MediaStream | null, { seat, lessonId, card,
     const type = FORMS.find((form) => MediaRecorder.isTypeSupported(form)) ?? "";
     const recorder = new MediaRecorder(stream, { mimeType: type, videoBitsPerSecond: BITS_A_SECOND });
     const beat_s = 60 / card.tempo_bpm;
-    const kept: Kept = { key: crypto.randomUUID(), seat, lessonId, first_inhale_s: 0, type, made_at: new Date().toISOString(), set };
+    const kept: Kept = {
+      key: crypto.randomUUID(),
+      seat,
+      lessonId,
+      first_inhale_s: 0,
+      type,
+      made_at: new Date().toISOString(),
+      set,
+      withoutIt,
+    };
     const one: Running = { recorder, kept, first_s: Infinity, written: Promise.resolve(), dropped: false };
     now.current = one;
     let pieces = 0;
@@ -88,7 +101,7 @@ export function useRecording(stream: MediaStream | null, { seat, lessonId, card,
     };
     recorder.start(PIECE_MS);
     setRunning(true);
-  }, [stream, seat, lessonId, card, set]);
+  }, [stream, seat, lessonId, card, set, withoutIt]);
   useEffect(
     () => () => {
       end(false); // who leaves the page loses nothing

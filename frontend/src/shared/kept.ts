@@ -3,7 +3,7 @@ import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Felt, Seat } from "../api/client";
 
 /** A recording as it is kept in this browser until the server has it. first_inhale_s: where the first inhale is due on its own clock; felt: what the student
- * said before the reading was there; set: which set of the card it is, from 0. */
+ * said before the reading was there; set: which set of the card it is, from 0; withoutIt: filmed without the instrument that the check asks for. */
 export type Kept = {
   key: string;
   seat: Seat;
@@ -13,6 +13,7 @@ export type Kept = {
   made_at: string;
   felt?: Felt;
   set?: number;
+  withoutIt?: boolean;
 };
 type Piece = { key: string; number: number; content: Blob };
 

@@ -78,13 +78,15 @@ class StudentOut(BaseModel):
 
 
 class HeadlineOut(BaseModel):
-    """The line of a list, with the teacher's own word in it where verdicts were seen otherwise. cue_criterion: what the cue is for, "" where there is none."""
+    """The line of a list, with the teacher's own word in it where verdicts were seen otherwise. cue_criterion: what the cue is for, "" where there is none;
+    hidden: arms or instrument hid some of what the check asks for, so that the same is better asked for without it."""
 
     state: State
     words: str
     cue: str
     cue_criterion: str
     cue_side: Side | None
+    hidden: bool
     report_version: int
 
 
@@ -234,6 +236,7 @@ class NewTake(BaseModel):
     view: AskedView = "auto"
     position: AskedPosition = "auto"
     with_instrument: bool = False
+    without_it: bool = Field(default=False, description="the chair's check, but for this once without the instrument")
     lesson_id: int | None = None
     file_name: str = Field(default="clip", max_length=160)
     first_inhale_s: float | None = Field(default=None, ge=0, le=60, description="where the app's own count stood on the clip's clock")

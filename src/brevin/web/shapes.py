@@ -68,7 +68,7 @@ def _headline(record: HeadlineRecord | None) -> HeadlineOut | None:
     line, cue = record.line, record.line.cue
     return HeadlineOut(
         state=line.state, words=headline_words(line), cue=headline_cue(line), cue_criterion=cue.criterion if cue else "", cue_side=cue.side if cue else None,
-        report_version=record.report_version,
+        hidden=line.hidden, report_version=record.report_version,
     )  # fmt: skip
 
 

@@ -2,6 +2,7 @@
 
 import contextlib
 import json
+from dataclasses import replace
 
 from flask import Response, current_app, request, send_from_directory
 from flask_openapi3 import APIBlueprint
@@ -85,7 +86,8 @@ def _asked_of(query: NewTake, student: StudentRecord) -> Check:
     if query.seat_id is None:
         return _check(query, student)
     try:
-        return lessons.seat_check(scope(), query.seat_id, student_id=student.id).of_set(query.set_number)
+        asked = lessons.seat_check(scope(), query.seat_id, student_id=student.id).of_set(query.set_number)
+        return replace(asked, with_instrument=False) if query.without_it else asked
     except InvalidInput as why:
         raise Refused("bad_card", 422) from why
 

@@ -2400,7 +2400,8 @@ export interface components {
         };
         /**
          * HeadlineOut
-         * @description The line of a list, with the teacher's own word in it where verdicts were seen otherwise. cue_criterion: what the cue is for, "" where there is none.
+         * @description The line of a list, with the teacher's own word in it where verdicts were seen otherwise. cue_criterion: what the cue is for, "" where there is none;
+         *     hidden: arms or instrument hid some of what the check asks for, so that the same is better asked for without it.
          */
         HeadlineOut: {
             /** Cue */
@@ -2409,6 +2410,8 @@ export interface components {
             cue_criterion: string;
             /** Cue Side */
             cue_side: ("low" | "high") | null;
+            /** Hidden */
+            hidden: boolean;
             /** Report Version */
             report_version: number;
             /**
@@ -6643,6 +6646,8 @@ export interface operations {
                 student_id: number;
                 view?: "side" | "front" | "three-quarter" | "auto";
                 with_instrument?: boolean;
+                /** @description the chair's check, but for this once without the instrument */
+                without_it?: boolean;
             };
             header?: never;
             path?: never;

@@ -26,7 +26,8 @@ class Fault:
 @dataclass(frozen=True)
 class Headline:
     """state: the worst of the verdicts; faults: the first of them; pattern: the usual one; reason: code why nothing is readable, with its facts;
-    breathed: whether the check asks for the breath."""
+    breathed: whether the check asks for the breath; hidden: whether arms or the instrument that was held hid some of what it asks for, so that the same is
+    better asked for without it."""
 
     state: State
     faults: list[Fault] = field(default_factory=list)
@@ -35,6 +36,7 @@ class Headline:
     facts: dict[str, float | str] = field(default_factory=dict)
     cue: Cue | None = None
     breathed: bool = True
+    hidden: bool = False
 
 
 def headline(report: Report) -> Headline:
@@ -43,13 +45,19 @@ def headline(report: Report) -> Headline:
     judged = [v for v in report.verdicts if v.state != "unreadable"]
     if not (report.readable_for.breath if breathed else judged):
         reason, facts = _why_not(report)
-        return Headline("unreadable", reason=reason, facts=facts, cue=report.cue, breathed=breathed)
+        return Headline("unreadable", reason=reason, facts=facts, cue=report.cue, breathed=breathed, hidden=_hidden(report))
     states = {v.state for v in judged}
     state: State = next((s for s in WORST_FIRST if s in states), "unreadable")
     faults = [Fault(v.criterion, v.side) for v in judged if v.state == state and v.outside]
     patterns = [breath.pattern for breath in report.breaths if breathed and not breath.on_purpose]
     usual = Counter(patterns).most_common(1)[0][0] if patterns else None
-    return Headline(state, faults=faults[:MOST_SAID], pattern=usual, cue=report.cue, breathed=breathed)
+    return Headline(state, faults=faults[:MOST_SAID], pattern=usual, cue=report.cue, breathed=breathed, hidden=_hidden(report))
+
+
+def _hidden(report: Report) -> bool:
+    """Of breath alone: how the instrument is held is not seen without it."""
+    held = report.check.get("with_instrument") and report.check.get("kind", BREATHED[0]) in BREATHED
+    return bool(held) and any(v.reason == "region_unseen" for v in report.verdicts if v.state == "unreadable")
 
 
 @dataclass(frozen=True)

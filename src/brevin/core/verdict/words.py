@@ -82,7 +82,7 @@ WITHHELD: dict[Withheld | str, str] = {
     "no_card": "No count was asked for.",
     "open_exhale": "The card asks for an exhale as long as it lasts, so later breaths have no beat of their own.",
     "cut_by_clip": "The clip begins or ends inside this breath. Film until the last breath is out.",
-    "region_unseen": "Arms, instrument or stand hide what this is read from. Turn the player a little, or film from the other side.",
+    "region_unseen": "Arms, instrument or stand hide what this is read from. Turn a little, film from the other side, or ask for it without the instrument.",
     "too_small": "The movement is too small to tell. A bigger breath, or a camera closer to the player, shows it.",
     "too_short_to_tell": "The movement is too short or too small to have a course.",
     "off_the_card": "This breath belongs to none that the card asks for.",

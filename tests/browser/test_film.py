@@ -91,14 +91,25 @@ def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None
 
 def test_a_consent_that_is_taken_back_while_filming_leaves_nothing_in_the_browser(stage: Page) -> None:
     to_film(stage, "Iolana")
+    once = stage.get_by_role("button", name="Without the flute")
+    for pressed in ("true", "false", "true"):
+        stage.keyboard.press("i")
+        expect(once).to_have_attribute("aria-pressed", pressed)
     stage.keyboard.press(" ")
     expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
-    stage.route("**/api/takes?*", lambda route: route.fulfill(status=409, json={"code": "no_consent", "message": "No consent."}))
+    asked: list[str] = []
+
+    def refuse(route: Route) -> None:
+        asked.append(route.request.url)
+        route.fulfill(status=409, json={"code": "no_consent", "message": "No consent."})
+
+    stage.route("**/api/takes?*", refuse)
     stage.reload()
     stage.goto(stage.url.split("/film")[0])
     row = stage.get_by_test_id("upload-row")
     row.get_by_role("button", name="Send it again").click()
     expect(row).to_contain_text("deleted in this browser")
+    assert len(asked) == 1 and "without_it=true" in asked[0], "what was asked for is kept with the clip"
     expect(row.get_by_role("button", name="Send it again")).to_have_count(0)
     stage.reload()
     stage.get_by_role("heading", name="Just read").wait_for()

@@ -77,7 +77,7 @@ def test_what_does_not_load_beside_the_questions_says_so_and_can_be_tried_again(
     expect(told.first).to_contain_text("did not load: Somebody else is at it.")
     expect(inside.get_by_role("button", name="Slow and even")).to_be_enabled()
     inside.unroute_all()
-    for _ in range(2):
+    for left in (1, 0):
         inside.get_by_role("button", name="Try again").first.click()
-    expect(told).to_have_count(0)
+        expect(told).to_have_count(left)
     expect(inside.get_by_role("group", name="takes to sort")).to_be_visible()

@@ -5,7 +5,7 @@ import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { setsOf } from "../breathscore/layout";
-import { firstName } from "../shared/words";
+import { firstName, instrumentWords } from "../shared/words";
 import { PART_WORDS, saidAt, sideAt, SIDES, type Moment } from "./counting";
 
 const Count = styled.section`
@@ -54,7 +54,17 @@ const Count = styled.section`
     color: ${colour("ink")};
     font-weight: 650;
   }
+  .setup + button {
+    margin-top: 10px;
+  }
   @media ${PHONE} {
+    h1 {
+      font-size: 28px;
+    }
+    .setup {
+      font-size: 16px;
+      margin-top: 4px;
+    }
     &.counting {
       display: grid;
       grid-template-columns: minmax(0, 0.8fr) minmax(0, 1fr);
@@ -139,10 +149,12 @@ function dotOf(beat: number, now: number): string {
   return beat < now ? "gone" : "";
 }
 
-type BeforeProps = { seat: Seat; set: number; rest_s: number; hint: string | null; trouble: string | null; onRetry: () => void };
+/** Whether the student films without the instrument for this once; hidden: it hid part of the breath last time. */
+type Without = { pressed: boolean; hidden: boolean; turn: () => void };
+type BeforeProps = { seat: Seat; set: number; rest_s: number; without: Without | null; trouble: string | null; onRetry: () => void };
 
 /** Before it starts: who, how to sit, and what keeps the camera from working. */
-export function Before({ seat, set, rest_s, hint, trouble, onRetry }: BeforeProps) {
+export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeProps) {
   const cards = setsOf(seat.check);
   const card = cards[set] ?? cards[0]!;
   return (
@@ -157,10 +169,15 @@ export function Before({ seat, set, rest_s, hint, trouble, onRetry }: BeforeProp
           {card.exhale_beats ?? "as long as it lasts"}.
         </p>
       )}
-      {hint && (
+      {without?.hidden && !without.pressed && (
         <p className="setup hint" role="status">
-          {hint}
+          Part of the breath was hidden last time: turn a little, or put the {instrumentWords(seat.student.instrument)} down.
         </p>
+      )}
+      {without && (
+        <Action letter="I" pressed={without.pressed} onPress={without.turn}>
+          Without the {instrumentWords(seat.student.instrument)}
+        </Action>
       )}
       {seat.check.contrast !== "none" && <p className="setup">First {SIDES[seat.check.contrast].join(", on purpose; then ")}.</p>}
       <p className="setup">

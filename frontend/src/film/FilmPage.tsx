@@ -37,7 +37,7 @@ const Page = styled.main`
   padding: 20px 24px;
   @media ${PHONE} {
     grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: minmax(0, 1.1fr) minmax(0, 1fr) auto auto;
+    grid-template-rows: minmax(0, 1.1fr) minmax(min-content, 1fr) auto auto;
     padding: 0 16px 16px;
   }
 `;
@@ -226,7 +226,7 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
             seat={seat}
             set={set}
             rest_s={rest_s}
-            hint={held ? hiddenWords(seat, hidden, withoutIt) : null}
+            without={held ? { pressed: withoutIt, hidden, turn: () => setWithoutIt(!withoutIt) } : null}
             trouble={recording.trouble ?? camera.trouble ?? setAway.error?.message ?? null}
             onRetry={camera.retry}
           />
@@ -254,11 +254,6 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
               </option>
             ))}
           </select>
-        )}
-        {!running && held && (
-          <Action large letter="I" pressed={withoutIt} onPress={() => setWithoutIt(!withoutIt)}>
-            Without the {instrumentWords(seat.student.instrument)}
-          </Action>
         )}
         <Action large letter="M" pressed={recording.silent} onPress={recording.turnSilent}>
           Click off
@@ -293,13 +288,6 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
       </Foot>
     </Page>
   );
-}
-
-/** What is said of the instrument before filming: that it hid the breath, or that it stays down this time. */
-function hiddenWords(seat: Seat, hidden: boolean, withoutIt: boolean): string | null {
-  const what = instrumentWords(seat.student.instrument);
-  if (withoutIt) return `The ${what} stays down this time.`;
-  return hidden ? `Last time arms or ${what} hid part of the breath. Ask for it without the ${what} (I), or turn a little.` : null;
 }
 
 const startWords = (rest_s: number) => (rest_s > 0 ? `Rest ${rest_s} s` : "Start");

@@ -32,6 +32,9 @@ const Lines = styled.ul`
     li {
       padding: 5px 0;
     }
+    [data-state="steady"] span {
+      display: none;
+    }
     &.counting {
       display: none;
     }

@@ -105,6 +105,38 @@ def test_pictures_that_do_not_agree_are_no_axis() -> None:
     assert value(axis(restless, "trumpet"), "instrument_axis_deg") == NotMeasured("not_found")
 
 
+def sinking(by_deg: float, times: tuple[float, ...], *, shaken_deg: float = 0.0) -> Playing:
+    """A trumpet whose bell sinks evenly from the first picture to the last, shaken to and fro between them."""
+    went = [by_deg * (t_s - times[0]) / (times[-1] - times[0]) + shaken_deg * (-1) ** i for i, t_s in enumerate(times)]
+    each = [looked(6.0 + deg, tube(6.0 + deg)) for deg in went]
+    bodies = [(t_s, one.bodies[0][1]) for t_s, one in zip(times, each, strict=True)]
+    return Playing("side-right", bodies, [LinesSeen(t_s, one.lines[0].segments_px) for t_s, one in zip(times, each, strict=True)], 1.0)
+
+
+LONG = tuple(range(2, 24, 2))
+
+
+@given(by_deg=st.floats(-10, 14), shaken_deg=st.floats(0, 2))
+def test_arms_that_tire_are_told_by_how_far_the_bell_sinks(by_deg: float, shaken_deg: float) -> None:
+    found = value(axis(sinking(by_deg, LONG, shaken_deg=shaken_deg), "trumpet"), "axis_droop_deg")
+    assert abs(found.value - by_deg) < max(found.half_width, 0.5) and 0.5 < found.half_width < 4.5
+    assert found.half_width > 0.9 * value(axis(sinking(by_deg, LONG), "trumpet"), "axis_droop_deg").half_width, "the shakier, the less sure"
+
+
+@pytest.mark.parametrize("times", [(2.0, 4.0, 6.0, 8.0), (2.0, 9.0, 16.0)])
+def test_a_moment_s_sinking_is_no_tiring(times: tuple[float, ...]) -> None:
+    measures = axis(sinking(12.0, times), "trumpet")
+    assert value(measures, "axis_droop_deg") == NotMeasured("too_short_to_tell") and isinstance(value(measures, "instrument_axis_deg"), Amount)
+
+
+@pytest.mark.parametrize(("by_deg", "state"), [(-9.0, "steady"), (1.0, "steady"), (7.5, "watch"), (14.0, "work")])
+def test_only_what_sinks_is_a_fault(by_deg: float, state: str) -> None:
+    asked = Asked(Check(kind="hold", instrument="trumpet"), None, Rules())
+    judged = Judged(axis(sinking(by_deg, LONG), "trumpet"), "side-right", "seated", False, ())
+    [found] = [v for v in verdicts(judged, asked) if v.criterion == "arms_stay_up"]
+    assert found.state == state
+
+
 def test_a_saxophone_is_as_sure_as_mouth_and_hand_are() -> None:
     found = value(axis(looked(60.0, np.zeros((0, 4))), "alto_sax"), "instrument_axis_deg")
     assert found.value == pytest.approx(60.0, abs=0.1) and found.half_width > 8

@@ -25,7 +25,17 @@ GOOD = {
     "full_at_beat": 3.5, "abdomen_amp": 3.0, "chest_amp": 1.8, "size_pct": 4.8, "shoulder_rise": 0.3, "abdominal_share": 0.62,
     "chest_lag_s": 0.5, "intake_unevenness": 0.1, "exhale_unevenness": 0.05,
 }  # fmt: skip
-ALWAYS = set(CRITERION_KEYS) - {"shoulder_tilt", "both_sides", "axis_level", "axis_to_trunk", "elbow_left", "elbow_right", "head_travel", "raise_spread"}
+ALWAYS = set(CRITERION_KEYS) - {
+    "shoulder_tilt",
+    "both_sides",
+    "axis_level",
+    "axis_to_trunk",
+    "arms_stay_up",
+    "elbow_left",
+    "elbow_right",
+    "head_travel",
+    "raise_spread",
+}
 STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0))]
 
 

@@ -6,6 +6,7 @@ import pytest
 
 from brevin.edge.growing import growing
 from brevin.store import lessons, readings, students, takes
+from brevin.store.records import NoConsent
 from brevin.web import filming
 from tests.conftest import DEMO_CLIP
 from tests.store.test_takes import lesson_of
@@ -101,3 +102,15 @@ def test_what_comes_is_bounded(page, seat, store, key, monkeypatch) -> None:
     assert piece(page, seat, str(uuid.uuid4()), 0, bytes(10)).json["code"] == "piece_misplaced"
     assert piece(page, seat, "../../secrets", 0, bytes(10)).status_code in (404, 405) and piece(page, seat, "x" * 36, 0, b"a").status_code == 422
     assert not list(store.data.glob("*.growing"))
+
+
+def test_a_take_that_cannot_be_made_leaves_neither_pieces_nor_a_clip(page, scope, student, seat, store, key, monkeypatch) -> None:
+    all_pieces(page, seat, key)
+
+    def away(*_: object, **__: object) -> None:
+        raise NoConsent("filming")
+
+    monkeypatch.setattr(takes, "add", away)
+    assert send(page, student, b"", sent_as=key, came_bytes=len(CLIP)).json["code"] == "no_consent"
+    assert growing(store.filming) == [] and list(store.clips.iterdir()) == []
+    assert piece(page, seat, key, 0, CLIP[:THIRD], set_number=5).status_code == 422, "a set that the card does not have"

@@ -116,7 +116,8 @@ type Upload = {
   onShare: (share: number) => void;
 };
 
-/** Sends the clip of the student on a chair, telling how much has gone; came: its bytes, where all of them came while it was filmed. Fetch cannot tell, so this uses the older request. */
+/** Sends the clip of the student on a chair, telling how much has gone; came: its bytes, where all of them came while it was filmed. Fetch cannot tell,
+ * so this uses the older request. */
 export function upload({ file, seat, lessonId, kept, came, onShare }: Upload): Promise<Take> {
   const query = new URLSearchParams({
     student_id: String(seat.student.id),

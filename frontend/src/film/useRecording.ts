@@ -35,7 +35,8 @@ type Filmed = { seat: Seat; lessonId: number; card: Card; set: number; withoutIt
 /** Nothing of a recording whose count was lost stays anywhere. */
 const dropped = async (key: string) => void (await Promise.all([letGo(key), letGoPieces(key)]));
 
-/** Films while it counts: clicks and count on the audio clock, every second kept in the browser, and sent to be looked at, as it comes. onDone: called with what was kept. */
+/** Films while it counts: clicks and count on the audio clock, every second kept in the browser, and sent to be looked at, as it comes. onDone: called
+ * with what was kept. */
 export function useRecording(
   stream: MediaStream | null,
   { seat, lessonId, card, set, withoutIt }: Filmed,

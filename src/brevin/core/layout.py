@@ -48,7 +48,7 @@ def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence
     drawn = None if level is None or who is None else _axis_px(found, who, level.value, value["axis_below_mouth_pct"])
     return Hold(
         instrument, level, value["axis_to_trunk_deg"], sides, axis_px=drawn, head_travel_pct=value["head_travel_pct"],
-        raise_spread_pct=value["raise_spread_pct"], hands=hands,
+        raise_spread_pct=value["raise_spread_pct"], axis_droop_deg=value["axis_droop_deg"], hands=hands,
     )  # fmt: skip
 
 

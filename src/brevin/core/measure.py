@@ -65,7 +65,7 @@ UNITS: dict[str, str] = {
     "size_pct": "% of trunk", "chest_lag_s": "s", "against_pct": "% of trunk", "next_offset_beats": "beats",
     "phase_angle_deg": "deg", "intake_unevenness": "share", "exhale_unevenness": "share",
     "exhale_from_even": "share", "exhale_from_fall": "share",
-    "both_sides": "share", "instrument_axis_deg": "deg", "axis_to_trunk_deg": "deg", "axis_below_mouth_pct": "% of trunk",
+    "both_sides": "share", "instrument_axis_deg": "deg", "axis_to_trunk_deg": "deg", "axis_below_mouth_pct": "% of trunk", "axis_droop_deg": "deg",
     "elbow_left_deg": "deg", "elbow_right_deg": "deg", "head_travel_pct": "% of trunk", "raise_spread_pct": "% of trunk",
     "trunk_inclination_deg": "deg", "back_rounding_pct": "% of trunk", "head_forward_pct": "% of trunk", "head_tilt_deg": "deg",
     "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share", "sag_deg_per_min": "deg/min", "sway_pct": "% of trunk",

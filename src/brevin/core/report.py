@@ -195,6 +195,7 @@ class Hold:
     axis_px: list[float] | None = None
     head_travel_pct: PostureValue | None = None
     raise_spread_pct: PostureValue | None = None
+    axis_droop_deg: PostureValue | None = None
     hands: HandsSeen | None = None
 
 

@@ -10,8 +10,6 @@ from brevin.core.errors import ClipUnusable
 
 AGAIN_S = 0.05  # after the last byte that is there
 STALLED_S = 15.0  # without a new byte: a page sends every second, so it is gone
-
-
 ENDING = ".growing"
 
 
@@ -55,7 +53,7 @@ class Growing:
     def waited(self) -> Iterator[None]:
         """Comes round once a moment, while there is hope. Raises ClipUnusable(upload_cut_off)."""
         size, until = -1, 0.0
-        while (now := self._size()) is not None:
+        while (now := self.size) is not None:
             if now != size:
                 size, until = now, time.monotonic() + STALLED_S
             if time.monotonic() > until:
@@ -64,10 +62,12 @@ class Growing:
             time.sleep(AGAIN_S)
         raise ClipUnusable("upload_cut_off")
 
-    def _size(self) -> int | None:
+    @property
+    def size(self) -> int | None:
+        """Bytes that have come; None once it was dropped."""
         try:
             return self.path.stat().st_size
-        except FileNotFoundError:  # dropped
+        except FileNotFoundError:
             return None
 
     def drop(self) -> None:

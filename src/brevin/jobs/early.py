@@ -74,7 +74,7 @@ class EarlyLooks:
 
     def _begin(self, key: str, clip: Growing) -> None:
         busy = sum(early.child is not None for early in self._looks.values())
-        if busy >= MOST or clip.ended.exists() or clip.path.stat().st_size < BEGINS_BYTES:
+        if busy >= MOST or clip.ended.exists() or (clip.size or 0) < BEGINS_BYTES:
             return
         name = f"{uuid.uuid4().hex}.evidence"
         kept_at = str(self._settings.evidence / name)

@@ -19,7 +19,7 @@ from brevin.web.schemas import Done
 from brevin.web.shapes import answer
 
 routes = APIBlueprint("filming", __name__, url_prefix="/api/filming")
-MOST_PIECE_BYTES = 8_000_000  # a second of film is half a megabyte
+MOST_PIECE_BYTES = 8_000_000  # a second of film is one megabyte
 MOST_AT_ONCE = 4  # in a programme: a room films one or two
 MEGABYTE = 1_000_000
 

@@ -53,6 +53,8 @@ def new_take(query: NewTake) -> Response:
             sent_as=query.sent_as, felt=query.felt,
         )  # fmt: skip
     except Exception:
+        if grown is not None:
+            grown.drop()
         (settings.clips / clip.stored_name).unlink(missing_ok=True)  # consent withdrawn meanwhile, or the database away: nothing half-written
         if query.sent_as and (known := takes.sent(scope(), query.sent_as)):
             return answer(_seen(known))  # it came twice at once
@@ -67,7 +69,7 @@ def _came(query: NewTake, student: StudentRecord) -> Growing | None:
     if query.sent_as is None:
         return None
     found = growing(_settings().filming, programme_id=student.programme_id, student_id=student.id, key=query.sent_as)
-    if query.came_bytes is not None and found and found[0].path.stat().st_size == query.came_bytes:
+    if query.came_bytes is not None and found and found[0].size == query.came_bytes:
         return found[0]
     for one in found:
         one.drop()

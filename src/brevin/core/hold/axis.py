@@ -10,7 +10,7 @@ import numpy as np
 
 from brevin.core.hold.instruments import HELD, Held
 from brevin.core.kinds import Instrument, View
-from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, LinesSeen
 
@@ -20,6 +20,7 @@ BEHIND_TRUNKS = 0.05  # and lies no further behind it
 LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
 MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
 LEAST_PICTURES = 2  # that agree
+DROOP_LEAST_PICTURES, DROOP_LEAST_S = 4, 8.0  # from which arms that tire are told from a moment's sinking
 BELOW_PCT = 2.0  # of trunk: how far the network's mouth stands off
 EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
 
@@ -38,17 +39,18 @@ class Playing:
 class _Look:
     """One picture's axis: to level and to the trunk, degrees; how far below the mouth it leads past it, trunks."""
 
+    t_s: float
     level_deg: float
     trunk_deg: float
     below_trunks: float
 
 
-KEYS = ("instrument_axis_deg", "axis_to_trunk_deg", "axis_below_mouth_pct")
+KEYS = ("instrument_axis_deg", "axis_to_trunk_deg", "axis_below_mouth_pct", "axis_droop_deg")
 
 
 def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
-    """Angle of the axis to level and to the trunk, degrees, and how far below the mouth it leads past it, percent of trunk; nothing for an instrument that
-    has no axis."""
+    """Angle of the axis to level and to the trunk, degrees, how far below the mouth it leads past it, percent of trunk, and how much further the far end
+    points down at the end than at the beginning, degrees; nothing for an instrument that has no axis."""
     if instrument not in HELD:
         return []
     held = HELD[instrument]
@@ -63,6 +65,7 @@ def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
     values = (
         _median(level_deg, unsure_deg), _median(np.array([one.trunk_deg for one in found]), to_trunk_deg),
         _median(np.array([100.0 * one.below_trunks for one in found]), BELOW_PCT),
+        _droop(np.array([one.t_s for one in found]), level_deg, unsure_deg),
     )  # fmt: skip
     return [Measure(key, value, samples=len(found)) for key, value in zip(KEYS, values, strict=True)]
 
@@ -72,6 +75,18 @@ def _median(values: Floats, unsure: float) -> Amount:
     return Amount(float(np.median(values)), NORMAL_90 * float(np.hypot(scatter, unsure)))
 
 
+def _droop(t_s: Floats, level_deg: Floats, unsure_deg: float) -> Value:
+    """What the least-squares line through the pictures' angles falls by from the first to the last of them."""
+    span_s = float(t_s[-1] - t_s[0])
+    if len(t_s) < DROOP_LEAST_PICTURES or span_s < DROOP_LEAST_S:
+        return NotMeasured("too_short_to_tell")
+    away = t_s - t_s.mean()
+    slope = float(away @ level_deg) / float(away @ away)
+    left = level_deg - level_deg.mean() - slope * away
+    scatter_deg = max(float(np.sqrt(left @ left / (len(t_s) - 2))), unsure_deg)
+    return Amount(slope * span_s, NORMAL_90 * scatter_deg * span_s / float(np.sqrt(away @ away)))
+
+
 def _by_edges(playing: Playing, held: Held) -> list[_Look]:
     at = dict(playing.bodies)
     found = []
@@ -79,12 +94,12 @@ def _by_edges(playing: Playing, held: Held) -> list[_Look]:
         body = at.get(seen.t_s)
         pointing = None if body is None else _pointing(body, seen.segments_px, held, playing)
         if body is not None and pointing is not None:
-            found.append(_look(*pointing, body))
+            found.append(_look(seen.t_s, *pointing, body))
     return found
 
 
 def _by_hands(playing: Playing, held: Held) -> list[_Look]:
-    return [_look(_to_hands(body, held), 0.0, body) for _, body in playing.bodies]
+    return [_look(t_s, _to_hands(body, held), 0.0, body) for t_s, body in playing.bodies]
 
 
 def _to_hands(body: Body, held: Held) -> Floats:
@@ -131,8 +146,8 @@ def _downward(pointing: Floats) -> Floats:
     return np.array([-pointing[1], pointing[0]]) * (np.sign(pointing[0]) or 1.0)
 
 
-def _look(pointing: Floats, below_trunks: float, body: Body) -> _Look:
+def _look(t_s: float, pointing: Floats, below_trunks: float, body: Body) -> _Look:
     down = lm.hips(body) - lm.shoulders(body)
     level_deg = float(np.degrees(np.arctan2(pointing[1], abs(pointing[0]))))
     cosine = float(pointing @ down) / max(float(np.hypot(*down)), 1e-9)
-    return _Look(level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0)))), below_trunks)
+    return _Look(t_s, level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0)))), below_trunks)

@@ -177,6 +177,11 @@ def axis_to_trunk(amounts: Amounts, asked: Asked) -> Band | None:
     return _between(f"axis_to_trunk.{asked.check.instrument}", "axis_to_trunk.beyond", asked)
 
 
+def arms_stay_up(amounts: Amounts, asked: Asked) -> Band:
+    """How far the far end may sink from beginning to end; that it rises is no fault."""
+    return Band(steady_high=asked.rules.limit("arms_stay_up.steady"), work_high=asked.rules.limit("arms_stay_up.work"))
+
+
 def elbow(amounts: Amounts, asked: Asked) -> Band | None:
     """How far an elbow may stand off the body: the valves' limits for trumpet and cornet, else the woodwinds'."""
     family = "brass" if asked.check.instrument in ("trumpet", "cornet") else "wood"

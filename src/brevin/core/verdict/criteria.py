@@ -60,6 +60,7 @@ LOOKED_AT: tuple[CheckKind, ...] = ("counted_breathing", "posture", "hold", "dri
 
 LEVEL = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "trumpet", "cornet", "trombone"), LOOKED_AT, held=True)
 TO_TRUNK = Where(SEEN_MOVING, UPRIGHT, ("clarinet", "oboe"), LOOKED_AT, held=True)
+HELD_UP = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "oboe", "clarinet", "trumpet", "cornet", "trombone"), LOOKED_AT, held=True)
 RAISED = Where(SIDE_VIEWS, UPRIGHT, kinds=("hold",), held=True)
 CLEAR = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet"), LOOKED_AT, held=True)
 
@@ -89,6 +90,7 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("full_breath", "size_pct", "breath", "% of trunk", bands.full_size, MOVING, ("full_breath", "pattern.shallow"), "abdomen"),
     Criterion("axis_level", "instrument_axis_deg", "hold", "deg", bands.axis_level, LEVEL, ("axis_level",), span=None),
     Criterion("axis_to_trunk", "axis_to_trunk_deg", "hold", "deg", bands.axis_to_trunk, TO_TRUNK, ("axis_to_trunk",), span=None),
+    Criterion("arms_stay_up", "axis_droop_deg", "hold", "deg", bands.arms_stay_up, HELD_UP, ("arms_stay_up",), span=None),
     Criterion("elbow_left", "elbow_left_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
     Criterion("elbow_right", "elbow_right_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
     Criterion("head_travel", "head_travel_pct", "hold", "% of trunk", bands.head_travel, RAISED, ("head_travel",), span=None),

@@ -11,8 +11,8 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
-    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk", "elbow_left",
-    "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count", "inhale_counts",
+    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk",
+    "arms_stay_up", "elbow_left", "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count", "inhale_counts",
     "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
@@ -91,6 +91,8 @@ LIMITS: dict[str, Limit] = {
     **{f"{name}.{side}": Limit(value, "deg", "own", words) for name, low, high, words in HOLDS for side, value in (("low", low), ("high", high))},
     "axis_level.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
     "axis_to_trunk.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
+    "arms_stay_up.steady": Limit(5.0, "deg", "own", "far end sinks from beginning to end by less"),
+    "arms_stay_up.work": Limit(10.0, "deg", "own", "by more"),
     "head_travel.steady": Limit(3.0, "% of trunk", "own", "head goes to meet the instrument by less"),
     "head_travel.work": Limit(8.0, "% of trunk", "own", "by more"),
     "raise_spread.steady": Limit(1.5, "% of trunk", "own", "raises land within this of each other"),

@@ -155,6 +155,11 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Let the bell come back toward your knees.",
         "Let the bell swing forward, away from your body; the head stays where it is.",
     ),
+    "arms_stay_up": CriterionWords(
+        "Arms", "stay up", "tire", "the arms tire",
+        "From beginning to end the far end of the instrument sank by {value} deg.",
+        "Rest it on your lap before it gets heavy; then up again to the same place.",
+    ),
     "head_travel": CriterionWords(
         "Head while raising", "waits", "goes to meet it", "the head goes to meet the instrument",
         "While the instrument came up, the head went {value} % of the trunk's length forward.",

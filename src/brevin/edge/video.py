@@ -65,9 +65,8 @@ def _facts(path: Path, container: av.container.InputContainer) -> ClipFacts:
     if len(frames) == 1:
         raise ClipUnusable("still_picture")
     upright = _upright(frames[0].to_ndarray(format="gray"), frames[0].rotation)
-    rate_hz = float(stream.average_rate or stream.guessed_rate or 0)
-    if not 0.0 < rate_hz <= FASTEST_CAMERA_HZ:
-        rate_hz = _rate(frames)
+    told_hz = float(stream.average_rate or stream.guessed_rate or 0)
+    rate_hz = told_hz if 0.0 < told_hz <= FASTEST_CAMERA_HZ else _rate(frames)
     return ClipFacts(
         file=path.name, duration_s=_duration_s(container, stream), frame_rate_hz=rate_hz, width_px=int(upright.shape[1]), height_px=int(upright.shape[0]),
         rotation_deg=int(frames[0].rotation) % 360, has_sound=bool(container.streams.audio),

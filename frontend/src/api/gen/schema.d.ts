@@ -2216,7 +2216,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /**
@@ -2454,6 +2454,8 @@ export interface components {
          * @description hands: None where no instrument is asked for; axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels.
          */
         Hold: {
+            /** @default null */
+            axis_droop_deg: components["schemas"]["PostureValue"] | null;
             /**
              * Axis Px
              * @default null
@@ -2681,7 +2683,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
         };
@@ -3782,7 +3784,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["SortedIn"][];
         };
@@ -6051,7 +6053,7 @@ export interface operations {
     lines_examples_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 skip?: number;
             };
             header?: never;

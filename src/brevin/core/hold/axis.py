@@ -21,6 +21,7 @@ LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
 MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
 LEAST_PICTURES = 2  # that agree
 DROOP_LEAST_PICTURES, DROOP_LEAST_S = 4, 8.0  # from which arms that tire are told from a moment's sinking
+DROOP_MOST_UNSURE_DEG = 6.0  # half width; more, and the pictures do not show one line
 BELOW_PCT = 2.0  # of trunk: how far the network's mouth stands off
 EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
 
@@ -84,7 +85,8 @@ def _droop(t_s: Floats, level_deg: Floats, unsure_deg: float) -> Value:
     slope = float(away @ level_deg) / float(away @ away)
     left = level_deg - level_deg.mean() - slope * away
     scatter_deg = max(float(np.sqrt(left @ left / (len(t_s) - 2))), unsure_deg)
-    return Amount(slope * span_s, NORMAL_90 * scatter_deg * span_s / float(np.sqrt(away @ away)))
+    half_width = NORMAL_90 * scatter_deg * span_s / float(np.sqrt(away @ away))
+    return Amount(slope * span_s, half_width) if half_width < DROOP_MOST_UNSURE_DEG else NotMeasured("not_found")
 
 
 def _by_edges(playing: Playing, held: Held) -> list[_Look]:

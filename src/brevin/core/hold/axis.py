@@ -80,7 +80,7 @@ def _droop(t_s: Floats, level_deg: Floats, unsure_deg: float) -> Value:
     """What the least-squares line through the pictures' angles falls by from the first to the last of them."""
     span_s = float(t_s[-1] - t_s[0])
     if len(t_s) < DROOP_LEAST_PICTURES or span_s < DROOP_LEAST_S:
-        return NotMeasured("too_short_to_tell")
+        return NotMeasured("held_briefly")
     away = t_s - t_s.mean()
     slope = float(away @ level_deg) / float(away @ away)
     left = level_deg - level_deg.mean() - slope * away

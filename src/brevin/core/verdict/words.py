@@ -94,6 +94,7 @@ WITHHELD: dict[Withheld | str, str] = {
     "by_ear": "This is told by ear: listen to the first ones and the last ones again.",
     "one_side_only": "Breaths of both sides are needed, and only one side could be read.",
     "not_raised": "The instrument was not brought up in this clip. Film from rest: up, a few seconds there, down again, three times.",
+    "held_briefly": "It was not up for long enough to tell whether the arms tire: eight seconds and more show it.",
     "raised_once": "It was raised once. Two raises or more tell whether each lands in one place.",
     "not_found": "The instrument could not be told from what lies around it. A plain wall behind the player helps.",
     "said_once": "It comes with another fault of the same breath: {criterion}. Mend that first.",

@@ -101,7 +101,7 @@ def test_several_files_at_once_are_not_guessed_at(inside: Page, short) -> None:
 def test_someone_elses_clip_goes_to_them_and_comes_back(inside: Page) -> None:
     inside.locator("[data-testid=take-row][data-state=read]").first.wait_for(timeout=READ_MS)
     inside.locator("[data-testid=take-row][data-state=read]").first.click()
-    inside.get_by_test_id("breath-score").wait_for()
+    inside.get_by_role("button", name=re.compile(r"^Not .*\?")).wait_for()  # the take's: Today has a score and a heading of its own
     name = inside.get_by_role("heading", level=1)
     was = name.inner_text()
     inside.keyboard.press("w")

@@ -116,6 +116,23 @@ def test_someone_elses_clip_goes_to_them_and_comes_back(inside: Page) -> None:
     expect(name).to_have_text(was)
 
 
+def test_a_reading_that_still_loads_is_told_and_a_question_opened_after_it_stays(inside: Page) -> None:
+    held: list[Route] = []
+    inside.route("**/report", lambda route: held.append(route))  # the driver takes no built-in
+    row = inside.locator("[data-testid=take-row][data-state=read]").first
+    row.wait_for(timeout=READ_MS)
+    row.click()
+    expect(inside.get_by_role("status").filter(has_text="The reading is on its way")).to_be_visible()
+    expect(inside.get_by_role("button", name=re.compile(r"^Not .*\?"))).to_have_count(0)
+    for route in held:
+        route.continue_()
+    inside.get_by_role("button", name=re.compile(r"^Not .*\?")).wait_for()
+    inside.keyboard.press("w")
+    inside.get_by_role("option").first.wait_for()
+    inside.wait_for_timeout(500)
+    expect(inside.get_by_role("dialog")).to_be_visible()
+
+
 def test_a_mark_by_mistake_is_taken_back(inside: Page) -> None:
     chair(inside, "Jonas Lindqvast").click()
     inside.keyboard.press("t")

@@ -95,12 +95,8 @@ export function TakePage({ chalk }: { chalk: boolean }) {
         text="The reading is not shown where the class can see it. Press D on the teacher's own screen, and it is here."
       />
     );
-  if (take.data.headline && report.isPending)
-    return (
-      <p className="unseen" role="status">
-        Loading the reading
-      </p>
-    ); // not for a moment what stands in place of a reading: a question opened on that would close by itself
+  // not for a moment what stands in place of a reading: a question opened on that would close by itself
+  if (take.data.headline && report.isPending) return <Message quiet title={take.data.student.name} text="The reading is on its way." />;
   if (report.data) return <ReadTake key={id} take={take.data} report={report.data} />;
   return <UnreadTake take={take.data} trouble={report.error?.message} />;
 }

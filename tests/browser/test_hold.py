@@ -91,3 +91,34 @@ def test_a_word_on_the_only_fault_changes_the_line_in_the_list(inside: Page) -> 
         inside.get_by_role("button", name="Take that back").click()
     inside.goto(address.split("/take/")[0])
     expect(inside.get_by_test_id("take-row").filter(has_text="Saskia").first).to_contain_text("each raise lands elsewhere")
+
+
+def test_what_helps_names_the_equipment_first_and_keeps_what_fitted_by_keys_alone(inside: Page) -> None:
+    to_hold(inside)
+    expect(inside.get_by_text("first look at the chair")).to_be_visible()
+    inside.keyboard.press("t")
+    sheet = inside.get_by_role("dialog", name="What helps")
+    chair = sheet.get_by_role("group", name="Chair")
+    expect(chair).to_contain_text("fitted on")  # of an earlier lesson
+    expect(sheet).to_contain_text("Bring the instrument up with your eyes shut")
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.keyboard.press("Shift+Tab")  # from the way back to what was kept
+    inside.keyboard.press("Shift+Tab")
+    inside.keyboard.press("ArrowUp")
+    with inside.expect_response(lambda answered: answered.request.method == "PUT" and "/fits" in answered.url):
+        chair.get_by_role("button", name="It fits").press("Enter")
+    expect(chair.get_by_role("button", name="Take back")).to_be_visible()
+    inside.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+    assert [one["value"] for one in inside.evaluate(OWN_FITS)] == [44]
+    inside.reload()
+    inside.get_by_role("button", name="The drill for it").click()
+    expect(chair.get_by_role("textbox")).to_have_value("44")
+    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+        chair.get_by_role("button", name="Take back").click()
+    expect(chair).not_to_contain_text("fitted on")
+    assert inside.evaluate(OWN_FITS) == []
+
+
+OWN_FITS = """async () => { const take = await (await fetch(location.pathname.replace('/take/', '/api/takes/'))).json();
+    return (await (await fetch(`/api/students/${take.student.id}/fits`)).json()).fits; }"""

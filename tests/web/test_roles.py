@@ -31,6 +31,7 @@ BODIES: dict[str, dict] = {
     "bench_firsts.came_out": {"rung": "alone", "outcome": "thin"}, "bench_firsts.fixed_by": {"by": "reed"}, "bench_care.repaired": {"done": True},
     "bench_care.log": {"card": "clarinet", "task": "dry"}, "bench_care.keep_passport": {"answers": {"new_wood": True}},
     "bench_care.keep_value": {"key": "reed_tip_mm", "value": 0.3}, "bench_care.report_repair": {"what": "bent key"},
+    "helps.keep_fit": {"key": "fit.chair", "value": 41},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
@@ -82,7 +83,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body |= {"seat_id": things["seat_id"]} if "seat_id" in body else {}
     body |= {"card_id": things["card_id"]} if "card_id" in body else {}
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
-    path += "?criterion=abdomen_leads" if endpoint in ("lines.examples", "said.cue_record") else ""
+    path += "?criterion=abdomen_leads" if endpoint in ("lines.examples", "said.cue_record", "helps.help_of") else ""
     path += "?card=clarinet" if endpoint in ("bench.card", "bench_care.care") else ""
     if endpoint == "bench_firsts.listen":
         return page(method, path, query_string={"rate_hz": 16000}, data=bytes(32000), headers={"Content-Type": "application/octet-stream"})

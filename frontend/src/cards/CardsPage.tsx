@@ -15,7 +15,7 @@ import { cardsOf, draftOf, sumOf, tempoOf, withCard, withOneMore, type Draft } f
 import { Demonstration } from "./Demonstration";
 import { Ladder } from "./Ladder";
 import { Sets } from "./Sets";
-import { Stepper } from "./Stepper";
+import { Stepper } from "../design/Stepper";
 import { WholeRun } from "./WholeRun";
 
 const Page = styled.div`

@@ -1,6 +1,8 @@
 import styled from "styled-components";
 
 import type { Card, Check, Seat } from "../api/client";
+import { useFits } from "../api/help";
+import { useMe } from "../api/queries";
 import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
@@ -163,6 +165,7 @@ export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeP
       <p className="setup">
         {seat.check.position}, {seat.side} side to the camera
       </p>
+      <Fits studentId={seat.student.id} />
       {cards.length > 1 && (
         <p className="setup" role="status">
           {set > 0 && `Set ${set} is filmed. `}Set {set + 1} of {cards.length}: in {card.inhale_beats}, out{" "}
@@ -194,5 +197,17 @@ export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeP
         </Action>
       )}
     </Count>
+  );
+}
+
+/** What of chair, stand and strap fitted this student last; a paired phone does not ask. */
+function Fits({ studentId }: { studentId: number }) {
+  const may = useMe().data?.may.includes("read") ?? false;
+  const fits = useFits(studentId, may).data?.fits ?? [];
+  if (fits.length === 0) return null;
+  return (
+    <p className="setup hint" data-testid="fits">
+      {fits.map(({ title, value, unit }) => `${title.toLowerCase()} ${value} ${unit}`).join(", ")}
+    </p>
   );
 }

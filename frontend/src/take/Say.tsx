@@ -5,6 +5,7 @@ import { colour } from "../design/tokens";
 import { feltWords } from "../film/felt";
 import { PATTERNS } from "../shared/words";
 import { CueSaid } from "./CueSaid";
+import { Help } from "./Help";
 import { Repetitions } from "./Repetitions";
 import { PlayerChoice } from "./PlayerChoice";
 
@@ -82,6 +83,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
             )}
           </p>
         )}
+        {cue && spoken && spoken.criterion !== "all" && <Help take={take} cue={spoken} />}
         {cue && spoken && spoken.criterion !== "all" && <CueSaid take={take} cue={spoken} />}
         {cue && <Repetitions take={take} />}
       </Beside>

@@ -74,6 +74,9 @@ FIRST_SOUNDS: tuple[int, tuple[tuple[str, Outcome, str], ...]] = (
     7, (("alone", "nothing", "mouth"), ("alone", "only_air", "corners"), ("alone", "note", ""), ("alone", "squeak", "reed"), ("alone", "note", ""),
         ("alone", "note", ""), ("E4", "squeak", "reed"), ("E4", "note", ""), ("E4", "thin", "")),
 )  # fmt: skip
+FITS: tuple[tuple[int, str, float], ...] = (
+    (14, "fit.stand", 104), (5, "fit.chair", 41), (5, "fit.stand", 96), (17, "fit.chair", 43), (1, "fit.chair", 40), (1, "fit.turn", 35), (6, "fit.chair", 39),
+)  # fmt: skip
 LESSON_ORDER = (5, 4, 0, 14, 1, 2, 8, 6, 10, 12, 15, 3, 18, 20, 22)
 HELD_UP = ("flute", "trumpet")  # in the clips of these the instrument is at the mouth
 FIRST_MINUTE, MINUTES_EACH = 4.0, 2.0
@@ -105,9 +108,11 @@ def fill(settings: Settings) -> bool:
 
 
 def _bench(scope: Scope, ids: list[int]) -> None:
-    """What the bench knows of the weeks before: care, and one clarinet's way to the first notes."""
+    """What is known of the weeks before: care, what fitted, and one clarinet's way to the first notes."""
     for place, task, days in CARE:
         instruments.log_care(scope, [ids[place]], task, at=datetime.now(UTC) - timedelta(days=days))
+    for place, key, value in FITS:
+        instruments.keep_value(scope, ids[place], key, value)
     last = datetime.now(UTC) - timedelta(days=2)
     place, sounds_made = FIRST_SOUNDS
     for i, (rung, outcome, fixed_by) in enumerate(sounds_made):

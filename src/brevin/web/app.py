@@ -26,6 +26,7 @@ from brevin.web import (
     classroom,
     events,
     filming,
+    helps,
     lesson,
     lines,
     live,
@@ -47,7 +48,8 @@ CONTENT_SECURITY = {
     "script-src": "'self'", "connect-src": "'self'", "frame-ancestors": "'none'", "object-src": "'none'", "base-uri": "'self'", "form-action": "'self'",
 }  # fmt: skip
 FEATURES = (
-    auth, cards, classroom, events, filming, lesson, live, students, takes, said, rules, lines, people, phone, bench, bench_firsts, bench_care, bench_record,
+    auth, cards, classroom, events, filming, lesson, live, students, takes, said, helps, rules, lines, people, phone, bench, bench_firsts, bench_care,
+    bench_record,
 )  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 

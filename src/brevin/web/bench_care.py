@@ -9,6 +9,7 @@ from flask_openapi3 import APIBlueprint
 
 from brevin.core.handling.cards import CareTask, InstrumentCard
 from brevin.core.handling.care import Passport, asked_back, days_left, due, fitted
+from brevin.core.verdict.help import PARTS
 from brevin.edge.calendars import Entry, calendar_of
 from brevin.store import instruments, students
 from brevin.store.database import now
@@ -148,7 +149,7 @@ def passport(path: StudentPath) -> Response:
     """What is known of a student's instrument, with the student's own values."""
     who = students.student(scope(), path.student_id)
     known = instruments.passports(scope(), [who.id])[who.id]
-    own = {one.key: one.value for one in instruments.values(scope(), [who.id])}
+    own = {one.key: one.value for one in instruments.values(scope(), [who.id]) if one.key not in PARTS}
     answers = {entry.key: known.answers.get(entry.key, entry.default) for entry in card_of(who).passport}
     return answer(PassportOut(answers=answers, shown=sorted(known.shown), size=known.size, number=known.number, own=known.own, values=own))
 

@@ -6,6 +6,7 @@ from datetime import datetime
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from brevin.core.verdict.help import PARTS
 from brevin.edge.tables import csv_of
 from brevin.store import benches, instruments, programmes, sounds, students
 from brevin.store.records import StudentRecord
@@ -63,7 +64,8 @@ def _notes(pupils: Sequence[StudentRecord]) -> Iterator[BenchLine]:
 
 def _kept(pupils: Sequence[StudentRecord]) -> Iterator[BenchLine]:
     ids = [pupil.id for pupil in pupils]
-    units = {step.value.key: (step.title, step.value.unit) for card in content().kinds for step in card.steps if step.value}
+    units: dict[str, tuple[str, str]] = {step.value.key: (step.title, step.value.unit) for card in content().kinds for step in card.steps if step.value}
+    units |= {key: (part.title, part.fit.unit) for key, part in PARTS.items() if part.fit}
     tasks = {task.key: task.title for card in content().kinds for task in card.care}
     for value in instruments.values(scope(), ids):
         title, unit = units.get(value.key, (value.key, ""))

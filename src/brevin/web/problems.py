@@ -55,6 +55,7 @@ SENTENCES: dict[str, str] = {
     "rest_first": "Rest first: {seconds} seconds more. Lips and head need it after so many tries.",
     "asked_back": "{value} {unit} is unusual: {low} to {high} is what is expected here. Is it meant?",
     "no_such_value": "This instrument's card asks for no such value.",
+    "no_such_fit": "{title} can be kept from {low} to {high} {unit}.",
     "live_busy": "The live view does not keep up at the moment. Film all the same: the clip is read afterwards.",
     "program_error": "The program made an error. It is written down; try again.",
 }

@@ -992,6 +992,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{student_id}/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What fits a student: chair, stand, strap. */
+        get: operations["helps_fits_of_students__int_student_id__fits_get"];
+        /** Keep what fitted, or take it back. */
+        put: operations["helps_keep_fit_students__int_student_id__fits_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/students/{student_id}/results": {
         parameters: {
             query?: never;
@@ -1127,6 +1145,23 @@ export interface paths {
         get?: never;
         /** What the student says it felt like, before the reading is there. */
         put: operations["takes_say_felt__take_id__felt_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/help": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of seat, stand and instrument to look at for a fault of this take, with what fitted before, and the drill for it. */
+        get: operations["helps_help_of_takes__take_id__help_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2124,6 +2159,15 @@ export interface components {
             /** Width */
             width: number;
         };
+        /** DrillOut */
+        DrillOut: {
+            /** Times */
+            times: number;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
         /**
          * Edits
          * @description What a person changed of a reading. player: whom to read, by place in the evidence, None = as picked; first_inhale_s: where beat one is.
@@ -2331,6 +2375,51 @@ export interface components {
             student_id: number;
         };
         /**
+         * FitIn
+         * @description value: None takes it back.
+         */
+        FitIn: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: number | null;
+        };
+        /** FitOut */
+        FitOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * FitRange
+         * @description unit; low to high: what can be kept; step: by which it is changed; usual: where one begins.
+         */
+        FitRange: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Step */
+            step: number;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: number;
+        };
+        /**
+         * FitsOut
+         * @description What fits one student.
+         */
+        FitsOut: {
+            /** Fits */
+            fits: components["schemas"]["FitOut"][];
+        };
+        /**
          * FixedIn
          * @description by: the name of the check that was the reason, "" takes it back.
          */
@@ -2448,6 +2537,38 @@ export interface components {
             since: string;
             /** Student */
             student: number;
+        };
+        /**
+         * HelpPart
+         * @description A part of the equipment to look at. look: how it should be; fit: None where there is nothing to measure; value: what fitted, with when and by whom.
+         */
+        HelpPart: {
+            /** By */
+            by: string;
+            fit: components["schemas"]["FitRange"] | null;
+            /** Kept At */
+            kept_at: string | null;
+            /** Key */
+            key: string;
+            /** Look */
+            look: string;
+            /** Title */
+            title: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * HelpsOut
+         * @description fault: in a few words; parts: what to look at before the child; drill: then this; again: what is looked at once more.
+         */
+        HelpsOut: {
+            /** Again */
+            again: string;
+            drill: components["schemas"]["DrillOut"];
+            /** Fault */
+            fault: string;
+            /** Parts */
+            parts: components["schemas"]["HelpPart"][];
         };
         /**
          * Hold
@@ -6532,6 +6653,72 @@ export interface operations {
             };
         };
     };
+    helps_fits_of_students__int_student_id__fits_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    helps_keep_fit_students__int_student_id__fits_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     students_results_of__int_student_id__results_get: {
         parameters: {
             query?: {
@@ -6886,6 +7073,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    helps_help_of_takes__take_id__help_get: {
+        parameters: {
+            query: {
+                criterion: "trunk_inclination" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                side?: ("low" | "high") | null;
+            };
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelpsOut"];
                 };
             };
             /** @description Unprocessable Entity */

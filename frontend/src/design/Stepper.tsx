@@ -1,7 +1,7 @@
 import { Button, Group, Input, Label, NumberField } from "react-aria-components";
 import styled from "styled-components";
 
-import { colour } from "../design/tokens";
+import { colour } from "./tokens";
 
 const Field = styled(NumberField)`
   display: flex;
@@ -35,12 +35,12 @@ const Field = styled(NumberField)`
     cursor: pointer;
   }
 `;
-type StepperProps = { label: string; value: number; by: number; onChange: (value: number) => void };
+type StepperProps = { label: string; value: number; by: number; low?: number; high?: number; onChange: (value: number) => void };
 
 /** A number that is changed by a step, or typed. */
-export function Stepper({ label, value, by, onChange }: StepperProps) {
+export function Stepper({ label, value, by, low = 0, high, onChange }: StepperProps) {
   return (
-    <Field value={value} step={by} onChange={(v) => Number.isFinite(v) && onChange(v)} minValue={0}>
+    <Field value={value} step={by} onChange={(v) => Number.isFinite(v) && onChange(v)} minValue={low} maxValue={high}>
       <Group>
         <Button slot="decrement">−</Button>
         <Input />

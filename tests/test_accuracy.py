@@ -156,14 +156,20 @@ def test_angles_are_held_against_what_was_planted_and_what_is_missing_is_named()
     report, truth = clip()
     value = PostureValue(value=12.0, uncertainty=2.0, n=4, by_segment={})
     held = replace(report, hold=Hold("trumpet", instrument_axis_deg=value, elbow_abduction_deg={"left": value, "right": None}))
-    truth["per_frame"]["instrument"] = {"image_angle_deg": [-11.0, -11.0], "elevation_deg": [-9.0, -9.0]}
-    truth["per_frame"]["joints_px"] = {"nose": [[40, -60]]}
-    truth["per_frame"]["keypoints_px"]["shoulder_l"] = truth["per_frame"]["keypoints_px"]["shoulder_r"] = [[0, 0]]
+    frames = len(truth["per_frame"]["t"])
+    sinks = [-11.0 - 6.0 * i / frames for i in range(frames)]
+    truth["per_frame"]["instrument"] = {"image_angle_deg": [-11.0] * frames, "elevation_deg": [-9.0] * frames}
+    truth["per_frame"]["joints_px"] = {"nose": [[40, -60]] * frames}
+    truth["per_frame"]["keypoints_px"] = {name: places * frames for name, places in truth["per_frame"]["keypoints_px"].items()}
     side = accuracy_hold.seen(truth, held, "drawn")
-    assert [one.key for one in side] == ["trunk_inclination_deg", "instrument_axis_deg"]
+    assert [one.key for one in side] == ["trunk_inclination_deg", "sag_deg_per_min", "instrument_axis_deg", "axis_droop_deg"]
     assert side[0].error == pytest.approx(4.0, abs=0.2), "the drawn player leans by 4 deg, the truth beside it stands upright"
-    assert side[1].error == pytest.approx(1.0) and side[1].half == 2.0
-    truth["per_frame"]["instrument"]["elevation_deg"] = [-30.0]  # out of the picture's plane: nothing to hold it against
+    assert side[2].error == pytest.approx(1.0) and side[2].half == 2.0
+    assert side[1].error == pytest.approx(0.0, abs=1.5) and side[3].error is None, "nobody sank; how far the bell sank was not measured"
+    truth["per_frame"]["instrument"]["image_angle_deg"] = sinks
+    sunk = replace(held, hold=replace(held.hold, axis_droop_deg=replace(value, value=4.0)))
+    assert -2.5 < accuracy_hold.seen(truth, sunk, "drawn")[3].error < 0.0, "of the six planted over the clip, those that are judged"
+    truth["per_frame"]["instrument"] = {"image_angle_deg": [-11.0] * frames, "elevation_deg": [-30.0]}  # out of the picture's plane: nothing to hold it against
     front = truth | {"label": {"view": "front", "arms": "instrument"}}
     front["per_frame"] = truth["per_frame"] | {"upper_arm_abduction_deg": {"l": [10.0], "r": [10.0]}}
     elbows = accuracy_hold.seen(front, held, "drawn")

@@ -5,9 +5,14 @@ from hypothesis import strategies as st
 
 from brevin.core.kinematics.posture import Stance, bodies_of, head_forward_pct, inclination_deg, posture, shoulder_tilt_deg
 from brevin.core.kinematics.traces import traces
-from brevin.core.measure import NotMeasured
+from brevin.core.measure import Amount, Measure, NotMeasured
+from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Segment
+from brevin.core.verdict.bands import Asked
+from brevin.core.verdict.judge import Judged, cue, verdicts
+from brevin.core.verdict.rules import Rules
+from brevin.core.verdict.wording import cue_sentence, line_words
 from tests.core.made import body, player, sighting
 
 
@@ -58,3 +63,46 @@ def test_posture_is_told_for_each_kind_of_segment_that_holds_key_points_enough()
 @pytest.mark.parametrize("sway_pct", [0.1, 0.8, 2.0])
 def test_sway_is_how_far_the_back_wanders(sway_pct: float) -> None:
     assert measured(sway_pct=sway_pct)["sway_pct", None].amount.value == pytest.approx(sway_pct / np.sqrt(2), rel=0.1)
+
+
+CLIP_S = tuple(np.arange(2.0, 26.0, 1.5))
+
+
+def sinking(by_deg_per_min: float, times=CLIP_S, view: str = "side-left", shakes_deg: float = 0.0) -> list[tuple[float, object]]:
+    """A player whose trunk sinks forward evenly, and shakes about that."""
+    leans = [3.0 + by_deg_per_min * (t_s - times[0]) / 60.0 + shakes_deg * (-1) ** i for i, t_s in enumerate(times)]
+    return [(float(t_s), body(view=view, lean_deg=lean)) for t_s, lean in zip(times, leans, strict=True)]
+
+
+def sag(seen, view: str = "side-left", position: str = "seated", judged_s=()) -> object:
+    found = posture(seen, player(1, view=view), Stance(view, position, 0.1, (), judged_s))
+    return next(m.value for m in found if m.key == "sag_deg_per_min")
+
+
+@given(st.floats(-60, 60), st.sampled_from(["side-left", "side-right"]), st.floats(0, 1.0))
+def test_a_trunk_that_sinks_is_told_by_how_fast(by_deg_per_min: float, view: str, shakes_deg: float) -> None:
+    found = sag(sinking(by_deg_per_min, view=view, shakes_deg=shakes_deg), view)
+    assert isinstance(found, Amount) and abs(found.value - by_deg_per_min) <= found.half_width and 1.0 < found.half_width < 25.0
+
+
+def test_a_sag_is_told_of_the_time_that_is_judged_and_of_nothing_shorter_than_eight_seconds() -> None:
+    stands, sinks = sinking(0.0, tuple(np.arange(0.0, 14.0, 1.0))), sinking(40.0, tuple(np.arange(14.0, 26.0, 1.0)))
+    late = sag([*stands, *sinks], judged_s=[(14.0, 26.0)])
+    assert abs(late.value - 40.0) <= late.half_width and abs(sag([*stands, *sinks], judged_s=[(0.0, 13.5)]).value) < 2.0
+    assert sag(sinking(40.0, (2.0, 4.0, 6.0, 8.0))) == NotMeasured("seen_briefly")
+    assert sag(sinking(40.0), position="lying") == NotMeasured("lying") and sag(sinking(40.0, view="front"), view="front") == NotMeasured("view_unserved")
+
+
+@pytest.mark.parametrize(
+    ("by_deg_per_min", "state", "line"),
+    [(0.0, "steady", ""), (6.0, "steady", ""), (18.0, "watch", "forward"), (40.0, "work", "forward"), (-40.0, "work", "back"), (-6.0, "steady", "")],
+)
+def test_sinking_is_a_fault_either_way_with_a_cue_of_its_own(by_deg_per_min: float, state: str, line: str) -> None:
+    measures = [Measure("sag_deg_per_min", sag(sinking(by_deg_per_min)))]
+    judged = verdicts(Judged(measures, "side-left", "seated", False, ()), Asked(Check(kind="posture"), None, Rules()))
+    found = next(one for one in judged if one.criterion == "keeps_tall")
+    assert found.state == state
+    if line:
+        said = cue(judged)
+        assert said.criterion == "keeps_tall" and line in line_words("keeps_tall", said.side)
+        assert ("back of the chair" in cue_sentence("keeps_tall", said.side)) == (line == "back")

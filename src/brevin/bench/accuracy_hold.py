@@ -2,16 +2,20 @@
 
 import math
 from dataclasses import dataclass
-from statistics import median
+from statistics import linear_regression, median
 from typing import Any
 
 from brevin.core.report import PostureValue, Report
 
-BARS = {"trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5}
+BARS = {
+    "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
+    "sag_deg_per_min": 3.0, "axis_droop_deg": 3.0,
+}  # fmt: skip
 """What the median error of each is to stay under, degrees or percent of trunk."""
 NAMES = {
     "trunk_inclination_deg": "trunk inclination, deg", "instrument_axis_deg": "instrument axis, deg", "elbow_deg": "elbow clearance, from the front, deg",
     "head_travel_pct": "head while raising, % of trunk", "raise_spread_pct": "spread of raises, % of trunk",
+    "sag_deg_per_min": "sag of the trunk, deg a minute", "axis_droop_deg": "instrument sinks while playing, deg",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -32,13 +36,18 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
     view, arms = str(truth["label"]["view"]), truth["label"].get("arms")
     found: list[Seen] = []
     if view.startswith("side") and truth["label"].get("position") != "lying" and "joints_px" in truth["per_frame"]:
-        found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, _inclination_deg(truth)))
-    instrument = truth["per_frame"].get("instrument") or {}
+        leans = _inclinations_deg(truth)
+        found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, median(leans)))
+        if report.breaths:
+            minutes = (_judged(truth, report)[-1] - _judged(truth, report)[0]) / 60.0
+            found.append(_one("sag_deg_per_min", clip, report.posture.sag_deg_per_min, _changed(truth, report, leans) / minutes))
+    instrument, raised = truth["per_frame"].get("instrument") or {}, truth.get("raising")
     if instrument.get("image_angle_deg") and report.hold is not None:
         planted, held = (median(_while_up(truth, instrument[key])) for key in ("image_angle_deg", "elevation_deg"))
         if abs(planted - held) < SAME_PLANE_DEG:
             found.append(_one("instrument_axis_deg", clip, report.hold.instrument_axis_deg, -planted))
-    raised = truth.get("raising")
+            if report.breaths and not raised:
+                found.append(_one("axis_droop_deg", clip, report.hold.axis_droop_deg, -_changed(truth, report, instrument["image_angle_deg"])))
     if raised and report.hold is not None:
         found += [_one(key, clip, getattr(report.hold, key), raised[key]) for key in ("head_travel_pct", "raise_spread_pct")]
     planted_of = truth["per_frame"].get("upper_arm_abduction_deg")
@@ -58,13 +67,26 @@ def _one(key: str, clip: str, value: PostureValue | None, planted: float) -> See
     return Seen(key, clip, None if value is None else value.value - planted, None if value is None else value.uncertainty)
 
 
-def _inclination_deg(truth: dict[str, Any]) -> float:
+def _judged(truth: dict[str, Any], report: Report) -> list[float]:
+    """Times of the frames from the first inhale to the last exhale."""
+    first, last = report.breaths[0].inhale_start_s, report.breaths[-1].exhale_end_s
+    return [t for t in truth["per_frame"]["t"] if (first or 0.0) <= t <= (last or math.inf)]
+
+
+def _changed(truth: dict[str, Any], report: Report, values: list[float]) -> float:
+    """What the planted line through an angle changes by while it is judged."""
+    judged = set(_judged(truth, report))
+    t_s, kept = zip(*((t, value) for t, value in zip(truth["per_frame"]["t"], values, strict=True) if t in judged), strict=True)
+    return linear_regression(t_s, kept).slope * (t_s[-1] - t_s[0])
+
+
+def _inclinations_deg(truth: dict[str, Any]) -> list[float]:
     points, nose = truth["per_frame"]["keypoints_px"], truth["per_frame"]["joints_px"]["nose"]
     angles = []
     for sl, sr, hl, hr, at in zip(points["shoulder_l"], points["shoulder_r"], points["hip_l"], points["hip_r"], nose, strict=True):
         across, up = (sl[0] + sr[0] - hl[0] - hr[0]) / 2, (hl[1] + hr[1] - sl[1] - sr[1]) / 2
         angles.append(math.degrees(math.atan2(across if at[0] > (sl[0] + sr[0]) / 2 else -across, up)))
-    return median(angles)
+    return angles
 
 
 def errors(found: list[Seen], key: str) -> list[float]:

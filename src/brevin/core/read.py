@@ -20,7 +20,7 @@ from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import card_index
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
-from brevin.core.hold.upright import Upright, upright
+from brevin.core.hold.upright import Upright, moving, upright
 from brevin.core.kinds import Position, View
 from brevin.core.kinematics.traces import Traces
 from brevin.core.layout import breath_of, hands_of, hold_of, is_held, player_seen, posture_of, scale_of, trace_of
@@ -77,7 +77,11 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     stood = upright(found, who, _position(task, who), task.check, [b for b, _ in whole], beats, told=breathing.readable)
     of_breaths = [m for _, own in whole for m in own]
     other = both_sides.other_side([b for b, _ in whole])
-    measures = (*of_breaths, *both_sides.difference(task.check, of_breaths, other), *withheld(stood.measures, exempt_measures(rules), "exempt"))
+    measures = (
+        *of_breaths,
+        *both_sides.difference(task.check, of_breaths, other),
+        *withheld(moving(stood.measures, breathing.stops), exempt_measures(rules), "exempt"),
+    )
     why_not = [r for r in breathing.stops if r.check in ("breath", "all")]
     ground = Ground(Judged(measures, who.view, _position(task, who), breathing.readable, why_not, other), task.check, beats.beat_s, own)
     return Reading(_report(asked, who, breathing, beats, ([b for b, _ in whole], [b for b, _ in partial]), ground, stood), ground)

@@ -10,6 +10,7 @@ import numpy as np
 
 from brevin.core.hold.instruments import HELD, Held
 from brevin.core.kinds import Instrument, View
+from brevin.core.kinematics import trend
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, LinesSeen
@@ -20,7 +21,6 @@ BEHIND_TRUNKS = 0.05  # and lies no further behind it
 LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
 MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
 LEAST_PICTURES = 2  # that agree
-DROOP_LEAST_PICTURES, DROOP_LEAST_S = 4, 8.0  # from which arms that tire are told from a moment's sinking
 DROOP_MOST_UNSURE_DEG = 6.0  # half width; more, and the pictures do not show one line
 BELOW_PCT = 2.0  # of trunk: how far the network's mouth stands off
 EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
@@ -78,15 +78,10 @@ def _median(values: Floats, unsure: float) -> Amount:
 
 def _droop(t_s: Floats, level_deg: Floats, unsure_deg: float) -> Value:
     """What the least-squares line through the pictures' angles falls by from the first to the last of them."""
-    span_s = float(t_s[-1] - t_s[0])
-    if len(t_s) < DROOP_LEAST_PICTURES or span_s < DROOP_LEAST_S:
+    if not trend.enough(t_s):
         return NotMeasured("held_briefly")
-    away = t_s - t_s.mean()
-    slope = float(away @ level_deg) / float(away @ away)
-    left = level_deg - level_deg.mean() - slope * away
-    scatter_deg = max(float(np.sqrt(left @ left / (len(t_s) - 2))), unsure_deg)
-    half_width = NORMAL_90 * scatter_deg * span_s / float(np.sqrt(away @ away))
-    return Amount(slope * span_s, half_width) if half_width < DROOP_MOST_UNSURE_DEG else NotMeasured("not_found")
+    found = trend.change(t_s, level_deg, unsure_deg)
+    return found if found.half_width < DROOP_MOST_UNSURE_DEG else NotMeasured("not_found")
 
 
 def _by_edges(playing: Playing, held: Held) -> list[_Look]:

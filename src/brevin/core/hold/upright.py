@@ -10,10 +10,10 @@ from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import Position
 from brevin.core.kinematics.posture import Stance, bodies_of, posture
 from brevin.core.layout import segments_of
-from brevin.core.measure import Measure
+from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import Beats
 from brevin.core.plan.check import Check
-from brevin.core.report import Breath, Segment
+from brevin.core.report import Breath, Reason, Segment
 
 
 @dataclass(frozen=True)
@@ -37,6 +37,13 @@ def upright(found: Evidence, who: Followed, position: Position, check: Check, br
     ahead = who.player.forward[0]
     stills = raising.stills(hands, seen, judged_s)
     return Upright([*posture(seen, who.player, stance), *held(seen, found.lines, stance, check.instrument, hands, ahead)], shown, hands, stills)
+
+
+def moving(measures: Sequence[Measure], stops: Sequence[Reason]) -> list[Measure]:
+    """Of a picture that stands still nothing is told that changes slowly: it would be steady whatever was done."""
+    if not any(reason.code == "frozen_picture" for reason in stops):
+        return list(measures)
+    return withheld(withheld(measures, ["sag_deg_per_min"], "seen_briefly"), ["axis_droop_deg"], "held_briefly")
 
 
 def _counted_s(breaths: Sequence[Breath], beats: Beats) -> list[tuple[float, float]]:

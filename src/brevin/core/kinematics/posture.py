@@ -6,7 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
-from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Withheld
+from brevin.core.kinematics import trend
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Segment
 from brevin.core.track import Body, Player, PoseSample
@@ -15,6 +16,8 @@ KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the an
 SWAY_NOISE_PCT = 0.1  # what the back's strips wander by on a still body, percent of trunk; own
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's; own, over clips of several makers
 SHOULDER_LINE_DEG = 1.5  # the same for the shoulder line
+SAG_DEG = 0.4  # standard error of one inclination beside the player's other ones; own
+SAG_SHARE = 0.15  # of a sag: rounding carries the shoulders further than the trunk leans; own
 LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its own
 
 Seen = Sequence[tuple[float, Body]]
@@ -45,13 +48,14 @@ def while_judged(seen: Seen, stance: Stance) -> Seen:
 
 
 def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
-    """What the view can serve: trunk inclination, head forward and sway from the side, shoulder tilt from the front."""
+    """What the view can serve: trunk inclination, its sag, head forward and sway from the side, shoulder tilt from the front."""
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
         *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias=KEY_POINT_DEG, withheld=side),
         *_angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player), bias=EAR_PCT, withheld=side),
         *_angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_LINE_DEG, withheld=front),
+        Measure("sag_deg_per_min", NotMeasured(side) if side else _sag(while_judged(seen, stance), player), samples=len(seen)),
         Measure("sway_pct", NotMeasured(side) if side else Amount(stance.sway_pct, NORMAL_90 * SWAY_NOISE_PCT), samples=len(seen)),
     ]
 
@@ -73,6 +77,16 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
         if inside.sum() >= LEAST_SAMPLES:
             found.append(_median(key, angles[inside], bias, kind))
     return found
+
+
+def _sag(seen: Seen, player: Player) -> Value:
+    """How fast the trunk's inclination changes, degrees a minute; + = it sinks forward."""
+    t_s = np.array([t_s for t_s, _ in seen])
+    if not trend.enough(t_s):
+        return NotMeasured("seen_briefly")
+    found, a_minute = trend.change(t_s, np.array([inclination_deg(body, player) for _, body in seen]), SAG_DEG), 60.0 / float(t_s[-1] - t_s[0])
+    half_width = float(np.hypot(found.half_width, NORMAL_90 * SAG_SHARE * found.value))
+    return Amount(a_minute * found.value, a_minute * half_width)
 
 
 def _inside(times: np.ndarray, spans_s: Sequence[tuple[float, float]]) -> np.ndarray:

@@ -149,6 +149,12 @@ def tilt(amounts: Amounts, asked: Asked) -> Band:
     return Band(-near, near, -far, far)
 
 
+def sag(amounts: Amounts, asked: Asked) -> Band:
+    """How fast the trunk may sink, back and forward."""
+    near, far = asked.rules.limit("sag.steady"), asked.rules.limit("sag.work")
+    return Band(-near, near, -far, far)
+
+
 def inhale_length(amounts: Amounts, asked: Asked) -> Band | None:
     """How long the inhale may last."""
     return _length(asked.card.inhale_beats if asked.card else None, asked)

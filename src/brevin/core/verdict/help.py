@@ -84,6 +84,10 @@ _STAND_UP = Drill("Stand up, sit down", "Stand up without swinging and sit down 
 
 HELP: dict[CriterionKey, Help] = {
     "trunk_inclination": Help(("fit.strap", "fit.cushion", "fit.chair", "fit.stand"), _STAND_UP, parts_low=("fit.cushion", "fit.chair")),
+    "keeps_tall": Help(
+        ("fit.strap", "fit.cushion", "fit.chair", "fit.stand"),
+        Drill("Tall, rest, tall", "Sit tall for eight counts, lean back and rest for four, and be as tall again.", 4), parts_low=("fit.cushion", "fit.chair"),
+    ),
     "shoulder_tilt": Help(
         ("fit.strap", "fit.turn", "fit.cushion", "fit.chair"),
         Drill("Two buckets", "Carry a make-believe bucket of water in each hand, put both down at once, and leave the shoulders there.", 3),

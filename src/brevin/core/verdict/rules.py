@@ -11,7 +11,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
-    "trunk_inclination", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk",
+    "trunk_inclination", "keeps_tall", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk",
     "arms_stay_up", "elbow_left", "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count", "inhale_counts",
     "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
 ]  # fmt: skip
@@ -86,6 +86,8 @@ LIMITS: dict[str, Limit] = {
     "inclination.steady_high": Limit(8.0, "deg", "own", "trunk inclination to"),
     "inclination.work_low": Limit(-8.0, "deg", "own", "leaning back beyond"),
     "inclination.work_high": Limit(15.0, "deg", "own", "leaning forward beyond"),
+    "sag.steady": Limit(10.0, "deg/min", "own", "trunk inclination changes from beginning to end by less: 4 deg in a clip"),
+    "sag.work": Limit(24.0, "deg/min", "own", "by more: 10 deg in a clip"),
     "shoulder_tilt.steady": Limit(4.0, "deg", "own", "shoulder line against level within"),
     "shoulder_tilt.work": Limit(8.0, "deg", "own", "beyond"),
     **{f"{name}.{side}": Limit(value, "deg", "own", words) for name, low, high, words in HOLDS for side, value in (("low", low), ("high", high))},
@@ -100,6 +102,9 @@ LIMITS: dict[str, Limit] = {
     "elbow.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
 }
 
+
+ALSO_EXEMPT: dict[CriterionKey, tuple[CriterionKey, ...]] = {"trunk_inclination": ("keeps_tall",)}
+"""Who is exempt from one is exempt from the other: a trunk that is not judged is not judged for sinking either."""
 
 LAYERS = ("method", "programme", "instrument", "student", "card")
 """In this order: what a later one says of a limit wins; what any of them switches off or exempts stays so."""
@@ -152,6 +157,7 @@ def resolve(layers: Sequence[Layer]) -> Rules:
     profile = next((layer.label for layer in ordered if layer.name == "programme" and layer.label), "starting-values")
     off = frozenset[CriterionKey]().union(*(layer.off for layer in ordered))
     exempt = frozenset[CriterionKey]().union(*(layer.exempt for layer in ordered))
+    exempt |= frozenset(other for one in exempt for other in ALSO_EXEMPT.get(one, ()))
     order = next((layer.order for layer in reversed(ordered) if layer.order), IMPORTANCE)
     return Rules(profile_id=profile, changed=changed, set_by=set_by, off=off, exempt=exempt, order=order)
 

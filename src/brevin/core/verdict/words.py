@@ -94,6 +94,7 @@ WITHHELD: dict[Withheld | str, str] = {
     "by_ear": "This is told by ear: listen to the first ones and the last ones again.",
     "one_side_only": "Breaths of both sides are needed, and only one side could be read.",
     "not_raised": "The instrument was not brought up in this clip. Film from rest: up, a few seconds there, down again, three times.",
+    "seen_briefly": "The player was not seen for long enough to tell whether the trunk sinks: eight seconds and more show it.",
     "held_briefly": "It was not up for long enough to tell whether the arms tire: eight seconds and more show it.",
     "raised_once": "It was raised once. Two raises or more tell whether each lands in one place.",
     "not_found": "The instrument could not be told from what lies around it. A plain wall behind the player helps.",
@@ -232,6 +233,12 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "The line from hips to shoulders leans {value} deg {side}.",
         "Grow tall, as if a string pulled the top of your head.",
         "Come forward over your seat until you could stand up at once.",
+    ),
+    "keeps_tall": CriterionWords(
+        "Tall to the end", "stays so", "sinks {side}", "the trunk sinks {side} as time passes",
+        "The line from hips to shoulders went {side} by {value} deg a minute.",
+        "Be as tall on the last count as on the first.",
+        "Stay over your seat to the last count; the back of the chair is for afterwards.",
     ),
     "shoulder_tilt": CriterionWords(
         "Shoulders level", "level", "one higher", "one shoulder is higher",

@@ -23,3 +23,13 @@ test("what is watched without lying outside its band is no fault, and what is no
   const all = [verdict("even_intake", "watch"), verdict("abdomen_leads", "unreadable"), verdict("inhale_counts", "steady")];
   expect(names(all)).toEqual(["inhale_counts", "even_intake"]);
 });
+
+test("of the rest what is just about goes before what is steady", () => {
+  const all = [
+    verdict("keeps_tall", "steady"),
+    verdict("axis_level", "watch"),
+    verdict("raise_spread", "watch", true),
+    verdict("elbow_left", "steady"),
+  ];
+  expect(names(all)).toEqual(["raise_spread", "axis_level", "keeps_tall", "elbow_left"]);
+});

@@ -122,3 +122,42 @@ def test_what_helps_names_the_equipment_first_and_keeps_what_fitted_by_keys_alon
 
 OWN_FITS = """async () => { const take = await (await fetch(location.pathname.replace('/take/', '/api/takes/'))).json();
     return (await (await fetch(`/api/students/${take.student.id}/fits`)).json()).fits; }"""
+
+
+def test_the_instrument_s_line_is_set_by_two_taps_or_by_arrows_and_taken_back(inside: Page) -> None:
+    to_hold(inside)
+    angle = inside.get_by_test_id("axis").locator("text")
+    read = angle.text_content()
+    inside.keyboard.press("p")
+    expect(inside.get_by_role("status").filter(has_text="Tap where it meets the mouth")).to_be_visible()
+    inside.keyboard.press("Enter")  # at the mouth, as it was seen
+    expect(inside.get_by_role("status").filter(has_text="Now tap its far end")).to_be_visible()
+    for _ in range(6):
+        inside.keyboard.press("Shift+ArrowRight")
+    for _ in range(6):
+        inside.keyboard.press("Shift+ArrowDown")
+    with inside.expect_response(lambda answered: answered.request.method == "PUT" and answered.url.endswith("/edits")):
+        inside.keyboard.press("Enter")
+    expect(angle).to_have_text("45°")
+    expect(inside.get_by_test_id("verdict-axis_level")).to_contain_text("45")
+    inside.reload()
+    expect(angle).to_have_text("45°")
+    inside.get_by_role("button", name="Take the line back").click()
+    expect(angle).to_have_text(read)
+    inside.get_by_role("button", name="Set its line").click()
+    box = inside.get_by_role("application").bounding_box()
+    inside.keyboard.press("Escape")
+    expect(inside.get_by_role("application")).to_have_count(0)
+    inside.keyboard.press("p")
+    mouth = inside.evaluate(MOUTH)
+    at = [box[side] + share * box[length] for side, share, length in zip("xy", mouth, ("width", "height"), strict=True)]
+    inside.mouse.click(*at)
+    with inside.expect_response(lambda answered: answered.request.method == "PUT" and answered.url.endswith("/edits")):
+        inside.mouse.click(at[0] + 90, at[1])
+    expect(angle).to_have_text("0°")
+    inside.keyboard.press("p")
+    expect(angle).to_have_text(read)
+
+
+MOUTH = """async () => { const report = await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json();
+    const [x, y] = report.hold.hands.stills.at(-1).mouth_px; return [x / report.clip.width_px, y / report.clip.height_px]; }"""

@@ -11,16 +11,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core import packing
+from brevin.core.errors import InvalidInput
 from brevin.core.evidence import KIND, Evidence, evidence, unpacked
-from brevin.core.hold.axis import Playing, axis
+from brevin.core.hold.axis import axis
 from brevin.core.hold.elbows import JOINT_OUTSIDE_TRUNKS, UPPER_ARM_TRUNKS, elbows
 from brevin.core.hold.instruments import HELD
+from brevin.core.hold.looks import TAPPED_DEG, Playing, Tapped
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge, read
+from brevin.core.report import Edits, TappedLine
 from brevin.core.track import Body, LinesSeen
 from brevin.core.verdict.bands import Asked
 from brevin.core.verdict.judge import Judged, verdicts
@@ -186,6 +189,45 @@ def test_the_hold_is_judged_only_where_the_instrument_is_held() -> None:
     assert read(made, Task(Check(card=card))).hold is None
 
 
+HELD_CHECK = {"instrument": "trumpet", "with_instrument": True}
+
+
+def line_in_clip(found: Evidence, deg: float, t_s: float = 6.0) -> TappedLine:
+    """A line from the mouth of the player as it is seen then, in the clip's own pixels."""
+    body = min(found.poses, key=lambda one: abs(one.t_s - t_s)).bodies[0]
+    ahead = np.sign(found.players[0].player.forward[0])
+    near = lm.mouth(body)
+    far = near + 0.8 * lm.trunk_px(body) * np.array([ahead * math.cos(math.radians(deg)), math.sin(math.radians(deg))])
+    return TappedLine(t_s, (near / found.shrink).tolist(), (far / found.shrink).tolist())
+
+
+@pytest.mark.parametrize("larger", [1, 2])
+def test_a_line_set_by_hand_is_judged_drawn_and_kept_whatever_the_clip_s_size(larger: int) -> None:
+    made, _, card = sighting()
+    size = replace(made.clip, width_px=1280 * larger, height_px=720 * larger)
+    found, task = evidence(replace(made, clip=size)), Task(Check(card=card, **HELD_CHECK))
+    assert found.shrink == 1.0 / larger and judge(found, task).report.hold.instrument_axis_deg is None
+    edits = Edits(line=line_in_clip(found, 40.0))
+    report = judge(found, task, edits=edits).report
+    assert report.hold.instrument_axis_deg.value == pytest.approx(40.0, abs=0.5) and report.edits == edits
+    [said] = [v for v in report.verdicts if v.criterion == "axis_level"]
+    assert (said.state, said.side) == ("work", "high")
+    drawn = report.hold.axis_px
+    assert math.degrees(math.atan2(drawn[3] - drawn[1], abs(drawn[2] - drawn[0]))) == pytest.approx(40.0, abs=0.5)
+    assert drawn[0] == pytest.approx(edits.line.near_px[0], abs=12 * larger)
+
+
+@pytest.mark.parametrize(
+    ("near", "far"),
+    [((10, 10), (12, 11)), ((-5, 10), (200, 200)), ((10, 10), (99_999, 10)), ((float("nan"), 10), (200, 200)), ((10, 10, 10), (200, 200, 200)), ((), ())],
+)
+def test_what_is_no_line_is_refused(near: tuple[float, ...], far: tuple[float, ...]) -> None:
+    made, _, card = sighting("2-0-2@120x1")
+    with pytest.raises(InvalidInput) as why:
+        judge(evidence(made), Task(Check(card=card, **HELD_CHECK)), edits=Edits(line=TappedLine(3.0, list(near), list(far))))
+    assert why.value.code == "bad_edit"
+
+
 @pytest.mark.parametrize("view", ["side-left", "side-right", "front", "three-quarter", "back"])
 @pytest.mark.parametrize("position", ["seated", "standing", "lying"])
 def test_whatever_is_held_from_wherever_it_is_seen_can_be_said(view: str, position: str) -> None:
@@ -217,3 +259,53 @@ def _without(record: Any, name: str) -> Any:
     """The record as it was before it had a field."""
     kept = {f.name: getattr(record, f.name) for f in fields(record) if f.name != name}
     return make_dataclass("Older", list(kept), frozen=True)(**kept)
+
+
+def tapped(deg: float, t_s: float = 6.0, trunks: float = 1.0) -> Tapped:
+    """A line set by hand from the mouth on."""
+    return Tapped(t_s, along(deg, 0.02), along(deg, trunks))
+
+
+@given(deg=st.floats(-8, 60), off_deg=st.floats(-3, 3))
+def test_a_tapped_line_finds_the_edges_that_go_with_it_whatever_else_is_there(deg: float, off_deg: float) -> None:
+    """The hands lie far off, and a stand's edge leads past the mouth where a trumpet usually points."""
+    stand = tube(10.0) if abs(deg - 10.0) > 9.0 else np.zeros((0, 4))
+    seen = looked(deg, np.concatenate([tube(deg), stand]), hands_deg=75.0)
+    found = axis(replace(seen, tapped=tapped(deg + off_deg)), "trumpet")
+    assert value(found, "instrument_axis_deg").value == pytest.approx(deg, abs=0.6), "the edges say it better than a finger"
+    assert next(m.samples for m in found if m.key == "instrument_axis_deg") == len(TIMES)
+
+
+@given(deg=st.floats(-8, 60))
+def test_where_no_edge_goes_with_it_the_line_itself_counts_and_is_as_sure_as_two_taps(deg: float) -> None:
+    alone = axis(replace(looked(deg, np.zeros((0, 4))), tapped=tapped(deg)), "trombone")
+    found = value(alone, "instrument_axis_deg")
+    assert found.value == pytest.approx(deg, abs=0.1) and found.half_width == pytest.approx(1.645 * TAPPED_DEG, rel=0.01)
+    assert value(alone, "axis_to_trunk_deg").value == pytest.approx(90.0 - deg, abs=0.2) and value(alone, "axis_droop_deg") == NotMeasured("held_briefly")
+    far = axis(replace(looked(deg, tube(deg + 15.0)), tapped=tapped(deg)), "trombone")
+    assert value(far, "instrument_axis_deg").value == pytest.approx(deg, abs=0.1), "edges that point elsewhere are not what was meant"
+
+
+def test_a_tapped_line_goes_along_with_the_hands() -> None:
+    """The instrument sinks by twelve degrees after the tap, and its edges are followed."""
+    each = [looked(deg, tube(deg)) for deg in (4.0, 4.0, 16.0, 16.0)]
+    bodies = [(t_s, one.bodies[0][1]) for t_s, one in zip((2.0, 6.0, 10.0, 14.0), each, strict=True)]
+    lines = [LinesSeen(t_s, one.lines[0].segments_px) for t_s, one in zip((2.0, 6.0, 10.0, 14.0), each, strict=True)]
+    seen = Playing("side-right", bodies, lines, 1.0, tapped(4.5, 6.0))
+    found = axis(seen, "trumpet")
+    assert [m.samples for m in found if m.key == "instrument_axis_deg"] == [1], "pictures that differ by so much are not one axis"
+    nearer = [looked(deg, tube(deg)) for deg in (4.0, 4.0, 9.0, 9.0)]
+    bodies = [(t_s, one.bodies[0][1]) for t_s, one in zip((2.0, 6.0, 10.0, 14.0), nearer, strict=True)]
+    lines = [LinesSeen(t_s, one.lines[0].segments_px) for t_s, one in zip((2.0, 6.0, 10.0, 14.0), nearer, strict=True)]
+    assert value(axis(Playing("side-right", bodies, lines, 1.0, tapped(4.5, 6.0)), "trumpet"), "instrument_axis_deg").value == pytest.approx(6.5, abs=2.6)
+
+
+def test_a_line_set_at_a_moment_at_which_nobody_was_seen_playing_tells_nothing() -> None:
+    assert value(axis(replace(looked(10.0, tube(10.0)), tapped=tapped(10.0, t_s=60.0)), "trumpet"), "instrument_axis_deg") == NotMeasured("not_found")
+    assert value(axis(replace(looked(10.0, tube(10.0), view="front"), tapped=tapped(10.0)), "trumpet"), "instrument_axis_deg") == NotMeasured("view_unserved")
+
+
+@given(deg=st.floats(20, 80))
+def test_a_saxophone_that_bends_is_told_by_the_tapped_line_alone(deg: float) -> None:
+    found = value(axis(replace(looked(deg, tube(deg + 2.0), hands_deg=50.0), tapped=tapped(deg)), "alto_sax"), "instrument_axis_deg")
+    assert found.value == pytest.approx(deg, abs=0.1) and found.half_width < 4.0, "surer than mouth and hand are"

@@ -9,7 +9,7 @@ import pytest
 
 from brevin.core.kinds import Position, View
 from brevin.core.measure import Amount, Measure, NotMeasured
-from brevin.core.report import Cue, Edits, MovedTurn, Verdict
+from brevin.core.report import Cue, Edits, MovedTurn, TappedLine, Verdict
 from brevin.core.verdict.again import Ground
 from brevin.core.verdict.headline import Fault, Headline
 from brevin.core.verdict.judge import Judged
@@ -193,7 +193,7 @@ def test_the_line_of_a_list_follows_the_teachers_word_through_another_reading_an
 def test_a_take_judged_anew_keeps_what_it_was_judged_by(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
     take = new_take(scope, student, clip)
     read_once(take.id)
-    edits = Edits(player=1, first_inhale_s=4.0, turns=[MovedTurn("inhale_end", 5.0, 5.2)])
+    edits = Edits(player=1, first_inhale_s=4.0, turns=[MovedTurn("inhale_end", 5.0, 5.2)], line=TappedLine(4.0, [10.0, 20.0], [90.0, 30.0]))
     found = takes.judged_anew(scope, take.id, edits=edits, rules=Rules(profile_id="stricter"), report=REPORT)
     assert (found.edits, found.rules.profile_id, found.headline.report_version) == (edits, "stricter", 2)
 

@@ -179,3 +179,26 @@ def test_a_reading_by_an_older_release_is_judged_once_more_to_be_tried(as_root, 
         db.execute_sql("DELETE FROM schema_migration")
     migrate()
     assert readings.next_to_judge(HOUSE) is not None
+
+
+def test_a_line_set_by_hand_over_the_wire_judges_the_hold_anew_and_is_taken_back(page, scope, stored) -> None:
+    take = stored["standing-full-early"]
+    read = page("GET", f"/api/takes/{take.id}/report").json
+    x, y = read["hold"]["axis_px"][:2] if read["hold"] and read["hold"]["axis_px"] else (500.0, 150.0)
+    ahead = 1.0 if read["player"]["forward"][0] > 0 else -1.0
+    line = {"t_s": read["breaths"][0]["inhale_start_s"], "near_px": [x, y], "far_px": [x + ahead * 100.0, y + 100.0]}
+    answered = page("PUT", f"/api/takes/{take.id}/edits", json={"line": line})
+    assert answered.status_code == 200
+    edited = page("GET", f"/api/takes/{take.id}/report").json
+    assert edited["edits"]["line"] == line and (edited["hold"] is None or edited["hold"]["instrument_axis_deg"]["value"] == pytest.approx(45.0, abs=1.0))
+    for bad in (
+        {"t_s": 3.0, "near_px": [x, y], "far_px": [x + 1, y]},
+        {"t_s": 3.0, "near_px": [x], "far_px": [x, y]},
+        {"t_s": -1, "near_px": [x, y], "far_px": [0, 0]},
+    ):
+        refused = page("PUT", f"/api/takes/{take.id}/edits", json={"line": bad})
+        assert refused.status_code == 422
+    assert page("GET", f"/api/takes/{take.id}/report").json["edits"]["line"] == line, "what was refused changed nothing"
+    assert page("PUT", f"/api/takes/{take.id}/edits", json={}).status_code == 200
+    again = page("GET", f"/api/takes/{take.id}/report").json
+    assert again["edits"]["line"] is None and (again["hold"] or {}).get("instrument_axis_deg") == (read["hold"] or {}).get("instrument_axis_deg")

@@ -34,7 +34,8 @@ const Group = styled.h3`
 /** Keys that a focused button answers itself; one whose data say so leaves the space bar to the page. */
 const ANSWERED = new Set([" ", "Enter"]);
 const typing = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName) || target.getAttribute("role") === "application");
 
 /** Listens for keys once for the whole page and lists them on "?". */
 export function KeyBoard({ children }: { children: ReactNode }) {

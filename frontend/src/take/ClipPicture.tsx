@@ -5,6 +5,7 @@ import type { Report, Take } from "../api/client";
 import { colour, onClip } from "../design/tokens";
 import { cropOf } from "./crop";
 import { Overlay, type OverlayHandle } from "./Overlay";
+import { Aim, LineAsks, type LineSetting } from "./SetLine";
 
 const SHAPE = 1.5;
 
@@ -52,11 +53,13 @@ type Props = {
   moment: Ref<HTMLParagraphElement>;
   bands: boolean;
   places: boolean;
+  line: LineSetting | null;
   onTurn: () => void;
 };
 
-/** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked. */
-export function ClipPicture({ take, report, video, overlay, moment, bands, places, onTurn }: Props) {
+/** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked; line: while the
+ *  instrument's is set by hand. */
+export function ClipPicture({ take, report, video, overlay, moment, bands, places, line, onTurn }: Props) {
   const crop = useMemo(() => cropOf(report, SHAPE), [report]);
   const { width_px: width, height_px: height } = report.clip;
   const at: [number, number, number, number] = [
@@ -72,7 +75,9 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
           <video ref={video} src={take.clip.url} preload="auto" playsInline tabIndex={-1} aria-label={`Clip of ${take.student.name}`} />
         )}
         <Overlay report={report} handle={overlay} shownHeight={crop.height} bands={bands} places={places} />
+        {line && <Aim report={report} setting={line} />}
       </Frame>
+      {line && <LineAsks setting={line} />}
       {places && <Legend>bar: the edge · dot: the surface · cross: set aside</Legend>}
       <Moment ref={moment} />
     </Picture>

@@ -31,9 +31,9 @@ export function PlayerChoice({ take, report }: { take: Take; report: Report }) {
   const edit = useEdit(take.id);
   const may = useMe().data?.may.includes("overrule") ?? false;
   if (report.people < 2 || !may || !take.judged_anew) return null;
-  const edits = report.edits ?? { player: null, first_inhale_s: null, turns: [] };
+  const edits = report.edits ?? { player: null, first_inhale_s: null, turns: [], line: null };
   const chosen = edits.player ?? (report.player ? 0 : null);
-  const choose = (player: number) => edit.mutate({ first_inhale_s: edits.first_inhale_s, player, turns: [] });
+  const choose = (player: number) => edit.mutate({ first_inhale_s: edits.first_inhale_s, player, turns: [], line: null });
   return (
     <Line>
       <span id="player-label">who is read</span>

@@ -18,6 +18,7 @@ import { breathAt, momentWords } from "./moment";
 import type { OverlayHandle } from "./Overlay";
 import { saysWhere } from "./Places";
 import { Say, stopOf } from "./Say";
+import { useSetLine } from "./SetLine";
 import { NextBar, TakeHead, WhatElse } from "./TakeHead";
 import { TickList } from "./TickList";
 import { UnreadTake } from "./UnreadTake";
@@ -120,6 +121,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const { chosen, looping, choose, step, seek, evidence, turnLoop } = useChosen(report, clip);
   const count = report.breaths.length;
   const hold = useHold(take, report);
+  const line = useSetLine(take, report, clip.video);
   const [places, setPlaces] = useState(false);
   const turnPlaces = () => setPlaces(!places);
   const { seek: seekClip } = clip;
@@ -136,6 +138,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     { key: "ArrowDown", shown: "↓", does: "next verdict; enter says why", run: () => focusVerdict(1) },
     { key: "ArrowUp", shown: "↑", does: "verdict before", run: () => focusVerdict(-1) },
     { key: "e", does: "where on the body was looked", run: turnPlaces, off: !saysWhere(report) },
+    { key: "p", does: lineWords(line), run: line.turn, off: !hold.shown || !line.can },
     { key: "i", does: "the breath, or the hold of the instrument", run: hold.turn, off: !hold.both },
     ...report.breaths.slice(0, 9).map((_, i) => ({ key: String(i + 1), does: `breath ${i + 1}`, run: () => choose(i) })),
   ];
@@ -151,6 +154,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           moment={moment}
           bands={!hold.shown}
           places={places}
+          line={line.setting}
           onTurn={clip.turn}
         />
         <section>
@@ -179,12 +183,18 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           <Action letter="S" pressed={clip.slow} onPress={clip.turnSlow}>
             Half as fast
           </Action>
+          {hold.shown && line.can && (
+            <Action letter="P" pressed={line.setting !== null} onPress={line.turn}>
+              {line.has ? "Take the line back" : "Set its line"}
+            </Action>
+          )}
           {hold.both && (
             <Action letter="I" onPress={hold.turn}>
               {hold.shown ? "Breath" : "Hold"}
             </Action>
           )}
         </Playing>
+        {line.trouble && <p role="alert">{line.trouble}</p>}
         {hold.shown && <HoldLine take={take} report={report} onSeek={seek} />}
         {!hold.shown && count > 0 && <BreathLine report={report} chosen={chosen} onChoose={choose} onStep={step} />}
         {!hold.shown && (count > 0 || report.trace.t_s.length > 0) && (
@@ -203,6 +213,9 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     </>
   );
 }
+
+const lineWords = ({ has }: { has: boolean }) =>
+  has ? "take the instrument's line back" : "set the instrument's line by two taps, or by arrows and enter";
 
 /** Breath and hold of one clip, a key apart: a check of the hold opens with it. */
 function useHold(take: Take, report: Report) {

@@ -13,7 +13,7 @@ from brevin.core.gate import Stretch
 from brevin.core.kinds import Position, View
 from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
-from brevin.core.track import CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
+from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
 KIND, VERSION = "evidence", 3  # of what is kept: a release that keeps something else counts on
 OLDER = (1, 2)  # versions that are still judged: 1 kept no straight edges, 2 not where on the trunk it looked
@@ -51,6 +51,11 @@ class Evidence:
     def stretch(self, who: Followed) -> Stretch:
         """The whole clip as a stretch for the quality gate."""
         return Stretch(self.t_s, who.picture, self.poses)
+
+    @property
+    def shrink(self) -> float:
+        """Working picture over the clip's own."""
+        return min(1.0, WORK_SIDE_PX / max(self.clip.width_px, self.clip.height_px, 1))
 
     @property
     def mm_per_px(self) -> float | None:

@@ -14,7 +14,7 @@ from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Breath, HandsSeen, Hold, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
-from brevin.core.track import WORK_SIDE_PX, Floats, Player
+from brevin.core.track import Floats, Player
 
 AXIS_TRUNKS = 1.1  # length at which an axis is drawn, trunks
 LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
@@ -59,7 +59,7 @@ def hands_of(found: Evidence, hands: Hands, stills: Sequence[Still]) -> HandsSee
 
 def _still(found: Evidence, one: Still) -> StillSeen:
     def px(place: Floats) -> list[float]:
-        return [float(v) / _shrink(found) for v in place]
+        return [float(v) / found.shrink for v in place]
 
     points = one.body.points_px
     return StillSeen(one.kind, one.t_s, px(lm.mouth(one.body)), px(points[lm.INDEX_L]), px(points[lm.INDEX_R]))
@@ -73,7 +73,7 @@ def _axis_px(found: Evidence, who: Followed, level_deg: float, below: PostureVal
     down = 0.01 * (below.value if below else 0.0) * np.array([-side * np.sin(level), np.cos(level)])
     start = np.median(mouths, axis=0) + who.player.trunk_px * down
     far = start + AXIS_TRUNKS * who.player.trunk_px * np.array([side * np.cos(level), np.sin(level)])
-    return [float(v) / _shrink(found) for v in (*start, *far)]
+    return [float(v) / found.shrink for v in (*start, *far)]
 
 
 def is_held(hold: Hold | None) -> bool:
@@ -116,16 +116,11 @@ def _shown(region: str, exempt: frozenset[str]) -> bool:
     return not (region == "shoulder" and "shoulder_rise" in exempt)
 
 
-def _shrink(found: Evidence) -> float:
-    """Working picture over the clip's own."""
-    return min(1.0, WORK_SIDE_PX / max(found.clip.width_px, found.clip.height_px, 1))
-
-
 def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset()) -> PlayerSeen | None:
     """Who was read and where was looked, in pixels of the clip; shoulders only where they are measured."""
     if who is None:
         return None
-    player, scale = who.player, 1.0 / _shrink(found)
+    player, scale = who.player, 1.0 / found.shrink
     return PlayerSeen(
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
@@ -143,5 +138,5 @@ def scale_of(found: Evidence, who: Followed | None) -> Scale | None:
     """The player's trunk in pixels of the clip, and millimetres where the printed card was seen."""
     if who is None:
         return None
-    mm_per_px = None if found.mm_per_px is None else found.mm_per_px * _shrink(found)
-    return Scale(trunk_px=who.player.trunk_px / _shrink(found), mm_per_px=mm_per_px, source="key points" if mm_per_px is None else "card")
+    mm_per_px = None if found.mm_per_px is None else found.mm_per_px * found.shrink
+    return Scale(trunk_px=who.player.trunk_px / found.shrink, mm_per_px=mm_per_px, source="key points" if mm_per_px is None else "card")

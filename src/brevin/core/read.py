@@ -74,7 +74,7 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     whole, breathing = _counted_in(whole, breathing, beats)
     whole = [(breath, own) for breath, (_, own) in zip(both_sides.marked(task.check, [b for b, _ in whole]), whole, strict=True)]
     own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
-    stood = upright(found, who, _position(task, who), task.check, [b for b, _ in whole], beats, told=breathing.readable)
+    stood = upright(found, who, _position(task, who), task.check, [b for b, _ in whole], beats, told=breathing.readable, line=edits.line)
     of_breaths = [m for _, own in whole for m in own]
     other = both_sides.other_side([b for b, _ in whole])
     measures = (

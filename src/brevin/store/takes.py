@@ -10,7 +10,7 @@ from peewee import JOIN, Expression, Tuple, Value, fn
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import FELT, Felt
 from brevin.core.plan.check import Check, from_document
-from brevin.core.report import Edits, MovedTurn
+from brevin.core.report import Edits, MovedTurn, TappedLine
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.rules import Rules
 from brevin.store import changes, checks, files, reports, rulebook, students
@@ -166,7 +166,8 @@ def edits_from(document: dict[str, object] | None) -> Edits:
     """Edits as they were stored."""
     kept = dict(document or {})
     turns = [MovedTurn(**turn) for turn in kept.pop("turns", [])]  # type: ignore[attr-defined]
-    return Edits(**kept, turns=turns)  # type: ignore[arg-type]
+    line = kept.pop("line", None)
+    return Edits(**kept, turns=turns, line=TappedLine(**line) if isinstance(line, dict) else None)  # type: ignore[arg-type]
 
 
 def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, report: NewReport) -> TakeRecord:

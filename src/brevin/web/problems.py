@@ -17,7 +17,7 @@ SENTENCES: dict[str, str] = {
     "login_taken": "Somebody signs in with this name already. Choose another.",
     "too_many_pages": "Too many pages are open. Close one, then load this one again.",
     "read_again": "What was kept of this clip is missing or from an older release. Read the clip again.",
-    "bad_edit": "This does not fit: a turn must stay between its neighbours, and the player must be one who was followed.",
+    "bad_edit": "This does not fit: a turn must stay between its neighbours, the player must be one who was followed, and a line needs two places apart.",
     "wrong_sign_in": "Name or password is not right. Try again, or ask the teacher who runs Brevin here.",
     "demo_password": "The demo's password is known to everybody and opens nothing to a network. Give yourself another on the laptop, then sign in.",
     "too_many_tries": "Too many tries. Wait a minute, then sign in again.",

@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.plan.check import Check, from_document
-from brevin.core.report import Edits, MovedTurn
+from brevin.core.report import Edits, MovedTurn, TappedLine
 from brevin.core.verdict.wording import with_sentences
 from brevin.edge.growing import Growing, growing
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
@@ -162,8 +162,10 @@ def read_again(path: TakePath) -> Response:
 
 @routes.put("/<take_id>/edits", responses={200: TakeOut})
 def edit(path: TakePath, body: EditsIn) -> Response:
-    """Move turns or beat one, or read someone else in the picture: the take is judged anew without its clip."""
-    edits = Edits(player=body.player, first_inhale_s=body.first_inhale_s, turns=[MovedTurn(**turn.model_dump()) for turn in body.turns])
+    """Move turns or beat one, say where the instrument is, or read someone else in the picture: the take is judged anew without its clip."""
+    line = TappedLine(body.line.t_s, list(body.line.near_px), list(body.line.far_px)) if body.line else None
+    turns = [MovedTurn(**turn.model_dump()) for turn in body.turns]
+    edits = Edits(player=body.player, first_inhale_s=body.first_inhale_s, turns=turns, line=line)
     try:
         return answer(take_out(judge_anew(scope(), path.take_id, _settings(), edits=edits)))
     except ReadAgain as why:

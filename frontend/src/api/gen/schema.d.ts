@@ -1126,7 +1126,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Move turns or beat one, or read someone else in the picture: the take is judged anew without its clip. */
+        /** Move turns or beat one, say where the instrument is, or read someone else in the picture: the take is judged anew without its clip. */
         put: operations["takes_edit__take_id__edits_put"];
         post?: never;
         delete?: never;
@@ -2170,7 +2170,8 @@ export interface components {
         };
         /**
          * Edits
-         * @description What a person changed of a reading. player: whom to read, by place in the evidence, None = as picked; first_inhale_s: where beat one is.
+         * @description What a person changed of a reading. player: whom to read, by place in the evidence, None = as picked; first_inhale_s: where beat one is; line: where
+         *     the instrument is, where the reading did not find it.
          */
         Edits: {
             /**
@@ -2178,6 +2179,8 @@ export interface components {
              * @default null
              */
             first_inhale_s: number | null;
+            /** @default null */
+            line: components["schemas"]["TappedLine"] | null;
             /**
              * Player
              * @default null
@@ -2188,7 +2191,7 @@ export interface components {
         };
         /**
          * EditsIn
-         * @description What a person changes of a reading; replaces what was changed before. player: whom to read; first_inhale_s: where beat one is.
+         * @description What a person changes of a reading; replaces what was changed before. player: whom to read; first_inhale_s: where beat one is; line: the instrument's.
          */
         EditsIn: {
             /**
@@ -2196,6 +2199,8 @@ export interface components {
              * @default null
              */
             first_inhale_s: number | null;
+            /** @default null */
+            line: components["schemas"]["LineTapped"] | null;
             /**
              * Player
              * @default null
@@ -2807,6 +2812,24 @@ export interface components {
             criterion: "trunk_inclination" | "keeps_tall" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
+        };
+        /**
+         * LineTapped
+         * @description Where the instrument is at one moment: from the mouth's end to the far end, x and y in the clip's pixels.
+         */
+        LineTapped: {
+            /** Far Px */
+            far_px: [
+                number,
+                number
+            ];
+            /** Near Px */
+            near_px: [
+                number,
+                number
+            ];
+            /** T S */
+            t_s: number;
         };
         /** ListLeft */
         ListLeft: {
@@ -4132,6 +4155,18 @@ export interface components {
              * @default
              */
             word: string;
+        };
+        /**
+         * TappedLine
+         * @description Where somebody says that the instrument is, at one moment: from the mouth's end to the far end, x and y in the clip's pixels.
+         */
+        TappedLine: {
+            /** Far Px */
+            far_px: number[];
+            /** Near Px */
+            near_px: number[];
+            /** T S */
+            t_s: number;
         };
         /**
          * TickIn

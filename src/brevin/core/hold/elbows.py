@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from brevin.core.hold.axis import Playing
+from brevin.core.hold.looks import Playing
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body

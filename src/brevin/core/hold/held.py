@@ -1,10 +1,12 @@
 """How the instrument and the arms are held, over the time that is judged: the numbers of the hold, each with how sure it is."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from brevin.core.hold import raising
-from brevin.core.hold.axis import KEYS, Playing, axis
+from brevin.core.hold.axis import KEYS, axis
 from brevin.core.hold.elbows import ELBOWS, elbows
+from brevin.core.hold.looks import Playing, Tapped
 from brevin.core.kinds import Instrument
 from brevin.core.kinematics.posture import Stance, while_judged
 from brevin.core.measure import Measure, NotMeasured
@@ -13,12 +15,23 @@ from brevin.core.track import LinesSeen
 HOLD_KEYS = (*KEYS, *ELBOWS, *raising.KEYS)
 
 
-def held(seen: raising.Seen, lines: Sequence[LinesSeen], stance: Stance, instrument: Instrument, hands: raising.Hands, ahead: float) -> list[Measure]:
-    """Axis, elbows and raises of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies. ahead: + where the
-    player faces the picture's right."""
-    if instrument == "none":
+@dataclass(frozen=True)
+class Instrumental:
+    """What of a clip tells of the instrument. hands: how high those on it were; tapped: a line that somebody set; ahead: + where the player faces the
+    picture's right."""
+
+    instrument: Instrument
+    lines: Sequence[LinesSeen]
+    hands: raising.Hands
+    ahead: float
+    tapped: Tapped | None = None
+
+
+def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure]:
+    """Axis, elbows and raises of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies."""
+    if told.instrument == "none":
         return []
     if stance.position == "lying":
         return [Measure(key, NotMeasured("lying")) for key in ELBOWS]
-    looked = Playing(view=stance.view, bodies=while_judged(seen, stance), lines=lines, forward_x=ahead)
-    return [*axis(looked, instrument), *elbows(looked), *raising.raising(hands, seen, stance.view, ahead)]
+    looked = Playing(view=stance.view, bodies=while_judged(seen, stance), lines=told.lines, forward_x=told.ahead, tapped=told.tapped)
+    return [*axis(looked, told.instrument), *elbows(looked), *raising.raising(told.hands, seen, stance.view, told.ahead)]

@@ -3,9 +3,13 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
+from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold import raising
-from brevin.core.hold.held import held
+from brevin.core.hold.held import Instrumental, held
+from brevin.core.hold.looks import Tapped
 from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import Position
 from brevin.core.kinematics.posture import Stance, bodies_of, posture
@@ -13,7 +17,9 @@ from brevin.core.layout import segments_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import Beats
 from brevin.core.plan.check import Check
-from brevin.core.report import Breath, Reason, Segment
+from brevin.core.report import Breath, Reason, Segment, TappedLine
+
+SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was one tap twice
 
 
 @dataclass(frozen=True)
@@ -26,17 +32,28 @@ class Upright:
     stills: Sequence[raising.Still] = ()
 
 
-def upright(found: Evidence, who: Followed, position: Position, check: Check, breaths: Sequence[Breath], beats: Beats, *, told: bool) -> Upright:
+def upright(
+    found: Evidence, who: Followed, position: Position, check: Check, breaths: Sequence[Breath], beats: Beats, *, told: bool, line: TappedLine | None = None
+) -> Upright:  # fmt: skip
     """Judged is the time with the instrument up where it was raised; else from the count-in's last beat to the last exhale; where nothing was counted, from the
-    first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip."""
+    first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip; line: where somebody says that the
+    instrument is. Raises InvalidInput(bad_edit) for a line that is none."""
     seen = bodies_of(found.poses, who.player)
     hands = raising.heights(seen, check.instrument)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
     stance = Stance(who.view, position, who.traces.sway_pct, shown, judged_s)
-    ahead = who.player.forward[0]
+    instrument = Instrumental(check.instrument, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
-    return Upright([*posture(seen, who.player, stance), *held(seen, found.lines, stance, check.instrument, hands, ahead)], shown, hands, stills)
+    return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills)
+
+
+def _tapped(found: Evidence, line: TappedLine) -> Tapped:
+    ends, most = np.array([line.near_px, line.far_px], float), np.array([found.clip.width_px, found.clip.height_px])
+    inside = ends.shape == (2, 2) and bool(np.all((ends >= 0.0) & (ends <= most)))
+    if not inside or np.hypot(*(ends[1] - ends[0])) < SHORTEST_LINE_SHARE * most.max():
+        raise InvalidInput("bad_edit", name="line", wanted="two places in the picture that are apart")
+    return Tapped(line.t_s, ends[0] * found.shrink, ends[1] * found.shrink)
 
 
 def moving(measures: Sequence[Measure], stops: Sequence[Reason]) -> list[Measure]:

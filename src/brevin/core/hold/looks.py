@@ -1,0 +1,158 @@
+"""Where the instrument points in each picture: by its own straight edges, by mouth and hand, or by the line that somebody tapped, followed through the clip."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from brevin.core.hold.instruments import Held
+from brevin.core.kinds import View
+from brevin.core.pose import landmarks as lm
+from brevin.core.track import Body, Floats, LinesSeen
+
+NEAR_HANDS_DEG, NEAR_USUAL_DEG = 18.0, 25.0  # an edge of the instrument points this near to the hands, or to where the instrument usually points
+NEAR_TAPPED_DEG = 4.0  # or to a tapped line that has gone along with mouth and hands
+FROM_MOUTH_TRUNKS = 0.16  # an edge of the instrument leads past the mouth this near: a flute lies under the lower lip
+BEHIND_TRUNKS = 0.05  # and lies no further behind it
+LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
+LEAST_PICTURES = 2  # that agree
+MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
+EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
+TAPPED_DEG = 2.0  # of a tapped line: two taps a few pixels off on a hundred and fifty; own
+SAME_MOMENT_S = 1.6  # between a tap and the look at the player that goes with it: key points are asked for at least so often
+
+
+@dataclass(frozen=True)
+class Tapped:
+    """A line that somebody set: when, and from the mouth's end to the far end, px of the working picture: [2] each."""
+
+    t_s: float
+    near_px: Floats
+    far_px: Floats
+
+    @property
+    def way(self) -> Floats:
+        """Toward the far end, one long: [2]."""
+        way: Floats = self.far_px - self.near_px
+        return way / max(float(np.hypot(*way)), 1e-9)
+
+
+@dataclass(frozen=True)
+class Playing:
+    """The player's body at the moments it was seen, the edges seen then, and the line that was set by hand, None where none was."""
+
+    view: View
+    bodies: Sequence[tuple[float, Body]]
+    lines: Sequence[LinesSeen]
+    forward_x: float
+    tapped: Tapped | None = None
+
+
+@dataclass(frozen=True)
+class Look:
+    """One picture's axis: to level and to the trunk, degrees; how far below the mouth it leads past it, trunks."""
+
+    t_s: float
+    level_deg: float
+    trunk_deg: float
+    below_trunks: float
+
+
+def looks(playing: Playing, held: Held) -> tuple[list[Look], float]:
+    """Every picture's axis, and the standard error of one, degrees; none where it was not found."""
+    if playing.tapped is not None:
+        return _by_tap(playing, playing.tapped, held)
+    if not held.straight:
+        found, unsure_deg = [_look(t_s, _to_hands(body, held), 0.0, body) for t_s, body in playing.bodies], KEY_POINT_DEG
+        return (found if len(found) >= LEAST_PICTURES else []), unsure_deg
+    return _agreeing(_by_edges(playing, held)), EDGE_DEG
+
+
+def _agreeing(found: list[Look]) -> list[Look]:
+    """All of them where they are enough and show one axis."""
+    return found if len(found) >= LEAST_PICTURES and float(np.std([one.level_deg for one in found])) <= MOST_SPREAD_DEG else []
+
+
+def _by_tap(playing: Playing, tapped: Tapped, held: Held) -> tuple[list[Look], float]:
+    """The edges nearest to the tapped line in every picture, the line going along with the way from mouth to hands; the line alone where they are none."""
+    then = min(playing.bodies, key=lambda one: abs(one[0] - tapped.t_s), default=None)
+    if then is None or abs(then[0] - tapped.t_s) > SAME_MOMENT_S:
+        return [], TAPPED_DEG
+    at, found = dict(playing.bodies), []
+    for seen in playing.lines:
+        body = at.get(seen.t_s)
+        if body is not None:
+            toward = _turned(tapped.way, _to_hands(then[1], held), _to_hands(body, held))
+            pointing = _edges_toward(body, seen.segments_px, toward, NEAR_TAPPED_DEG)
+            found += [] if pointing is None else [_look(seen.t_s, *pointing, body)]
+    agreed = _agreeing(found) if held.straight else []
+    below = float((tapped.near_px - lm.mouth(then[1])) @ _downward(tapped.way)) / max(lm.trunk_px(then[1]), 1e-9)
+    return (agreed, EDGE_DEG) if agreed else ([_look(then[0], tapped.way, below, then[1])], TAPPED_DEG)
+
+
+def _turned(way: Floats, before: Floats, after: Floats) -> Floats:
+    """A direction turned by as much as another one was, from before to after: [2], one long each."""
+    cosine, sine = float(before @ after), float(before[0] * after[1] - before[1] * after[0])
+    return np.array([cosine * way[0] - sine * way[1], sine * way[0] + cosine * way[1]])
+
+
+def _by_edges(playing: Playing, held: Held) -> list[Look]:
+    at = dict(playing.bodies)
+    found = []
+    for seen in playing.lines:
+        body = at.get(seen.t_s)
+        pointing = None if body is None else _pointing(body, seen.segments_px, held, playing)
+        if body is not None and pointing is not None:
+            found.append(_look(seen.t_s, *pointing, body))
+    return found
+
+
+def _to_hands(body: Body, held: Held) -> Floats:
+    way: Floats = body.points_px[list(held.hands)].mean(axis=0) - lm.mouth(body)
+    return way / max(float(np.hypot(*way)), 1e-9)
+
+
+def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> tuple[Floats, float] | None:
+    """Direction and place of the edges that can be the instrument's, first those toward the hands, else those toward where it usually points."""
+    usual = np.radians(held.points_deg)
+    side = np.sign(playing.forward_x) or 1.0
+    if playing.view == "front":  # a flute goes to the player's right, to the left of the picture
+        side = np.sign(body.points_px[lm.SHOULDER_R, 0] - body.points_px[lm.SHOULDER_L, 0]) or -1.0
+    for toward, near_deg in ((_to_hands(body, held), NEAR_HANDS_DEG), (np.array([side * np.cos(usual), np.sin(usual)]), NEAR_USUAL_DEG)):
+        found = _edges_toward(body, segments_px, toward, near_deg)
+        if found is not None:
+            return found
+    return None
+
+
+def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: float) -> tuple[Floats, float] | None:
+    """Direction of the edges that lead from the mouth this way, the middle of them by length, and how far below the mouth they lead past it, trunks; None
+    where they are too few."""
+    trunk_px, mouth = lm.trunk_px(body), lm.mouth(body)
+    way = segments_px[:, 2:] - segments_px[:, :2]
+    length = np.maximum(np.hypot(way[:, 0], way[:, 1]), 1e-9)
+    unit = way / length[:, None] * np.where(way @ toward < 0, -1.0, 1.0)[:, None]
+    middle = (segments_px[:, 2:] + segments_px[:, :2]) / 2 - mouth
+    along = np.einsum("ij,ij->i", middle, unit)
+    beside = np.abs(middle[:, 0] * unit[:, 1] - middle[:, 1] * unit[:, 0])
+    turned_deg = np.degrees(np.arctan2(toward[0] * unit[:, 1] - toward[1] * unit[:, 0], unit @ toward))
+    own = (np.abs(turned_deg) < near_deg) & (beside < FROM_MOUTH_TRUNKS * trunk_px) & (along > -BEHIND_TRUNKS * trunk_px)
+    if length[own].sum() < LEAST_EDGES_TRUNKS * trunk_px:
+        return None
+    order = np.argsort(turned_deg[own])
+    reached = np.cumsum(length[own][order])
+    chosen: Floats = unit[own][order][int(np.searchsorted(reached, reached[-1] / 2))]
+    below = middle[own] @ _downward(chosen)
+    return chosen, float(np.average(below, weights=length[own])) / trunk_px
+
+
+def _downward(pointing: Floats) -> Floats:
+    """Across an axis, toward the floor: [2]."""
+    return np.array([-pointing[1], pointing[0]]) * (np.sign(pointing[0]) or 1.0)
+
+
+def _look(t_s: float, pointing: Floats, below_trunks: float, body: Body) -> Look:
+    down = lm.hips(body) - lm.shoulders(body)
+    level_deg = float(np.degrees(np.arctan2(pointing[1], abs(pointing[0]))))
+    cosine = float(pointing @ down) / max(float(np.hypot(*down)), 1e-9)
+    return Look(t_s, level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0)))), below_trunks)

@@ -7,12 +7,12 @@ import numpy as np
 import pytest
 
 from brevin.core import packing
+from brevin.core.edited import Edits, MovedTurn
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import KIND, VERSION, Evidence, evidence, packed, unpacked
 from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge, read
-from brevin.core.report import Edits, MovedTurn
 from brevin.core.verdict.rules import Rules, layer_from, resolve
 from brevin.core.verdict.wording import with_sentences
 from tests.core.made import HIGH, LOW, sighting

@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core import packing
+from brevin.core.edited import Edits, TappedLine
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import KIND, Evidence, evidence, unpacked
 from brevin.core.hold.axis import axis
@@ -23,7 +24,6 @@ from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge, read
-from brevin.core.report import Edits, TappedLine
 from brevin.core.track import Body, LinesSeen
 from brevin.core.verdict.bands import Asked
 from brevin.core.verdict.judge import Judged, verdicts

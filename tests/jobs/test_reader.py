@@ -10,12 +10,12 @@ from pathlib import Path
 
 import pytest
 
+from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import VERSION, evidence, packed, unpacked
 from brevin.core.kinds import IMPORTANCE
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
-from brevin.core.report import Edits
 from brevin.jobs import reader as reading
 from brevin.jobs.judging import ReadAgain, judge_anew, report_of
 from brevin.jobs.reader import Reader

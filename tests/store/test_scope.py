@@ -5,7 +5,7 @@ from datetime import timedelta
 
 import pytest
 
-from brevin.core.report import Edits
+from brevin.core.edited import Edits
 from brevin.core.verdict.rules import Rules
 from brevin.store import changes, checks, database, files, lessons, programmes, readings, reports, students, takes
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord

@@ -7,9 +7,10 @@ from datetime import timedelta
 
 import pytest
 
+from brevin.core.edited import Edits, MovedTurn, TappedLine
 from brevin.core.kinds import Position, View
 from brevin.core.measure import Amount, Measure, NotMeasured
-from brevin.core.report import Cue, Edits, MovedTurn, TappedLine, Verdict
+from brevin.core.report import Cue, Verdict
 from brevin.core.verdict.again import Ground
 from brevin.core.verdict.headline import Fault, Headline
 from brevin.core.verdict.judge import Judged

@@ -18,6 +18,7 @@ from brevin.core.breath.fullness import OwnBreaths, own_full, sizes_of
 from brevin.core.breath.measures import TIMES, exhale_shape, measures_of, pattern
 from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import card_index
+from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
 from brevin.core.hold.upright import Upright, moving, upright
@@ -28,7 +29,7 @@ from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
-from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Edits, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
+from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.again import Ground

@@ -5,7 +5,8 @@ What is stored are codes, facts and numbers; the fields that hold sentences stay
 
 from dataclasses import dataclass, field
 
-from brevin.core.kinds import CheckArea, ExhaleShape, GridSource, Lane, Pattern, Position, SegmentKind, Side, State, TurnKind, View
+from brevin.core.edited import Edits
+from brevin.core.kinds import CheckArea, ExhaleShape, GridSource, Lane, Pattern, Position, SegmentKind, Side, State, View
 from brevin.core.measure import Amount
 
 SCHEMA = "brevin.analysis/1"
@@ -265,35 +266,6 @@ class Cue:
     criterion: str
     side: Side | None = None
     text: str = ""
-
-
-@dataclass(frozen=True)
-class MovedTurn:
-    """A turn moved by hand. was_s: where the reading had put it; t_s: where it is now."""
-
-    turn: TurnKind
-    was_s: float
-    t_s: float
-
-
-@dataclass(frozen=True)
-class TappedLine:
-    """Where somebody says that the instrument is, at one moment: from the mouth's end to the far end, x and y in the clip's pixels."""
-
-    t_s: float
-    near_px: list[float]
-    far_px: list[float]
-
-
-@dataclass(frozen=True)
-class Edits:
-    """What a person changed of a reading. player: whom to read, by place in the evidence, None = as picked; first_inhale_s: where beat one is; line: where
-    the instrument is, where the reading did not find it."""
-
-    player: int | None = None
-    first_inhale_s: float | None = None
-    turns: list[MovedTurn] = field(default_factory=list)
-    line: TappedLine | None = None
 
 
 @dataclass(frozen=True)

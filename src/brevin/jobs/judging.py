@@ -4,11 +4,11 @@ import json
 from collections.abc import Mapping
 from dataclasses import replace
 
+from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, unpacked
 from brevin.core.plain import to_json
 from brevin.core.read import Task, judge, seen_as
-from brevin.core.report import Edits
 from brevin.core.verdict.headline import headline
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings

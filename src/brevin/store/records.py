@@ -5,9 +5,10 @@ from datetime import date, datetime
 from typing import Literal
 from zoneinfo import ZoneInfo
 
+from brevin.core.edited import Edits
 from brevin.core.kinds import Felt, Instrument, Purpose, State
 from brevin.core.plan.check import Check
-from brevin.core.report import Edits, Verdict
+from brevin.core.report import Verdict
 from brevin.core.verdict.again import Ground
 from brevin.core.verdict.headline import Headline
 from brevin.core.verdict.rules import Rules

@@ -7,10 +7,10 @@ from typing import cast
 
 from peewee import JOIN, Expression, Tuple, Value, fn
 
+from brevin.core.edited import Edits, MovedTurn, TappedLine
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import FELT, Felt
 from brevin.core.plan.check import Check, from_document
-from brevin.core.report import Edits, MovedTurn, TappedLine
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.rules import Rules
 from brevin.store import changes, checks, files, reports, rulebook, students

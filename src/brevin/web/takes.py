@@ -7,9 +7,9 @@ from dataclasses import replace
 from flask import Response, current_app, request, send_from_directory
 from flask_openapi3 import APIBlueprint
 
+from brevin.core.edited import Edits, MovedTurn, TappedLine
 from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.plan.check import Check, from_document
-from brevin.core.report import Edits, MovedTurn, TappedLine
 from brevin.core.verdict.wording import with_sentences
 from brevin.edge.growing import Growing, growing
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
@@ -18,9 +18,10 @@ from brevin.ops.settings import Settings
 from brevin.store import lessons, readings, reports, students, takes
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
 from brevin.web.auth import member, scope
+from brevin.web.edit_schemas import EditsIn
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
-from brevin.web.schemas import Done, EditsIn, FeltIn, MoveIn, NewTake, ReportOut, TakeList, TakeOut, TakePath
+from brevin.web.schemas import Done, FeltIn, MoveIn, NewTake, ReportOut, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_in_the_room, take_out
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")

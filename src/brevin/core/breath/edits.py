@@ -5,9 +5,9 @@ from dataclasses import replace
 
 from brevin.core.breath.breaths import BreathTurns
 from brevin.core.breath.turns import Turn
+from brevin.core.edited import MovedTurn
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import TURN_KINDS
-from brevin.core.report import MovedTurn
 
 SAME_TURN_S = 0.5  # a moved turn belongs to the nearest one read, within this
 BY_HAND_S = 0.08  # half width of a turn that a person put there: two pictures; own

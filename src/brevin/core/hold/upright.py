@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core.edited import TappedLine
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold import raising
@@ -17,7 +18,7 @@ from brevin.core.layout import segments_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import Beats
 from brevin.core.plan.check import Check
-from brevin.core.report import Breath, Reason, Segment, TappedLine
+from brevin.core.report import Breath, Reason, Segment
 
 SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was one tap twice
 

@@ -64,9 +64,9 @@ def test_a_hold_fits_a_phone(inside: Page) -> None:
 
 def test_a_verdict_that_is_seen_otherwise_is_overruled_with_a_reason_and_taken_back(inside: Page) -> None:
     to_hold(inside)
-    row = inside.get_by_test_id("verdict-trunk_inclination")
+    row = inside.get_by_test_id("verdict-head_travel")
     row.click()
-    otherwise = inside.get_by_role("group", name="Stays tall: you see it otherwise")
+    otherwise = inside.get_by_role("group", name="Head while raising: you see it otherwise")
     otherwise.get_by_label("You see it otherwise? Why").fill("the chair tips")
     otherwise.get_by_role("button", name="steady").click()
     expect(row).to_contain_text("you say steady")

@@ -59,7 +59,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
   const stop = stopOf(report);
   const spoken = cueOf(take, report);
   const cue = !stop || spoken?.criterion !== "all" ? spoken?.text : undefined; // a hold is spoken of, however little of the breath is seen
-  const pattern = stop ? "" : patternOf(report);
+  const pattern = stop || take.check.kind === "hold" ? "" : patternOf(report); // how the breath was is not what a hold asks
   const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>

@@ -96,14 +96,14 @@ def _bend(start: np.ndarray, end: np.ndarray, first: float, second: float, towar
     return start + axis * along + side / np.linalg.norm(side) * off, end
 
 
-def mesh(build: Build, pose: Stance) -> Mesh:
-    """One mesh of the whole clothed figure, with its breathing fields."""
+def mesh(build: Build, pose: Stance, *, mittens: bool = True) -> Mesh:
+    """One mesh of the whole clothed figure, with its breathing fields. mittens: with plain hands, where none with fingers are drawn."""
     from skimage.measure import marching_cubes  # here, so that who only asks for a stance needs it not
 
     low, high = _bounds(pose)
     axes = [np.arange(a, b, VOXEL_M) for a, b in zip(low, high, strict=True)]
     grid = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).astype(np.float32)
-    whole, part = _shape(grid.reshape(-1, 3), build, pose)
+    whole, part = _shape(grid.reshape(-1, 3), build, pose, mittens)
     vertices, faces, normals, _ = marching_cubes(whole.reshape(grid.shape[:3]), 0.0, spacing=(VOXEL_M,) * 3)
     places = np.clip(np.round(vertices / VOXEL_M).astype(int), 0, np.array(grid.shape[:3]) - 1)
     labels = part.reshape(grid.shape[:3])[tuple(places.T)]
@@ -118,24 +118,25 @@ def _bounds(pose: Stance) -> tuple[np.ndarray, np.ndarray]:
     return points.min(axis=0) - [0.2, 0.14, 0.1], points.max(axis=0) + [0.16, 0.14, 0.18]
 
 
-def _shape(p: np.ndarray, build: Build, pose: Stance) -> tuple[np.ndarray, np.ndarray]:
+def _shape(p: np.ndarray, build: Build, pose: Stance, mittens: bool) -> tuple[np.ndarray, np.ndarray]:
     """Signed distance of the whole and the part each place belongs to."""
     j = pose.joints
     pieces: list[tuple[np.ndarray, int]] = [(_trunk(p, build, pose), SHIRT)]
     for s in ("l", "r"):
-        pieces.append((_cone(p, j[f"shoulder_{s}"], j[f"elbow_{s}"], 0.056, 0.047), SHIRT))
-        pieces.append((_cone(p, j[f"elbow_{s}"], j[f"wrist_{s}"], 0.046, 0.036), SHIRT))
-        hand = j[f"wrist_{s}"] + 0.10 * _unit(j[f"wrist_{s}"] - j[f"elbow_{s}"])
-        pieces.append((_cone(p, j[f"wrist_{s}"], hand, 0.033, 0.024), SKIN))
-        pieces.append((_cone(p, j[f"hip_{s}"], j[f"knee_{s}"], 0.083, 0.06), TROUSERS))
-        pieces.append((_cone(p, j[f"knee_{s}"], j[f"ankle_{s}"], 0.06, 0.045), TROUSERS))
+        pieces.append((cone(p, j[f"shoulder_{s}"], j[f"elbow_{s}"], 0.056, 0.047), SHIRT))
+        pieces.append((cone(p, j[f"elbow_{s}"], j[f"wrist_{s}"], 0.046, 0.036 if mittens else 0.027), SHIRT))
+        if mittens:
+            hand = j[f"wrist_{s}"] + 0.10 * unit(j[f"wrist_{s}"] - j[f"elbow_{s}"])
+            pieces.append((cone(p, j[f"wrist_{s}"], hand, 0.033, 0.024), SKIN))
+        pieces.append((cone(p, j[f"hip_{s}"], j[f"knee_{s}"], 0.083, 0.06), TROUSERS))
+        pieces.append((cone(p, j[f"knee_{s}"], j[f"ankle_{s}"], 0.06, 0.045), TROUSERS))
         ankle = j[f"ankle_{s}"]
-        pieces.append((_cone(p, ankle + [-0.03, 0, -0.035], ankle + [0.16, 0, -0.04], 0.042, 0.034), SHOE))
+        pieces.append((cone(p, ankle + [-0.03, 0, -0.035], ankle + [0.16, 0, -0.04], 0.042, 0.034), SHOE))
     pieces.append((_ellipsoid(p, j["hip"] + [-0.01, 0, -0.02], (0.115 * build.deep, 0.155 * build.wide, 0.10), 0.0), TROUSERS))
-    pieces.append((_cone(p, j["neck"] - [0, 0, 0.03], j["head"] - [0.02, 0, 0.05], 0.052, 0.05), SKIN))
+    pieces.append((cone(p, j["neck"] - [0, 0, 0.03], j["head"] - [0.02, 0, 0.05], 0.052, 0.05), SKIN))
     pieces.append((_ellipsoid(p, j["head"], (0.098, 0.077, 0.118), pose.lean_rad), SKIN))
-    pieces.append((_cone(p, j["nose"] + [-0.02, 0, 0.03], j["nose"] - [0.008, 0, 0], 0.010, 0.014), SKIN))
-    pieces.append((_cone(p, j["mouth"] + [-0.05, 0, -0.03], j["mouth"] + [-0.028, 0, -0.032], 0.034, 0.022), SKIN))
+    pieces.append((cone(p, j["nose"] + [-0.02, 0, 0.03], j["nose"] - [0.008, 0, 0], 0.010, 0.014), SKIN))
+    pieces.append((cone(p, j["mouth"] + [-0.05, 0, -0.03], j["mouth"] + [-0.028, 0, -0.032], 0.034, 0.022), SKIN))
     for s in ("l", "r"):
         pieces.append((_ellipsoid(p, j[f"ear_{s}"], (0.024, 0.010, 0.034), 0.0), SKIN))
     pieces.append((_ellipsoid(p, j["head"] + [-0.014, 0, 0.022], (0.103, 0.084, 0.116), pose.lean_rad), HAIR))
@@ -147,11 +148,12 @@ def _shape(p: np.ndarray, build: Build, pose: Stance) -> tuple[np.ndarray, np.nd
     return distance, np.array([part for _, part in pieces])[nearest]
 
 
-def _unit(v: np.ndarray) -> np.ndarray:
+def unit(v: np.ndarray) -> np.ndarray:
+    """The same direction, one long."""
     return v / np.linalg.norm(v)
 
 
-def _cone(p: np.ndarray, a: np.ndarray, b: np.ndarray, ra: float, rb: float) -> np.ndarray:
+def cone(p: np.ndarray, a: np.ndarray, b: np.ndarray, ra: float, rb: float) -> np.ndarray:
     """A rounded cone from a to b."""
     ab = b - a
     t = np.clip((p - a) @ ab / (ab @ ab), 0, 1)
@@ -212,7 +214,7 @@ def _paint(vertices: np.ndarray, labels: np.ndarray, pose: Stance) -> np.ndarray
 
 def _on_arm(vertices: np.ndarray, pose: Stance) -> np.ndarray:
     j = pose.joints
-    arms = [_cone(vertices, j[f"elbow_{s}"], j[f"wrist_{s}"], 0.05, 0.04) for s in "lr"]
+    arms = [cone(vertices, j[f"elbow_{s}"], j[f"wrist_{s}"], 0.05, 0.04) for s in "lr"]
     return np.min(arms, axis=0) < 0.01
 
 
@@ -231,12 +233,12 @@ def fields(body: Mesh, build: Build, pose: Stance) -> dict[str, np.ndarray]:
     lift = np.zeros(len(q))
     for side in ("l", "r"):
         shoulder, elbow, wrist = (pose.joints[f"{name}_{side}"] for name in ("shoulder", "elbow", "wrist"))
-        upper = np.exp(-0.5 * (_cone(body.vertices, shoulder, elbow, 0.05, 0.045).clip(0) / 0.03) ** 2)
+        upper = np.exp(-0.5 * (cone(body.vertices, shoulder, elbow, 0.05, 0.045).clip(0) / 0.03) ** 2)
         along = np.clip((body.vertices - shoulder) @ (elbow - shoulder) / ((elbow - shoulder) @ (elbow - shoulder)), 0, 1)
         fade = 1.0 if np.linalg.norm(wrist - pose.joints["mouth"]) > 0.6 else 1.0 - along
         lift = np.maximum(lift, upper * fade * ((body.part == SHIRT) | (np.linalg.norm(wrist - pose.joints["mouth"]) > 0.6)))
         if np.linalg.norm(wrist - pose.joints["mouth"]) > 0.6:  # a hanging arm is carried whole
-            lower = np.minimum(_cone(body.vertices, elbow, wrist, 0.05, 0.04), _cone(body.vertices, wrist, wrist + 0.1 * _unit(wrist - elbow), 0.04, 0.03))
+            lower = np.minimum(cone(body.vertices, elbow, wrist, 0.05, 0.04), cone(body.vertices, wrist, wrist + 0.1 * unit(wrist - elbow), 0.04, 0.03))
             lift = np.maximum(lift, (lower < 0.012).astype(float))
     cap = np.exp(-0.5 * ((height - 1.0) / 0.10) ** 2) * np.clip((np.abs(q[:, 1]) - 0.05) / 0.07, 0, 1) * trunk
     out["shoulder"] = np.maximum(lift, cap)[:, None] * upward

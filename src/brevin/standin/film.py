@@ -9,12 +9,13 @@ import numpy as np
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
-from brevin.standin import raising, tape
+from brevin.standin import hand, raising, tape
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
 
 WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
 CRF = "24"
+FLUTE_START_M = (0.02, 0.06, -0.015)  # from the mouth to the end that the player does not see
 
 
 def film(script: Script, folder: Path) -> Path:
@@ -35,6 +36,8 @@ def film(script: Script, folder: Path) -> Path:
     truth = _truth(script, card, planted, [scenes[i] for i in shown], lens, sway, first_s, length_s)
     if script.raises:
         truth["raising"] = raising.truth(script, each, shown, 1000.0 * script.build.trunk)
+    if script.grips:
+        truth["hands"] = {side: {"wrist_deg": round(grip.wrist_deg(), 1), "finger_curl_deg": grip.curl_deg} for side, grip in script.grips}
     clip.with_suffix(".json").write_text(json.dumps(truth, separators=(",", ":")))
     return clip
 
@@ -54,6 +57,10 @@ def _hands(script: Script, stage: raising.Stage) -> dict[str, np.ndarray]:
 
 def _on_instrument(script: Script, drop: float) -> dict[str, np.ndarray]:
     """Where both wrists are, from the mouthpiece, metres."""
+    if script.grips:
+        along = np.array([0.0, -np.cos(drop), -np.sin(drop)] if script.instrument == "flute" else [np.cos(drop), 0.0, -np.sin(drop)])
+        start = np.array(FLUTE_START_M) if script.instrument == "flute" else np.zeros(3)
+        return {side: start + hand.wrist(script.instrument or "", side, along) for side, _ in script.grips}
     if script.instrument == "flute":  # to the player's right, across
         along = np.array([0.0, -np.cos(drop), -np.sin(drop)])
         return {"l": np.array([0.02, 0.02, -0.03]) + 0.14 * along + [0.03, 0.0, -0.02], "r": np.array([0.02, 0.0, -0.03]) + 0.36 * along}
@@ -67,15 +74,20 @@ Scene = tuple[figure.Stance, list[figure.Mesh], np.ndarray | None]
 
 
 def _scene(script: Script, stage: raising.Stage) -> Scene:
-    out = 0.8 if script.instrument in ("trumpet", "flute") else 0.35
+    out = 0.8 if script.instrument in ("trumpet", "flute") and not script.grips else 0.35
     still = figure.stance(script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script, stage), elbows_out=out)
     meets = still if not script.head_out_m else figure.stance(
         script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script, stage), elbows_out=out,
         head_out_m=stage.up * script.head_out_m,
     )  # fmt: skip
-    meshes = [figure.mesh(script.build, meets), *_room(script)]
+    meshes = [figure.mesh(script.build, meets, mittens=not script.grips), *_room(script), *(hand.mesh(one, grip.size) for one, grip in _bones(script, meets))]
     instrument, ends = _instrument(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
     return meets, meshes + instrument, ends
+
+
+def _bones(script: Script, pose: figure.Stance) -> list[tuple[hand.Bones, hand.Grip]]:
+    j = pose.joints
+    return [(hand.bones(j[f"elbow_{side}"], j[f"wrist_{side}"], grip, side), grip) for side, grip in script.grips]
 
 
 def _room(script: Script) -> list[figure.Mesh]:
@@ -103,7 +115,7 @@ def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[fi
     if script.instrument is None:
         return [], None
     if script.instrument == "flute":
-        along, length, start = np.array([0.0, -np.cos(drop), -np.sin(drop)]), 0.66, mouth + [0.02, 0.06, -0.015]
+        along, length, start = np.array([0.0, -np.cos(drop), -np.sin(drop)]), 0.66, mouth + FLUTE_START_M
         points = np.array([start + along * s for s in np.linspace(0, length, 8)])
         return [tube(points, [0.011] * 8, BRASS)], np.array([points[0], points[-1]])
     along = np.array([np.cos(drop), 0.0, -np.sin(drop)])

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from brevin.core.synth import Cycle
 from brevin.standin.body import Build
 from brevin.standin.camera import Look
+from brevin.standin.hand import GOOD, Grip
 
 
 def _rgb(*codes: str) -> tuple[tuple[float, float, float], ...]:
@@ -15,7 +16,7 @@ def _rgb(*codes: str) -> tuple[tuple[float, float, float], ...]:
 class Script:
     """One clip. card: count card in text; cycles: one a breath, amplitudes in metres; axis_deg: instrument axis against level (+ = far end low); raises: when
     the instrument is brought up from the lap, seconds, each for ``HELD_S``; head_out_m: how far the head goes to meet it; lands_m: how far beside its usual
-    place the hands come to rest in each of the raises."""
+    place the hands come to rest in each of the raises; grips: hands with fingers, by side (l, r), else plain ones."""
 
     name: str
     card: str
@@ -35,6 +36,7 @@ class Script:
     sway_m: float = 0.0012
     seed: int = 1
     tone: bool = True
+    grips: tuple[tuple[str, Grip], ...] = ()
 
 
 RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there
@@ -60,5 +62,5 @@ SCRIPTS: tuple[Script, ...] = (
            Look(ROOM_D, _rgb("e3e6ee")[0], pattern=1, period_m=0.04), axis_deg=22.0, seed=14),
     Script("seated-trumpet-raised", "2-0-2@66x3", (SMALL, SMALL, SMALL), "seated", "side-right", "trumpet",
            Look(ROOM_A, _rgb("1f4a3c")[0], pattern=3, period_m=0.05), axis_deg=24.0, raises=(1.6, 6.2, 10.8), head_out_m=0.012,
-           lands_m=(0.0, 0.006, -0.004), tone=False, seed=16),
+           lands_m=(0.0, 0.006, -0.004), tone=False, grips=GOOD["trumpet"], seed=16),
 )  # fmt: skip

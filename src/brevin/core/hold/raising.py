@@ -24,6 +24,8 @@ KEY_POINT_PCT = 1.2  # of trunk: scatter of a key point between pictures; own
 BIAS_PCT = 0.5  # of trunk: what the network's head is drawn along by a hand that comes near; own
 LEAST_LOOKS = 2  # key points on either side of a raise
 
+LANDS = (lm.INDEX_L, lm.INDEX_R, lm.WRIST_L, lm.WRIST_R, lm.ELBOW_L, lm.ELBOW_R)  # by which it is told where a raise lands
+
 KEYS = ("head_travel_pct", "raise_spread_pct")
 
 
@@ -158,16 +160,26 @@ def _head_pct(bodies: Sequence[Body], ahead: float) -> Floats:
 
 
 def _spread(hands: Hands, seen: Seen) -> Value:
-    """Largest distance between the heights at which the raises come to rest."""
-    rests = []
-    for one in hands.raises:
-        inside = (hands.t_s >= one.to_s + SETTLED_S / 2) & (hands.t_s <= one.until_s)
-        if inside.sum() >= LEAST_LOOKS:
-            rests.append((float(np.median(hands.height_pct[inside])), int(inside.sum())))
+    """Largest distance between the heights at which the raises come to rest, as most points of both arms have it. One point alone may sit elsewhere on the
+    hand from one raise to the next, however often it is looked at: what the points differ by is how unsure it is."""
+    rests = [rest for one in hands.raises if (rest := _rest_pct(seen, one)) is not None]
     if len(rests) < 2:
         return NotMeasured("raised_once" if hands.raises else _why(hands))
-    places, looks = np.array([place for place, _ in rests]), min(looks for _, looks in rests)
-    return Amount(float(np.ptp(places)), float(NORMAL_90 * KEY_POINT_PCT * np.sqrt(2.0 / looks)))
+    heights = np.array([rest for rest, _ in rests])
+    against = heights - heights.mean(axis=0)  # each point against itself: [raises, points]
+    places, looks = np.median(against, axis=1), min(looks for _, looks in rests)
+    differ = float((against - places[:, None]).std(axis=1).max()) / np.sqrt(len(LANDS))
+    unsure = np.hypot(KEY_POINT_PCT / np.sqrt(looks), differ)
+    return Amount(float(np.ptp(places)), float(NORMAL_90 * np.sqrt(2.0) * unsure))
+
+
+def _rest_pct(seen: Seen, one: Raise) -> tuple[Floats, int] | None:
+    """How far below the mouth each point of the arms rests after a raise, percent of trunk: [points], and of how many looks; None of too few."""
+    bodies = [body for (t_s, body) in seen if one.to_s + SETTLED_S / 2 <= t_s <= one.until_s]
+    if len(bodies) < LEAST_LOOKS:
+        return None
+    below = [100.0 * (b.points_px[list(LANDS), 1] - lm.mouth(b)[1]) / max(lm.trunk_px(b), 1e-9) for b in bodies]
+    return np.median(below, axis=0), len(bodies)
 
 
 def _why(hands: Hands) -> Withheld:

@@ -20,11 +20,16 @@ def segments(hands: Hands) -> list[Segment]:
 
 
 def with_breaths(held: Sequence[Segment], breaths: Sequence[Segment]) -> list[Segment]:
-    """One line of segments: a breath goes before what is held meanwhile."""
-    left = list(held)
-    for breath in breaths:
-        left = [part for one in left for part in _without(one, breath)]
-    return sorted([*left, *breaths], key=lambda one: one.from_s)
+    """One line of segments: a way up goes before a breath, and a breath before what is held meanwhile."""
+    breathed = _all_without(breaths, [one for one in held if one.kind == "raising"])
+    return sorted([*_all_without(held, breathed), *breathed], key=lambda one: one.from_s)
+
+
+def _all_without(segments: Sequence[Segment], others: Sequence[Segment]) -> list[Segment]:
+    left = list(segments)
+    for other in others:
+        left = [part for one in left for part in _without(one, other)]
+    return left
 
 
 def _without(one: Segment, other: Segment) -> list[Segment]:

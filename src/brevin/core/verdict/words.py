@@ -168,7 +168,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Sit as you are and let the instrument come to you.",
     ),
     "raise_spread": CriterionWords(
-        "Each raise", "lands in one place", "lands elsewhere", "each raise lands elsewhere",
+        "Each raise", "in one place", "elsewhere", "each raise lands elsewhere",
         "The raises came to rest within {value} % of the trunk's length of each other.",
         "Bring it up slowly, to the same place, as if it had a parking spot.",
     ),

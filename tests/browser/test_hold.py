@@ -161,3 +161,21 @@ def test_the_instrument_s_line_is_set_by_two_taps_or_by_arrows_and_taken_back(in
 
 MOUTH = """async () => { const report = await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json();
     const [x, y] = report.hold.hands.stills.at(-1).mouth_px; return [x / report.clip.width_px, y / report.clip.height_px]; }"""
+
+
+def test_the_cue_has_other_words_and_those_that_were_said_stay(inside: Page) -> None:
+    to_hold(inside)
+    cue = inside.locator("p.text")
+    expect(cue).to_contain_text("as if it had a parking spot")
+    inside.keyboard.press("o")
+    expect(cue).to_have_text("Find the same place with your eyes shut.")
+    inside.get_by_role("button", name="other words").click()
+    expect(cue).to_contain_text("parking spot")  # round and back
+    inside.keyboard.press("o")
+    with inside.expect_response(lambda answered: answered.request.method == "POST" and answered.url.endswith("/cue")):
+        inside.keyboard.press("v")
+    expect(inside.get_by_role("button", name="other words")).to_have_count(0)
+    expect(cue).to_have_text("Find the same place with your eyes shut.")
+    inside.reload()
+    expect(cue).to_have_text("Find the same place with your eyes shut.")
+    expect(inside.get_by_text("said", exact=True)).to_be_visible()

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.verdict.tries import SAME_SITTING, NextTries, Try, next_tries
+from brevin.core.verdict.tries import SAME_SITTING, NextTries, Try, helped, next_tries
 
 NOON = datetime(2026, 3, 2, 12, 0, tzinfo=UTC)
 
@@ -45,3 +45,26 @@ def test_whatever_was_tried_no_more_are_better_than_there_were(said: list[tuple[
     backwards = next_tries(Try(student, NOON + timedelta(minutes=minute), state, cued) for student, minute, state, cued in reversed(said))
     if len({(student, minute) for student, minute, *_ in said}) == len(said):
         assert backwards == found, "in whatever order they are told"
+
+
+def said_in(*tries: tuple[int, str, bool, int], student: int = 1) -> list[Try]:
+    """Minute, state, whether the cue was said, and in which words."""
+    return [Try(student, NOON + timedelta(minutes=minute), state, cued, way) for minute, state, cued, way in tries]
+
+
+def test_the_words_that_were_most_often_followed_by_a_better_try_come_first() -> None:
+    tries = said_in((0, "work", True, 0), (5, "work", True, 1), (10, "steady", False, 0), (15, "work", True, 1), (20, "watch", False, 0))
+    assert helped(tries, 1) == 1
+    assert helped(tries, 2) == 0 and helped([], 1) == 0, "of another student, or of nobody, the usual ones"
+    assert helped(said_in((0, "work", True, 2), (5, "work", False, 0)), 1) == 0, "what helped nobody is not put first"
+
+
+def test_words_that_helped_now_and_then_give_way_to_those_that_always_did() -> None:
+    now_and_then = said_in((0, "work", True, 1), (5, "steady", False, 0), (100, "work", True, 1), (105, "work", False, 0))
+    always = said_in((300, "work", True, 2), (305, "steady", False, 0))
+    assert helped([*now_and_then, *always], 1) == 2
+    assert helped([*always, *said_in((400, "work", True, 0), (405, "steady", False, 0))], 1) == 0, "of two that always did, the usual ones"
+
+
+def test_a_try_of_another_lesson_says_nothing_of_the_words_before_it() -> None:
+    assert helped(said_in((0, "work", True, 2), (90, "steady", False, 0)), 1) == 0

@@ -31,6 +31,7 @@ export type Felt = Take["felt"];
 export type Method = Schemas["MethodOut"];
 export type CueRecord = Schemas["CueRecordOut"];
 export type Repetitions = Schemas["RepetitionsOut"];
+export type Fault = Pick<NonNullable<Report["cue"]>, "criterion" | "side">;
 export type Helps = Schemas["HelpsOut"];
 export type Ticks = Schemas["TicksOut"];
 export type Preview = Schemas["PreviewOut"];

@@ -1,17 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { body, client, type Examples, type Report, TAP } from "./client";
-
-type Fault = Pick<NonNullable<Report["cue"]>, "criterion" | "side">;
+import { body, client, type Fault, TAP } from "./client";
+import { faultOf } from "./said";
 
 /** What helps with a fault of a take: the equipment first, then one drill. */
-export const useHelp = (take_id: string, { criterion, side }: Fault) =>
+export const useHelp = (take_id: string, fault: Fault) =>
   useQuery({
-    queryKey: ["help", take_id, criterion, side ?? ""],
-    queryFn: async () => {
-      const query = { criterion: criterion as Examples["criterion"], ...(side ? { side } : {}) };
-      return body(await client.GET("/api/takes/{take_id}/help", { params: { path: { take_id }, query } }));
-    },
+    queryKey: ["help", take_id, fault.criterion, fault.side ?? ""],
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/help", { params: { path: { take_id }, query: faultOf(fault) } })),
   });
 
 /** What fits a student: chair, stand, strap. */

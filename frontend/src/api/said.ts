@@ -1,6 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { body, client, type Examples, type State, type Ticks, TAP } from "./client";
+import { body, client, type Examples, type Fault, type State, type Ticks, TAP } from "./client";
+
+/** A fault as it is asked for. */
+export const faultOf = ({ criterion, side }: Fault) => ({ criterion: criterion as Examples["criterion"], ...(side ? { side } : {}) });
 
 /** Which stored takes another way to teach would change. */
 export const useWouldChange = () =>
@@ -27,12 +30,11 @@ export function useOverrule(take_id: string) {
 }
 
 /** Whether a cue was said after a take, and what came after such faults. */
-export const useCueRecord = (take_id: string, criterion: string | undefined) =>
+export const useCueRecord = (take_id: string, cue: Fault | null) =>
   useQuery({
-    queryKey: ["cue", criterion, take_id],
-    enabled: criterion !== undefined,
-    queryFn: async () =>
-      body(await client.GET("/api/takes/{take_id}/cue", { params: { path: { take_id }, query: { criterion: criterion! } } })),
+    queryKey: ["cue", cue?.criterion, cue?.side ?? "", take_id],
+    enabled: cue !== null,
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/cue", { params: { path: { take_id }, query: faultOf(cue!) } })),
   });
 
 /** How often a take's card was done correctly up to it. */
@@ -47,8 +49,14 @@ export const useRepetitions = (take_id: string, version: number | undefined) =>
 export function useCueSaid(take_id: string) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async (cue: { criterion: string; side: "low" | "high" | null }) =>
-      body(await client.POST("/api/takes/{take_id}/cue", { params: { path: { take_id } }, body: cue, ...TAP })),
+    mutationFn: async ({ way, ...cue }: Fault & { way: number }) =>
+      body(
+        await client.POST("/api/takes/{take_id}/cue", {
+          params: { path: { take_id } },
+          body: { side: null, ...faultOf(cue), way },
+          ...TAP,
+        }),
+      ),
     onSettled: () => queries.invalidateQueries({ queryKey: ["cue"] }),
   });
 }

@@ -16,6 +16,9 @@ const Line = styled.div`
   gap: 4px 14px;
   color: ${colour("soft")};
   font-size: 15px;
+  @media ${PHONE} {
+    display: contents;
+  }
   button {
     min-height: 28px;
     margin-block: -4px; /* the row stays as high as its words */
@@ -29,7 +32,7 @@ const Line = styled.div`
 `;
 
 /** What came after a cue so far, and without it; nothing where there was no next try. */
-export function afterWords({ better_after, after, better_without, without }: Omit<CueRecord, "said">): string {
+export function afterWords({ better_after, after, better_without, without }: Omit<CueRecord, "said" | "ways" | "first">): string {
   const times = (better: number, of: number) => `${better} of ${of} ${of === 1 ? "time" : "times"}`;
   const parts = [
     after > 0 && `better after it ${times(better_after, after)}`,
@@ -38,12 +41,12 @@ export function afterWords({ better_after, after, better_without, without }: Omi
   return parts.filter(Boolean).join(", ");
 }
 
-/** Whether the cue was said: one tap keeps it, and the next tries show what came of it. */
-export function CueSaid({ take, cue }: { take: Take; cue: NonNullable<Report["cue"]> }) {
+/** Whether the cue was said: one tap keeps it, and in which words; the next tries show what came of it. */
+export function CueSaid({ take, cue, way }: { take: Take; cue: NonNullable<Report["cue"]>; way: number }) {
   const may = useMe().data?.may.includes("tick") ?? false;
-  const found = useCueRecord(take.id, cue.criterion).data;
+  const found = useCueRecord(take.id, cue).data;
   const say = useCueSaid(take.id);
-  const tell = () => say.mutate({ criterion: cue.criterion, side: cue.side ?? null });
+  const tell = () => say.mutate({ criterion: cue.criterion, side: cue.side, way });
   useKeys("Take, cue", [{ key: "v", does: "the cue was said", run: tell, off: !may || !found || found.said }]);
   if (!found) return null;
   return (

@@ -25,6 +25,14 @@ const Line = styled.div`
     color: ${colour("ink")};
     font-weight: 650;
   }
+  @media ${PHONE} {
+    display: contents; /* its button stands in one row with the other */
+    > span {
+      flex-basis: 100%;
+      font-size: 15px;
+      color: ${colour("soft")};
+    }
+  }
   button {
     min-height: 28px;
     margin-block: -4px; /* the row stays as high as its words */

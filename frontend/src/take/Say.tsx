@@ -1,6 +1,11 @@
+import { useState } from "react";
+import { Button } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report, Take } from "../api/client";
+import { useCueRecord } from "../api/said";
+import { useKeys } from "../design/keys";
+import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { feltWords } from "../film/felt";
 import { PATTERNS } from "../shared/words";
@@ -48,6 +53,20 @@ const Beside = styled.div`
     margin-top: 5px; /* nothing but the button stands there: clear of the sentence above */
   }
 `;
+const Other = styled(Button)`
+  margin-left: 14px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+  @media ${PHONE} {
+    min-height: 48px;
+  }
+`;
 /** Why the breath is not readable, or nothing of it could be judged, in a sentence; nothing where it was. */
 export function stopOf(report: Report): string {
   if (report.readable_for.breath) return report.cue ? "" : (report.verdicts.find(({ state }) => state === "unreadable")?.why ?? "");
@@ -60,14 +79,18 @@ export function Say({ take, report }: { take: Take; report: Report }) {
   const spoken = cueOf(take, report);
   const cue = !stop || spoken?.criterion !== "all" ? spoken?.text : undefined; // a hold is spoken of, however little of the breath is seen
   const pattern = stop || take.check.kind === "hold" ? "" : patternOf(report); // how the breath was is not what a hold asks
+  const ways = useWays(take, spoken);
   const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>
       <p className="label">
-        <b>{labelOf(report, cue ? "" : stop)}</b>
+        <span>
+          <b>{labelOf(report, cue ? "" : stop)}</b>
+          {cue && ways.other && <Other onPress={ways.other}>other words</Other>}
+        </span>
         {cue && <span>{whatFor(report, spoken)}</span>}
       </p>
-      <p className="text">{cue ?? stop}</p>
+      <p className="text">{cue === undefined ? stop : (ways.text ?? cue)}</p>
       <Beside>
         {(pattern || felt) && (
           <p className="quiet">
@@ -84,7 +107,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
           </p>
         )}
         {cue && spoken && spoken.criterion !== "all" && <Help take={take} cue={spoken} />}
-        {cue && spoken && spoken.criterion !== "all" && <CueSaid take={take} cue={spoken} />}
+        {cue && spoken && spoken.criterion !== "all" && <CueSaid take={take} cue={spoken} way={ways.way} />}
         {cue && <Repetitions take={take} />}
       </Beside>
       {(cue || !stop) &&
@@ -108,6 +131,17 @@ function labelOf(report: Report, stop: string): string {
 function cueOf({ headline }: Take, report: Report): Report["cue"] {
   if (!headline || headline.cue_criterion === (report.cue?.criterion ?? "")) return report.cue;
   return headline.cue ? { criterion: headline.cue_criterion, side: headline.cue_side, text: headline.cue } : null;
+}
+
+/** The cue in the words that helped this student before, else in the usual ones; and the next of them. */
+function useWays(take: Take, cue: Report["cue"]) {
+  const found = useCueRecord(take.id, cue && cue.criterion !== "all" ? cue : null).data;
+  const [turned, setTurned] = useState(0);
+  const count = found?.ways.length ?? 0;
+  const way = count ? (found!.first + (found!.said ? 0 : turned)) % count : 0; // what was said stays as it was said
+  const other = count > 1 && !found!.said ? () => setTurned(turned + 1) : null;
+  useKeys("Take, words", [{ key: "o", does: "the same in other words", run: () => other?.(), off: !other }]);
+  return { way, text: found?.ways[way], other };
 }
 
 /** The fault a cue is for, and in how many breaths it is. */

@@ -280,10 +280,11 @@ class Overrule(OfTake):
 
 
 class CueGiven(OfTake):
-    """A cue that was said after a take."""
+    """A cue that was said after a take. way: in which words, by their place in ``cues``."""
 
     criterion = CharField(32)
     side = CharField(8, default="")
+    way = IntegerField(default=0)
     by = ForeignKeyField(Person, null=True, on_delete="SET NULL")
     said_at = MomentField(default=now)
 

@@ -118,28 +118,31 @@ def overruled(scope: Scope, take_id: str) -> list[OverruleRecord]:
         return [OverruleRecord(row.criterion, cast(State, row.state), row.reason, row.by.name if row.by else "", row.said_at) for row in own]
 
 
-def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "") -> None:
+def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "", way: int = 0) -> None:
     """Put on record that a cue was said after a take; said twice, it is one."""
-    if cue_was_given(scope, take.id, criterion):
+    if cue_given(scope, take.id, criterion) is not None:
         return
     with db.connection_context():
-        CueGiven.create(**take.columns, criterion=criterion, side=side, by=scope.person_id)
+        CueGiven.create(**take.columns, criterion=criterion, side=side, way=way, by=scope.person_id)
 
 
-def cue_was_given(scope: Scope, take_id: str, criterion: str) -> bool:
-    """Whether a criterion's cue was said after a take."""
+def cue_given(scope: Scope, take_id: str, criterion: str) -> int | None:
+    """In which words a criterion's cue was said after a take; None where it was not."""
     with db.connection_context():
         given = (CueGiven.take == take_id) & (CueGiven.criterion == criterion)
-        return bool(CueGiven.select().where(given & scope.sees(CueGiven.programme)).exists())
+        row = CueGiven.select(CueGiven.way).where(given & scope.sees(CueGiven.programme)).first()
+        return None if row is None else int(row.way)
 
 
 def tries(scope: Scope, criterion: str) -> list[Try]:
-    """Every take under one criterion, with whether its cue was said after it: two queries whatever their number."""
+    """Every take under one criterion, with whether its cue was said after it, and in which words: two queries whatever their number."""
     found = verdicts(scope, criterion=criterion)
     with db.connection_context():
-        given = CueGiven.select(CueGiven.take).where((CueGiven.criterion == criterion) & scope.sees(CueGiven.programme))
-        cued = {row.take_id for row in given}
-    return [Try(one.student_id, one.made_at, cast(State, one.overruled or one.state), one.take_id in cued) for one in found]
+        given = CueGiven.select(CueGiven.take, CueGiven.way).where((CueGiven.criterion == criterion) & scope.sees(CueGiven.programme))
+        ways = {row.take_id: row.way for row in given}
+    return [
+        Try(one.student_id, one.made_at, cast(State, one.overruled or one.state), one.take_id in ways, ways.get(one.take_id, 0)) for one in found
+    ]  # fmt: skip
 
 
 def done(scope: Scope, asked_id: int) -> list[Done]:

@@ -4,9 +4,10 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.hold.ticks import as_taught
+from brevin.core.verdict.cues import cues
 from brevin.core.verdict.repetitions import repetitions
 from brevin.core.verdict.rules import CRITERION_KEYS
-from brevin.core.verdict.tries import next_tries
+from brevin.core.verdict.tries import helped, next_tries
 from brevin.store import reports, takes, ticks
 from brevin.web.auth import scope
 from brevin.web.bench_content import looks_of
@@ -37,16 +38,21 @@ def overrules_of(path: TakePath) -> Response:
 @routes.post("/<take_id>/cue", responses={200: Done})
 def cue_given(path: TakePath, body: CueIn) -> Response:
     """Put on record that a cue was said."""
-    reports.give_cue(scope(), takes.take_record(scope(), path.take_id), criterion=_criterion(body.criterion), side=body.side or "")
+    take = takes.take_record(scope(), path.take_id)
+    if body.way >= len(cues(body.criterion, body.side)):
+        raise Refused("bad_request", 422)
+    reports.give_cue(scope(), take, criterion=body.criterion, side=body.side or "", way=body.way)
     return answer(Done(done=True))
 
 
 @routes.get("/<take_id>/cue", responses={200: CueRecordOut})
 def cue_record(path: TakePath, query: CueQuery) -> Response:
-    """Whether a criterion's cue was said after this take, and what became of such faults in the next tries: after the cue, and without."""
-    take, criterion = takes.take_record(scope(), path.take_id), _criterion(query.criterion)
-    counted = next_tries(reports.tries(scope(), criterion))
-    return answer(CueRecordOut(said=reports.cue_was_given(scope(), take.id, criterion), **vars(counted)))
+    """The ways to say a criterion's cue, whether it was said after this take, and what became of such faults in the next tries: after the cue, and without."""
+    take, ways = takes.take_record(scope(), path.take_id), cues(query.criterion, query.side)
+    tries = reports.tries(scope(), query.criterion)
+    given = reports.cue_given(scope(), take.id, query.criterion)
+    first = min(helped(tries, take.student.id) if given is None else given, len(ways) - 1)
+    return answer(CueRecordOut(ways=list(ways), first=first, said=given is not None, **vars(next_tries(tries))))
 
 
 @routes.get("/<take_id>/repetitions", responses={200: RepetitionsOut})

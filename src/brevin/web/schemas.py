@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field, RootModel
 
 from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Contrast, Felt, FeltQuestion, Instrument, Side, State
 from brevin.core.report import Report
+from brevin.core.verdict.rules import CriterionKey
 from brevin.store.records import Away, Facing, TakeState
 from brevin.store.scope import Acting, Role
 from brevin.web.permissions import Permission
@@ -259,8 +260,11 @@ class OverruleIn(BaseModel):
 
 
 class CueIn(BaseModel):
-    criterion: str = Field(max_length=32)
+    """way: in which of the cue's words."""
+
+    criterion: CriterionKey
     side: Side | None = None
+    way: int = Field(default=0, ge=0, le=20)
 
 
 class MoveIn(BaseModel):

@@ -5,7 +5,8 @@ from datetime import datetime
 from pydantic import BaseModel, Field
 
 from brevin.core.hold.ticks import Near, TickState
-from brevin.core.kinds import State
+from brevin.core.kinds import Side, State
+from brevin.core.verdict.rules import CriterionKey
 
 
 class TickOut(BaseModel):
@@ -40,14 +41,18 @@ class OverrulesOut(BaseModel):
 
 
 class CueQuery(BaseModel):
-    """Which criterion's cue."""
+    """Which criterion's cue. side: low where the value lies under its band."""
 
-    criterion: str = Field(max_length=32)
+    criterion: CriterionKey
+    side: Side | None = None
 
 
 class CueRecordOut(BaseModel):
-    """said: after this take; of all tries with the fault that were followed by another in the same sitting, how many there were and how many were better."""
+    """ways: every way to say it; first: the one that was said, else that helped this student before, else the usual one; said: after this take; of all
+    tries with the fault that were followed by another in the same sitting, how many there were and how many were better."""
 
+    ways: list[str]
+    first: int
     said: bool
     better_after: int
     after: int

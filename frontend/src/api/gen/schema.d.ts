@@ -1107,7 +1107,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether a criterion's cue was said after this take, and what became of such faults in the next tries: after the cue, and without. */
+        /** The ways to say a criterion's cue, whether it was said after this take, and what became of such faults in the next tries: after the cue, and without. */
         get: operations["said_cue_record__take_id__cue_get"];
         put?: never;
         /** Put on record that a cue was said. */
@@ -2112,19 +2112,31 @@ export interface components {
              */
             text: string;
         };
-        /** CueIn */
+        /**
+         * CueIn
+         * @description way: in which of the cue's words.
+         */
         CueIn: {
-            /** Criterion */
-            criterion: string;
+            /**
+             * Criterion
+             * @enum {string}
+             */
+            criterion: "trunk_inclination" | "keeps_tall" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /**
              * Side
              * @default null
              */
             side: ("low" | "high") | null;
+            /**
+             * Way
+             * @default 0
+             */
+            way: number;
         };
         /**
          * CueRecordOut
-         * @description said: after this take; of all tries with the fault that were followed by another in the same sitting, how many there were and how many were better.
+         * @description ways: every way to say it; first: the one that was said, else that helped this student before, else the usual one; said: after this take; of all
+         *     tries with the fault that were followed by another in the same sitting, how many there were and how many were better.
          */
         CueRecordOut: {
             /** After */
@@ -2133,8 +2145,12 @@ export interface components {
             better_after: number;
             /** Better Without */
             better_without: number;
+            /** First */
+            first: number;
             /** Said */
             said: boolean;
+            /** Ways */
+            ways: string[];
             /** Without */
             without: number;
         };
@@ -6986,7 +7002,8 @@ export interface operations {
     said_cue_record__take_id__cue_get: {
         parameters: {
             query: {
-                criterion: string;
+                criterion: "trunk_inclination" | "keeps_tall" | "shoulder_tilt" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                side?: ("low" | "high") | null;
             };
             header?: never;
             path: {

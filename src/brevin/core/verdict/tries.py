@@ -1,5 +1,6 @@
 """What became of a fault in the next try: after its cue was said, and without. It says how often, never that the cue was the reason."""
 
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -12,12 +13,14 @@ RANKS: dict[str, int] = {"work": 0, "watch": 1, "steady": 2}
 
 @dataclass(frozen=True)
 class Try:
-    """One student's take under one criterion. state: as the teacher has it where they overruled; cued: whether its cue was said after it."""
+    """One student's take under one criterion. state: as the teacher has it where they overruled; cued: whether its cue was said after it; way: in which words,
+    by their place in ``cues``."""
 
     student_id: int
     made_at: datetime
     state: State
     cued: bool
+    way: int = 0
 
 
 @dataclass(frozen=True)
@@ -39,6 +42,15 @@ def next_tries(tries: Iterable[Try]) -> NextTries:
     pairs = [pair for own in of_student.values() for pair in _pairs(sorted(own, key=lambda one: one.made_at))]
     cued, alone = [pair for pair in pairs if pair[0].cued], [pair for pair in pairs if not pair[0].cued]
     return NextTries(_better(cued), len(cued), _better(alone), len(alone))
+
+
+def helped(tries: Iterable[Try], student_id: int) -> int:
+    """In which words the cue was most often followed by a better try of this student; the usual ones where none was."""
+    own = sorted((one for one in tries if one.student_id == student_id and one.state in RANKS), key=lambda one: one.made_at)
+    pairs = [pair for pair in _pairs(own) if pair[0].cued]
+    after = Counter(first.way for first, _ in pairs)
+    better = Counter(first.way for first, later in pairs if RANKS[later.state] > RANKS[first.state])
+    return min(better, key=lambda way: (-better[way] / after[way], -better[way], way), default=0)
 
 
 def _pairs(own: Sequence[Try]) -> list[tuple[Try, Try]]:

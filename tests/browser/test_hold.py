@@ -167,6 +167,7 @@ def test_the_cue_has_other_words_and_those_that_were_said_stay(inside: Page) -> 
     to_hold(inside)
     cue = inside.locator("p.text")
     expect(cue).to_contain_text("as if it had a parking spot")
+    expect(inside.get_by_role("button", name="other words")).to_be_visible()
     inside.keyboard.press("o")
     expect(cue).to_have_text("Find the same place with your eyes shut.")
     inside.get_by_role("button", name="other words").click()

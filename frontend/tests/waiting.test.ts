@@ -3,8 +3,8 @@ import { expect, it } from "vitest";
 import type { Take } from "../src/api/client";
 import { roundSeconds, secondsLeft, waitingWords } from "../src/today/waiting";
 
-const take = (id: string, state: Take["state"], minute: number, progress = 0) =>
-  ({ id, state, progress, stage: "following the trunk", made_at: `2026-11-26T10:0${minute}:00Z` }) as Take;
+const take = (id: string, state: Take["state"], minute: number, progress = 0, filmed = false) =>
+  ({ id, state, progress, filmed, stage: "following the trunk", made_at: `2026-11-26T10:0${minute}:00Z` }) as Take;
 const first = take("a", "reading", 1, 0.75);
 const second = take("b", "queued", 2);
 const third = take("c", "queued", 3);
@@ -25,4 +25,13 @@ it("says nothing of one that waits for nothing, and never nought seconds", () =>
   expect(roundSeconds(0)).toBe(1);
   expect(roundSeconds(4.2)).toBe(5);
   expect(roundSeconds(23)).toBe(25);
+});
+
+it("puts what was filmed in the page before files that were added earlier", () => {
+  const filmed = take("e", "queued", 5, 0, true);
+  const again = take("f", "queued", 6, 0, true);
+  const whole = [...all, again, filmed];
+  expect(waitingWords(filmed, whole, 8)).toBe("first in the queue, about 10 s");
+  expect(waitingWords(again, whole, 8)).toBe("second in the queue, about 20 s");
+  expect(waitingWords(second, whole, 8)).toBe("third in the queue, about 25 s");
 });

@@ -109,6 +109,13 @@ def test_the_oldest_waiting_take_is_read_first(scope: Scope, student: StudentRec
     assert [readings.claim_next(HOUSE).take.id for _ in range(2)] == [old.id, new.id]
 
 
+def test_what_was_filmed_in_the_page_is_read_before_files_that_waited_longer(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
+    """A class waits for the one, and nobody for the others; among themselves the oldest comes first."""
+    files = [new_take(scope, student, clip, made_at=database.now() - timedelta(minutes=minutes)) for minutes in (30, 20)]
+    filmed = [new_take(scope, student, clip, made_at=database.now() - timedelta(minutes=minutes), sent_as=f"{minutes:036}") for minutes in (2, 1)]
+    assert [readings.claim_next(HOUSE).take.id for _ in range(4)] == [*(one.id for one in filmed), *(one.id for one in files)]
+
+
 def test_a_dead_readers_take_waits_again_and_is_given_up_after_its_last_attempt(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
     take = new_take(scope, student, clip)
     for attempt in range(readings.MOST_ATTEMPTS):

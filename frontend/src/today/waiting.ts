@@ -24,5 +24,7 @@ export function waitingWords(take: Take, all: Take[], usual_s: number): string {
 export const roundSeconds = (seconds: number) =>
   seconds < ROUND_S ? Math.max(Math.ceil(seconds), 1) : Math.round(seconds / ROUND_S) * ROUND_S;
 
-/** How many wait to be read before this one: the oldest comes first. */
-const placeOf = (take: Take, all: Take[]) => all.filter((other) => other.state === "queued" && other.made_at < take.made_at).length;
+/** How many wait to be read before this one: what was filmed in the page comes first, then the oldest. */
+const placeOf = (take: Take, all: Take[]) => all.filter((other) => other.state === "queued" && goesFirst(other, take)).length;
+
+const goesFirst = (one: Take, other: Take) => (one.filmed === other.filmed ? one.made_at < other.made_at : one.filmed);

@@ -20,10 +20,11 @@ MOST_ATTEMPTS = 2  # a clip that ended two readers is not tried a third time
 
 
 def claim_next(scope: Scope) -> Leased | None:
-    """Take the next waiting take for reading, oldest first; None where nothing waits."""
+    """Take the next waiting take for reading: what was filmed in the page first, since its class waits and it has been looked at while it was filmed, then
+    the oldest; None where nothing waits."""
     token = uuid.uuid4().hex
     with db.connection_context(), db.atomic():
-        free = Take.select().where((Take.state == "queued") & scope.sees(Take.programme)).order_by(Take.made_at)
+        free = Take.select().where((Take.state == "queued") & scope.sees(Take.programme)).order_by(Take.sent_as.is_null(), Take.made_at)
         row = free.for_update("FOR UPDATE SKIP LOCKED").first()  # type: ignore[arg-type]
         if row is None:
             return None

@@ -101,10 +101,12 @@ class ClipOut(BaseModel):
 
 
 class TakeOut(BaseModel):
-    """judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there."""
+    """judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there;
+    filmed: in the page, so it is read before files that were added."""
 
     id: str
     student: StudentOut
+    filmed: bool
     made_at: datetime
     check: CheckOut
     instrument: Instrument

@@ -58,7 +58,7 @@ def take_out(record: TakeRecord) -> TakeOut:
         id=record.id, student=student_out(record.student), made_at=record.made_at, check=check_out(record.asked), instrument=record.asked.check.instrument,
         try_number=record.try_number, state=record.state, stage=record.stage, progress=record.progress, reason_code=record.reason_code,
         reason_text=reason_sentence(record.reason_code, record.reason_facts) if record.reason_code in REASONS else "", clip=shown,
-        judged_anew=bool(record.evidence_name), headline=_headline(record.headline), felt=record.felt,
+        judged_anew=bool(record.evidence_name), headline=_headline(record.headline), felt=record.felt, filmed=record.sent_as is not None,
     )  # fmt: skip
 
 

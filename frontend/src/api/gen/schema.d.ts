@@ -4104,7 +4104,8 @@ export interface components {
         };
         /**
          * TakeOut
-         * @description judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there.
+         * @description judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there;
+         *     filmed: in the page, so it is read before files that were added.
          */
         TakeOut: {
             check: components["schemas"]["CheckOut"];
@@ -4114,6 +4115,8 @@ export interface components {
              * @enum {string}
              */
             felt: "" | "low" | "high" | "easier" | "same" | "harder" | "enough" | "not_enough" | "unsure";
+            /** Filmed */
+            filmed: boolean;
             headline: components["schemas"]["HeadlineOut"] | null;
             /** Id */
             id: string;

@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, Playwright, expect, sync_playwright
+from playwright.sync_api import BrowserContext, Page, Playwright, expect, sync_playwright
 
 from brevin.ops import demo
 from brevin.standin.browser import launched
@@ -34,7 +34,7 @@ def driver() -> Iterator[Playwright]:
 
 @pytest.fixture(scope="session")
 def browser(driver: Playwright) -> Iterator:
-    running = launched(driver)
+    running = launched(driver, "--process-per-site")  # pages of one address share what is costly to begin
     yield running
     running.close()
 
@@ -47,18 +47,27 @@ def studio(driver: Playwright, tmp_path_factory: pytest.TempPathFactory) -> Iter
     running.close()
 
 
+SCREEN = {"width": 1280, "height": 800}
+
+
 @contextmanager
 def opened(browser, address: str, **context) -> Iterator[Page]:
     """A page in a context of its own; errors of the page fail the test."""
-    held = browser.new_context(**({"viewport": {"width": 1280, "height": 800}} | context))
-    shown = held.new_page()
+    held = browser.new_context(**({"viewport": SCREEN} | context))
+    with watched(held.new_page(), address) as shown:
+        yield shown
+    held.close()
+
+
+@contextmanager
+def watched(shown: Page, address: str) -> Iterator[Page]:
+    """A page that goes to an address; its errors fail the test."""
     troubles: list[str] = []
     shown.on("pageerror", lambda error: troubles.append(str(error)))
     shown.on("console", lambda m: troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
     shown.set_default_timeout(20_000)
     shown.goto(address)
     yield shown
-    held.close()
     assert troubles == []
 
 
@@ -80,12 +89,31 @@ def ticket(browser, address: str) -> dict:
         return shown.context.storage_state()
 
 
+@pytest.fixture(scope="session")
+def signed_in(browser, address: str, ticket: dict) -> Iterator[BrowserContext]:
+    """A signed-in teacher's browser. It keeps a page open, so that the program of the pages is not begun anew for each."""
+    held = browser.new_context(viewport=SCREEN, storage_state=ticket)
+    held.new_page().goto(f"{address}/api/me")
+    yield held
+    held.close()
+
+
 @pytest.fixture
-def inside(browser, address: str, ticket: dict) -> Iterator[Page]:
-    """A page of a signed-in teacher, on Today."""
-    with opened(browser, address, storage_state=ticket) as shown:
+def inside(signed_in: BrowserContext, address: str, ticket: dict) -> Iterator[Page]:
+    """A page of a signed-in teacher, on Today. Nothing that an earlier test left in the browser is there."""
+    keeper = signed_in.pages[0]
+    session = signed_in.new_cdp_session(keeper)
+    session.send("Storage.clearDataForOrigin", {"origin": address, "storageTypes": "local_storage,indexeddb,cache_storage,service_workers,file_systems"})
+    session.detach()
+    signed_in.clear_cookies()
+    signed_in.add_cookies(ticket["cookies"])
+    with watched(signed_in.new_page(), address) as shown:
         shown.get_by_role("heading", name="Just read").wait_for()
         yield shown
+        for page in signed_in.pages[1:]:
+            page.close()
+        signed_in.unroute_all()
+        signed_in.set_offline(False)
 
 
 def clip(name: str) -> Path:

@@ -14,9 +14,10 @@ def brevin(*arguments: str | Path) -> subprocess.CompletedProcess[str]:
     return subprocess.run([str(ROOT / "brevin"), *map(str, arguments)], capture_output=True, text=True, timeout=120, cwd="/")
 
 
-def test_a_clip_is_analysed_without_server_and_database(tmp_path: Path) -> None:
+def test_a_clip_is_analysed_without_server_and_database(tmp_path: Path, tmp_path_factory: pytest.TempPathFactory) -> None:
     out = tmp_path / "report.json"
-    done = brevin("analyse", DEMO_CLIP, "--count", "4-0-6@84x3", "--instrument", "trumpet", "--out", out)
+    one_breath = clips.beginning(DEMO_CLIP, tmp_path_factory.mktemp("beginning") / DEMO_CLIP.name, 12.0)
+    done = brevin("analyse", one_breath, "--count", "4-0-6@84x1", "--instrument", "trumpet", "--out", out)
     report = json.loads(out.read_text())
     assert done.returncode == 0 and report["readable"] is True and report["hold"]["instrument"] == "trumpet"
     assert done.stdout == "" and "%" in done.stderr and list(tmp_path.iterdir()) == [out]

@@ -42,7 +42,9 @@ def browser(driver: Playwright) -> Iterator:
 @pytest.fixture(scope="session")
 def studio(driver: Playwright, tmp_path_factory: pytest.TempPathFactory) -> Iterator:
     """A browser whose camera sees the stand-in, smaller and half as often as it was filmed: the browser's coding costs most of what filming costs here."""
-    running = launched(driver, *as_camera(demo.CLIPS / "standing-full-early.mp4", tmp_path_factory.mktemp("camera"), smaller=1.5, slower=True))
+    running = launched(
+        driver, "--process-per-site", *as_camera(demo.CLIPS / "standing-full-early.mp4", tmp_path_factory.mktemp("camera"), smaller=1.5, slower=True)
+    )
     yield running
     running.close()
 
@@ -89,8 +91,8 @@ def ticket(browser, address: str) -> dict:
         return shown.context.storage_state()
 
 
-@pytest.fixture(scope="session")
-def signed_in(browser, address: str, ticket: dict) -> Iterator[BrowserContext]:
+@contextmanager
+def keeping(browser, address: str, ticket: dict) -> Iterator[BrowserContext]:
     """A signed-in teacher's browser. It keeps a page open, so that the program of the pages is not begun anew for each."""
     held = browser.new_context(viewport=SCREEN, storage_state=ticket)
     held.new_page().goto(f"{address}/api/me")
@@ -98,22 +100,34 @@ def signed_in(browser, address: str, ticket: dict) -> Iterator[BrowserContext]:
     held.close()
 
 
-@pytest.fixture
-def inside(signed_in: BrowserContext, address: str, ticket: dict) -> Iterator[Page]:
-    """A page of a signed-in teacher, on Today. Nothing that an earlier test left in the browser is there."""
-    keeper = signed_in.pages[0]
-    session = signed_in.new_cdp_session(keeper)
+@contextmanager
+def emptied(held: BrowserContext, address: str, ticket: dict) -> Iterator[Page]:
+    """A page of it, on Today. Nothing that an earlier test left in the browser is there."""
+    session = held.new_cdp_session(held.pages[0])
     session.send("Storage.clearDataForOrigin", {"origin": address, "storageTypes": "local_storage,indexeddb,cache_storage,service_workers,file_systems"})
     session.detach()
-    signed_in.clear_cookies()
-    signed_in.add_cookies(ticket["cookies"])
-    with watched(signed_in.new_page(), address) as shown:
+    held.clear_cookies()
+    held.add_cookies(ticket["cookies"])
+    with watched(held.new_page(), address) as shown:
         shown.get_by_role("heading", name="Just read").wait_for()
         yield shown
-        for page in signed_in.pages[1:]:
+        for page in held.pages[1:]:
             page.close()
-        signed_in.unroute_all()
-        signed_in.set_offline(False)
+        held.unroute_all()
+        held.set_offline(False)
+
+
+@pytest.fixture(scope="session")
+def signed_in(browser, address: str, ticket: dict) -> Iterator[BrowserContext]:
+    with keeping(browser, address, ticket) as held:
+        yield held
+
+
+@pytest.fixture
+def inside(signed_in: BrowserContext, address: str, ticket: dict) -> Iterator[Page]:
+    """A page of a signed-in teacher, on Today."""
+    with emptied(signed_in, address, ticket) as shown:
+        yield shown
 
 
 def clip(name: str) -> Path:

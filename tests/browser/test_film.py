@@ -5,19 +5,24 @@ from collections.abc import Iterator
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import BrowserContext, Page, Route, expect
 
-from tests.browser.conftest import opened
+from tests.browser.conftest import emptied, keeping
 from tests.browser.test_main_path import READ_MS, newest
 from tests.browser.test_states import all_read
 from tests.conftest import Running
 
 
+@pytest.fixture(scope="module")
+def filming(studio, address: str, ticket: dict) -> Iterator[BrowserContext]:
+    with keeping(studio, address, ticket) as held:
+        yield held
+
+
 @pytest.fixture
-def stage(studio, address: str, ticket: dict) -> Iterator[Page]:
+def stage(filming: BrowserContext, address: str, ticket: dict) -> Iterator[Page]:
     """Today in that browser, everything read."""
-    with opened(studio, address, storage_state=ticket) as shown:
-        shown.get_by_role("heading", name="Just read").wait_for()
+    with emptied(filming, address, ticket) as shown:
         all_read(shown)
         yield shown
 

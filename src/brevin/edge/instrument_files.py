@@ -1,9 +1,10 @@
 """The bench's content: a file an instrument, a file a family, a drawing a file. What cannot be right is refused with file and line."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Hashable, Iterator, Mapping
 from dataclasses import dataclass, fields, is_dataclass
+from functools import cache
 from pathlib import Path
-from typing import TypeVar
+from typing import Any, TypeVar, cast
 
 import yaml
 from pydantic import TypeAdapter, ValidationError
@@ -75,6 +76,12 @@ def _score_order(own: list[tuple[InstrumentCard, "Lines"]]) -> list[Instrument]:
     return [name for name in INSTRUMENTS if name in served]
 
 
+@cache
+def _reader_of(kind: Hashable) -> TypeAdapter[Any]:
+    """Made once a kind: making it takes longer than reading a file with it."""
+    return TypeAdapter(cast(Any, kind))
+
+
 class Lines:
     """One file, and on which of its lines everything stands. found: what is wrong with its form."""
 
@@ -82,6 +89,7 @@ class Lines:
         self.name, self.found = path.name, list[str]()
         self._at: dict[Way, int] = {}
         self._raw: object = None
+        self._scalars = yaml.constructor.SafeConstructor()
         try:
             root = yaml.compose(path.read_text(), Loader=LOADER)
             self._raw = self._plain(root, ()) if root is not None else None
@@ -94,7 +102,7 @@ class Lines:
         if self.found:
             return None
         try:
-            made = TypeAdapter(kind).validate_python(self._raw)
+            made: T = _reader_of(cast(Hashable, kind)).validate_python(self._raw)
         except ValidationError as error:
             self.found += self.told([Fault(tuple(one["loc"]), one["msg"]) for one in error.errors()])
             return None
@@ -120,7 +128,7 @@ class Lines:
             return plain
         if isinstance(node, yaml.SequenceNode):
             return [self._plain(value, (*at, i)) for i, value in enumerate(node.value)]
-        return yaml.SafeLoader("").construct_object(node)
+        return self._scalars.construct_object(node, deep=True)
 
 
 def _unknown(raw: object, made: object, at: Way) -> Iterator[Way]:

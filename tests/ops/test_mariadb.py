@@ -7,9 +7,10 @@ from pathlib import Path
 import pymysql
 import pytest
 
-from brevin.ops import mariadb
+from brevin.ops import empty_database, mariadb
 from brevin.ops import settings as known
-from brevin.ops.mariadb import DatabaseTrouble, MariaDb, _is_ours, _pid, free_port
+from brevin.ops.empty_database import DatabaseTrouble
+from brevin.ops.mariadb import MariaDb, _is_ours, _pid, free_port
 
 
 @pytest.fixture
@@ -120,3 +121,46 @@ def test_a_port_taken_between_the_asking_and_the_binding_is_asked_for_again(fres
         server.start()
         assert server.port != other.getsockname()[1] and server.alive
         server.stop()
+
+
+def test_an_empty_folder_is_made_once_and_copied_from_then_on(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(empty_database, "KEPT", tmp_path / "kept")
+    made: list[Path] = []
+    make = empty_database._make
+    monkeypatch.setattr(empty_database, "_make", lambda folder, *rest: (made.append(folder), make(folder, *rest)))
+    first, second = (known.load(tmp_path / name) for name in ("one", "two"))
+    for settings in (first, second):
+        server = MariaDb(settings)
+        server.start()
+        with server.connection("brevin") as connection, connection.cursor() as cursor:
+            cursor.execute("CREATE TABLE kept (n INT PRIMARY KEY)")  # what one holds is not in the next
+        server.stop()
+    assert len(made) == 1 and first.values["db_password"] != second.values["db_password"]
+    assert [one.name for one in (tmp_path / "kept").iterdir()] == [empty_database.known_empty().name], "no half copy beside it"
+    assert not (tmp_path / "one" / "mariadb.part").exists() and not (empty_database.known_empty() / "brevin").exists()
+
+
+def test_where_no_copy_can_be_kept_or_it_is_of_another_version_the_folder_is_made_anew(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    made: list[Path] = []
+    monkeypatch.setattr(empty_database, "_make", lambda folder, *rest: (made.append(folder), folder.mkdir(parents=True)))
+    (tmp_path / "a file").write_text("no folder")
+    monkeypatch.setattr(empty_database, "KEPT", tmp_path / "a file")
+    for name in ("one", "two"):
+        empty_database.empty_folder(tmp_path / name, user=(), environment={})
+    assert len(made) == 2 and (tmp_path / "two").is_dir()
+    monkeypatch.setattr(empty_database, "KEPT", tmp_path / "kept")
+    empty_database.empty_folder(tmp_path / "three", user=(), environment={})
+    before = empty_database.known_empty()
+    monkeypatch.setattr(empty_database, "program", lambda name, usual: "/bin/echo")
+    assert empty_database.known_empty() != before, "another server, another copy"
+    empty_database.empty_folder(tmp_path / "four", user=(), environment={})
+    assert len(made) == 4
+
+
+def test_a_copy_that_fails_is_told_and_leaves_nothing_half_made(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(empty_database, "KEPT", tmp_path)
+    empty_database.known_empty().mkdir()
+    nowhere = tmp_path / "no" / "such" / "mariadb"
+    with pytest.raises(DatabaseTrouble, match="could not be made"):
+        empty_database.empty_folder(nowhere, user=(), environment={})
+    assert not nowhere.exists()

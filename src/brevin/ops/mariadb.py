@@ -1,7 +1,6 @@
 """MariaDB of Debian's packages, on loopback, with its data in the data folder: started, stopped, and taken up again after a kill."""
 
 import os
-import shutil
 import signal
 import socket
 import subprocess
@@ -11,6 +10,7 @@ from pathlib import Path
 import pymysql
 
 from brevin.ops.children import spawn
+from brevin.ops.empty_database import DatabaseTrouble, empty_folder, program
 from brevin.ops.settings import Settings
 
 SCHEMAS = ("brevin",)
@@ -18,10 +18,6 @@ PROGRAM = "brevin"  # the account of the program itself: its schemas and nothing
 UP_WITHIN_S, DOWN_WITHIN_S = 60.0, 30.0
 START_TRIES = 3
 MOST_DEATHS, WITHIN_S = 5, 60.0  # so often in so long, and starting again does not mend it
-
-
-class DatabaseTrouble(RuntimeError):
-    """The database did not come up or go down; the message says what to do."""
 
 
 class MariaDb:
@@ -41,7 +37,7 @@ class MariaDb:
         self.log.parent.mkdir(parents=True, exist_ok=True)
         self._end_stale()
         if not (self.folder / "mysql").exists():
-            self._install()
+            empty_folder(self.folder, user=self._user(), environment=self._environment())
         for tries_left in reversed(range(START_TRIES)):
             self.port = free_port()
             self.process = spawn(self._command(), self.log, environment=self._environment())
@@ -85,19 +81,9 @@ class MariaDb:
     def _user(self) -> list[str]:
         return ["--user=root"] if os.geteuid() == 0 else []
 
-    def _install(self) -> None:
-        tool = _program("mariadb-install-db", "/usr/bin/mariadb-install-db")
-        unfinished = self.folder.with_name("mariadb.part")
-        shutil.rmtree(unfinished, ignore_errors=True)
-        command = [tool, "--no-defaults", "--auth-root-authentication-method=normal", "--skip-test-db", f"--datadir={unfinished}", *self._user()]
-        done = subprocess.run(command, capture_output=True, text=True, env=self._environment())
-        if done.returncode:
-            raise DatabaseTrouble(f"the database folder could not be made: {done.stderr.strip()[-400:]}")
-        unfinished.rename(self.folder)
-
     def _command(self) -> list[str]:
         return [
-            _program("mariadbd", "/usr/sbin/mariadbd"), "--no-defaults", f"--datadir={self.folder}", f"--socket={self.settings.socket}",
+            program("mariadbd", "/usr/sbin/mariadbd"), "--no-defaults", f"--datadir={self.folder}", f"--socket={self.settings.socket}",
             f"--pid-file={self.pid_file}", "--bind-address=127.0.0.1", f"--port={self.port}", "--character-set-server=utf8mb4",
             "--collation-server=utf8mb4_unicode_ci", "--skip-name-resolve", "--innodb-buffer-pool-size=96M", "--performance-schema=OFF",
             "--max-allowed-packet=64M", *self._user(),
@@ -155,13 +141,6 @@ class MariaDb:
                     return
                 time.sleep(0.05)
         raise DatabaseTrouble(f"an older database (process {pid}) holds {self.folder} and does not end; end it by hand")
-
-
-def _program(name: str, usual: str) -> str:
-    found = shutil.which(name) or (usual if Path(usual).exists() else None)
-    if found is None:
-        raise DatabaseTrouble("MariaDB is not installed: run ./start as root once, or apt-get install mariadb-server")
-    return found
 
 
 def _pid(path: Path) -> int | None:

@@ -17,9 +17,10 @@ from brevin.edge.instrument_files import ContentFaults, content
 from brevin.ops import demo
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
+from brevin.ops.empty_database import DatabaseTrouble
 from brevin.ops.listening import FRUGAL, certificate, claim_port, own_names, wait_for_page, web_command
 from brevin.ops.logs import keep_small
-from brevin.ops.mariadb import DatabaseTrouble, MariaDb
+from brevin.ops.mariadb import MariaDb
 from brevin.ops.service import GivesUp, Service, reader_command
 from brevin.ops.settings import ROOT, Settings
 from brevin.store import database, readings

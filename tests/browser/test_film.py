@@ -171,7 +171,7 @@ def test_the_mirror_for_the_face_asks_for_the_face_and_goes_back_to_the_breath(s
 def test_a_camera_that_is_refused_says_what_to_do_and_what_fitted_is_shown_all_the_same(inside: Page) -> None:
     inside.get_by_role("button", name=re.compile("^Tadeo")).click()
     inside.keyboard.press("f")
-    expect(inside.get_by_test_id("fits")).to_have_text("chair 40 cm, turn to the stand 35 deg")
+    expect(inside.get_by_test_id("fits")).to_have_text("chair 40 cm, turn to the stand 35°")
     expect(inside.get_by_role("alert")).to_contain_text(re.compile("Allow it|No camera was found"))
     expect(inside.get_by_role("button", name="Start")).to_be_disabled()
 

@@ -7,6 +7,7 @@ import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { setsOf } from "../breathscore/layout";
+import { withUnit } from "../shared/valueWords";
 import { firstName, instrumentWords } from "../shared/words";
 import { PART_WORDS, saidAt, sideAt, SIDES, type Moment } from "./counting";
 
@@ -207,7 +208,7 @@ function Fits({ studentId }: { studentId: number }) {
   if (fits.length === 0) return null;
   return (
     <p className="setup hint" data-testid="fits">
-      {fits.map(({ title, value, unit }) => `${title.toLowerCase()} ${value} ${unit}`).join(", ")}
+      {fits.map(({ title, value, unit }) => `${title.toLowerCase()} ${value}${withUnit(unit)}`).join(", ")}
     </p>
   );
 }

@@ -19,6 +19,9 @@ export function digits({ criterion }: Judged, value: number): string {
 
 export const unitWords = ({ criterion, unit }: Judged) => UNITS[criterion] ?? SHORT[unit] ?? unit;
 
+/** A unit as it stands behind its number: degrees close to it, others apart. */
+export const withUnit = (unit: string) => (unit === "deg" ? "°" : ` ${unit}`);
+
 /** The number with its unit; nothing where there is none. */
 export const valueWords = (judged: Judged & { value: number | null }) =>
   judged.value === null ? "" : `${digits(judged, judged.value)} ${unitWords(judged)}`;

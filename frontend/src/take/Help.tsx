@@ -12,6 +12,7 @@ import { Shade, Sheet } from "../design/Sheet";
 import { PHONE } from "../design/sizes";
 import { Stepper } from "../design/Stepper";
 import { colour } from "../design/tokens";
+import { withUnit } from "../shared/valueWords";
 import { firstName, shortDay } from "../shared/words";
 
 const Line = styled.div`
@@ -163,13 +164,16 @@ function PartRow({ studentId, part }: { studentId: number; part: Helps["parts"][
         {part.look}
         {kept && part.kept_at && `; fitted on ${shortDay(part.kept_at)}`}
       </p>
-      {fit && may && <Stepper label={fit.unit} value={shown} by={fit.step} low={fit.low} high={fit.high} onChange={setTried} />}
+      {fit && may && (
+        <Stepper label={withUnit(fit.unit).trim()} value={shown} by={fit.step} low={fit.low} high={fit.high} onChange={setTried} />
+      )}
       {fit &&
         may &&
         (kept ? <Action onPress={() => write(null)}>Take back</Action> : <Action onPress={() => write(shown)}>It fits</Action>)}
       {fit && !may && value !== null && (
         <span>
-          {value} {fit.unit}
+          {value}
+          {withUnit(fit.unit)}
         </span>
       )}
       {keep.error && <Said role="alert">{keep.error.message}</Said>}

@@ -1,35 +1,10 @@
-import styled from "styled-components";
-
 import type { CueRecord, Report, Take } from "../api/client";
 import { useMe } from "../api/queries";
 import { useCueRecord, useCueSaid } from "../api/said";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { useKeys } from "../design/keys";
-import { PHONE } from "../design/sizes";
-import { colour } from "../design/tokens";
-
-const Line = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 14px;
-  color: ${colour("soft")};
-  font-size: 15px;
-  @media ${PHONE} {
-    display: contents;
-  }
-  button {
-    min-height: 28px;
-    margin-block: -4px; /* the row stays as high as its words */
-    padding: 0 10px;
-    font-size: 15px;
-    @media ${PHONE} {
-      margin-block: 0;
-      min-height: 48px;
-    }
-  }
-`;
+import { CueLine } from "./CueLine";
 
 /** What came after a cue so far, and without it; nothing where there was no next try. */
 export function afterWords({ better_after, after, better_without, without }: Omit<CueRecord, "said" | "ways" | "first">): string {
@@ -49,16 +24,17 @@ export function CueSaid({ take, cue, way }: { take: Take; cue: NonNullable<Repor
   const tell = () => say.mutate({ criterion: cue.criterion, side: cue.side, way });
   useKeys("Take, cue", [{ key: "v", does: "the cue was said", run: tell, off: !may || !found || found.said }]);
   if (!found) return null;
+  const became = afterWords(found);
   return (
-    <Line>
+    <CueLine>
       {found.said && <span>said</span>}
       {!found.said && may && (
         <Action letter="V" onPress={tell}>
           I said it
         </Action>
       )}
-      <span>{afterWords(found)}</span>
+      {became && <span>{became}</span>}
       {say.error && <Said role="alert">{say.error.message}</Said>}
-    </Line>
+    </CueLine>
   );
 }

@@ -14,37 +14,8 @@ import { Stepper } from "../design/Stepper";
 import { colour } from "../design/tokens";
 import { withUnit } from "../shared/valueWords";
 import { firstName, shortDay } from "../shared/words";
+import { CueLine } from "./CueLine";
 
-const Line = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 12px;
-  color: ${colour("soft")};
-  font-size: 15px;
-  b {
-    color: ${colour("ink")};
-    font-weight: 650;
-  }
-  @media ${PHONE} {
-    display: contents; /* its button stands in one row with the other */
-    > span {
-      flex-basis: 100%;
-      font-size: 15px;
-      color: ${colour("soft")};
-    }
-  }
-  button {
-    min-height: 28px;
-    margin-block: -4px; /* the row stays as high as its words */
-    padding: 0 10px;
-    font-size: 15px;
-    @media ${PHONE} {
-      margin-block: 0;
-      min-height: 48px;
-    }
-  }
-`;
 const Page = styled.div`
   display: grid;
   gap: 12px;
@@ -105,7 +76,7 @@ export function Help({ take, cue }: Props) {
   useKeys("Take, help", [{ key: "t", does: "what helps: the equipment first, then a drill", run: () => setOpen(true), off: !found }]);
   if (!found) return null;
   return (
-    <Line>
+    <CueLine>
       {found.parts.length > 0 && (
         <span>
           first look at the <b>{found.parts.map(({ title }) => title.toLowerCase()).join(", ")}</b>
@@ -125,7 +96,7 @@ export function Help({ take, cue }: Props) {
           </Dialog>
         </Sheet>
       </Shade>
-    </Line>
+    </CueLine>
   );
 }
 

@@ -32,8 +32,14 @@ export function useSetLine(take: Take, report: Report, video: RefObject<HTMLVide
     setNear("first");
   };
   const setting: LineSetting | null = near === null ? null : { near: near === "first" ? null : near, place, leave };
-  return { can: may && take.judged_anew && report.hold !== null, has: Boolean(edits.line), setting, turn, trouble: edit.error?.message };
+  return { can: may && take.judged_anew && showsLine(report), has: Boolean(edits.line), setting, turn, trouble: edit.error?.message };
 }
+
+const OF_THE_LINE = new Set(["axis_level", "axis_to_trunk"]);
+
+/** Whether the instrument's line lies in the picture, found or not: a tuba has none, and a trumpet's points at a camera in front of it. */
+export const showsLine = ({ hold, verdicts }: Report) =>
+  Boolean(hold?.instrument_axis_deg) || verdicts.some(({ criterion, reason }) => OF_THE_LINE.has(criterion) && reason !== "view_unserved");
 
 const Over = styled.div`
   position: absolute;

@@ -11,7 +11,7 @@ from brevin.ops.settings import ROOT
 @pytest.mark.parametrize(
     ("command", "folder"),
     [
-        ([sys.executable, "-m", "mypy", "--no-error-summary", "src/brevin"], "."),
+        ([sys.executable, "-m", "pyrefly", "check", "--summary=none", "--python-interpreter-path", sys.executable], "."),
         (["npm", "run", "--silent", "check"], "frontend"), (["npm", "run", "--silent", "test"], "frontend"),
     ],
     ids=["types", "page, written and typed", "page, tested"],

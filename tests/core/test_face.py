@@ -36,4 +36,4 @@ def test_a_face_that_is_turned_or_guessed_has_no_middle_line(seen: dict[str, flo
 def test_one_picture_that_jumps_does_not_move_the_line() -> None:
     faces = [face_of(body()) for _ in range(3)] + [face_of(body(apart_px=80.0))]
     assert all(faces)
-    assert steadied(faces).across_px == pytest.approx([40.0, 0.0])  # type: ignore[arg-type]
+    assert steadied(faces).across_px == pytest.approx([40.0, 0.0])

@@ -188,12 +188,10 @@ def add(tally: Tally, truth: dict[str, Any], report: Report, name: str) -> None:
 
 def _cycles(truth: dict[str, Any]) -> Iterator[tuple[dict[str, Any], float | None]]:
     """Every planted breath, its exhale ended by the next inhale at the latest, with the still time after it in beats."""
-    for cycle, following in pairwise([*truth["cycles"], None]):
-        if following is None:
-            yield cycle, None
-        else:
-            end = min(cycle["exhale_end"], following["inhale_start"])
-            yield {**cycle, "exhale_end": end}, (following["inhale_start"] - end) / truth["beat_s"]
+    for cycle, following in pairwise(truth["cycles"]):
+        end = min(cycle["exhale_end"], following["inhale_start"])
+        yield {**cycle, "exhale_end": end}, (following["inhale_start"] - end) / truth["beat_s"]
+    yield from ((last, None) for last in truth["cycles"][-1:])
 
 
 def _errors(breath: Breath, cycle: dict[str, Any], amplitude: dict[str, float], beat_s: float, still_beats: float | None) -> dict[str, float]:

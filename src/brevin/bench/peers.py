@@ -125,10 +125,10 @@ def by_flow(clip: Path) -> list[float]:
             body = network.see(rgb, with_masks=False).bodies[0]
             (left, top), (right, bottom) = (body.points_px[list(lm.TRUNK)].min(axis=0), body.points_px[list(lm.TRUNK)].max(axis=0))
             aside = 0.3 * (bottom - top)
-            box = tuple(int(max(v * shrink, 0)) for v in (left - aside, top, right + aside, bottom))  # type: ignore[assignment]
+            box = tuple(int(max(v * shrink, 0)) for v in (left - aside, top, right + aside, bottom))
             ahead = float(np.sign(body.points_px[lm.NOSE][0] - body.points_px[lm.EAR_L][0]) or 1.0)
         else:
-            flow: Any = cv2.calcOpticalFlowFarneback(last, small, None, 0.5, 3, 15, 3, 5, 1.2, 0)  # type: ignore[call-overload]
+            flow: Any = cv2.calcOpticalFlowFarneback(last, small, None, 0.5, 3, 15, 3, 5, 1.2, 0)
             gone.append(gone[-1] + ahead * float(flow[box[1] : box[3], box[0] : box[2], 0].mean()))
         last = small
     network.close()
@@ -156,7 +156,7 @@ def _pictures(clip: Path, *, hz: float) -> Any:
 def _onsets(values: Floats, *, hz: float) -> list[float]:
     """The toolbox's own way from a raw signal to onsets: cleaned, peaks and troughs; a trough is where an inhale begins."""
     sys.path.append(str(FOLDER))
-    import neurokit2  # type: ignore[import-not-found]
+    import neurokit2  # pyrefly: ignore[missing-import]
 
     known = np.flatnonzero(np.isfinite(values))
     filled = np.interp(np.arange(len(values)), known, values[known])

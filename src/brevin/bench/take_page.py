@@ -1,6 +1,7 @@
 """How soon a Take page can be used on this machine: breath score drawn and clip seekable, in headless Chromium against a server of its own."""
 
 import time
+from typing import Any
 
 from brevin.bench import Measured
 from brevin.bench.served import READ_WITHIN_S, served
@@ -27,7 +28,7 @@ def measure() -> Measured:
     return Measured("take-page", figures, {"usable_median_s": ("<=", 1.0)})
 
 
-def _times(browser, address: str) -> list[float]:  # type: ignore[no-untyped-def]
+def _times(browser: Any, address: str) -> list[float]:
     page = browser.new_page(viewport={"width": 1280, "height": 800})
     page.goto(address)
     page.get_by_label("Name").fill(demo.LOGIN)

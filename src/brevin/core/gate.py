@@ -59,7 +59,7 @@ def player_reason(samples: Sequence[PoseSample], *, width_px: float, height_px: 
     try:
         pick.choose(samples, width_px=width_px, height_px=height_px)
     except ClipUnusable as why:
-        return reason(refusal(why.code, samples), why.facts)  # type: ignore[arg-type]
+        return reason(refusal(why.code, samples), why.facts)  # pyrefly: ignore[bad-argument-type]
     return None
 
 

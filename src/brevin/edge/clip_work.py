@@ -53,7 +53,7 @@ def _see(told: Told, clip: Path | Growing, model: str, kept_at: str, view: str) 
     from brevin.core.evidence import evidence, packed
     from brevin.edge.look import look
 
-    sighting = look(clip, Path(model), progress=told, view=view)  # type: ignore[arg-type]
+    sighting = look(clip, Path(model), progress=told, view=view)  # pyrefly: ignore[bad-argument-type]
     target = Path(kept_at)
     unfinished = target.with_name(target.name + ".part")
     unfinished.write_bytes(packed(evidence(sighting)))

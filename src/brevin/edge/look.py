@@ -100,10 +100,10 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
                 trunks.finish()
                 refused, followed, straight = people.refused, trunks.trunks, lines.result()
             except ClipUnusable as why:
-                refused, followed = ((why.code, dict(why.facts)),), []  # type: ignore[arg-type]
+                refused, followed = ((why.code, dict(why.facts)),), []
     finally:
         network.close()
-    return _Watched(trunks.t_s, people, followed, card, stamps, refused, straight)
+    return _Watched(trunks.t_s, people, followed, card, stamps, refused, straight)  # pyrefly: ignore[bad-argument-type]
 
 
 def _watch_again(path: Path, watched: _Watched, cameras: Sequence[CameraMoves | None], progress: Progress) -> list[Trunk]:

@@ -65,7 +65,7 @@ class Texture:
         since = 0 if latest is None else max(len(self._place) - latest, 0)
         at = np.column_stack([self._start[:, 0] / PX_PER_PCT + BACK_PCT, TOP_PCT - self._start[:, 1] / PX_PER_PCT])
         move = (np.array(self._place[since:]) - self._start) / PX_PER_PCT * np.array([1.0, -1.0])
-        return Points(at_pct=at, move_pct=move, error=np.array(self._error), on_body=self._on_body)
+        return Points(at_pct=np.asarray(at, np.float64), move_pct=move, error=np.array(self._error), on_body=self._on_body)
 
 
 def _on_trunk(shape: tuple[int, ...]) -> NDArray[np.bool_]:

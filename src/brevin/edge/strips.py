@@ -51,7 +51,7 @@ class Outline:
         found = [_some(film, self._reference, self._up_pct[i : i + each], self._edges[i : i + each], self._outward, risen_pct) for i in starts]
         if found:
             self._contrast = np.concatenate([some[2] for some in found])
-            self._seen.append((*(np.concatenate([some[part] for some in found], axis=1) for part in (0, 1, 3)),))  # type: ignore[arg-type]
+            self._seen.append((*(np.concatenate([some[part] for some in found], axis=1) for part in (0, 1, 3)),))  # pyrefly: ignore[bad-argument-type]
 
     def strips(self) -> Strips:
         """What was followed so far."""
@@ -169,5 +169,7 @@ def _sample(lines: Floats, first: Floats, length: int) -> Floats:
     block = np.take_along_axis(lines, places, axis=1)
     p = (first - whole)[:, None]
     weights = 0.5 * p * (-1 + p * (2 - p)), 1 + 0.5 * p * p * (-5 + 3 * p), 0.5 * p * (1 + p * (4 - 3 * p)), 0.5 * p * p * (p - 1)
-    out: Floats = sum(w * block[:, k : k + length] for k, w in enumerate(weights))
+    out: Floats = weights[0] * block[:, :length]
+    for k, w in enumerate(weights[1:], start=1):
+        out += w * block[:, k : k + length]
     return out

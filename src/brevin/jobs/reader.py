@@ -128,7 +128,7 @@ class Reader:
     def _hear(self, job: _Job) -> None:
         take_id, token = job.held.take.id, job.held.token
         try:
-            answer = (job.early and job.early.answered) or job.child.answer(wait_s=0.0)
+            answer = (job.early.answered if job.early is not None else None) or job.child.answer(wait_s=0.0)
             if answer is None:
                 self._told(job)
                 return

@@ -24,13 +24,13 @@ class MomentField(DateTimeField):
     field_type = "DATETIME(6)"
 
     def python_value(self, value: object) -> object:
-        found = super().python_value(value)  # type: ignore[no-untyped-call]
+        found = super().python_value(value)
         return found.replace(tzinfo=UTC) if isinstance(found, datetime) and found.tzinfo is None else found
 
     def db_value(self, value: object) -> object:
         if isinstance(value, datetime) and value.tzinfo is not None:
             value = value.astimezone(UTC).replace(tzinfo=None)
-        return super().db_value(value)  # type: ignore[no-untyped-call]
+        return super().db_value(value)
 
 
 def connect(*, socket: str, password: str, schema: str = "brevin", user: str = "brevin", connections: int = 16) -> MySQLDatabase:

@@ -25,7 +25,7 @@ def claim_next(scope: Scope) -> Leased | None:
     token = uuid.uuid4().hex
     with db.connection_context(), db.atomic():
         free = Take.select().where((Take.state == "queued") & scope.sees(Take.programme)).order_by(Take.sent_as.is_null(), Take.made_at)
-        row = free.for_update("FOR UPDATE SKIP LOCKED").first()  # type: ignore[arg-type]
+        row = free.for_update("FOR UPDATE SKIP LOCKED").first()
         if row is None:
             return None
         Take.update(

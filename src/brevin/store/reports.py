@@ -70,7 +70,8 @@ def _kept(scope: Scope, take: TakeRecord, line: Headline, stood: Sequence[Stood]
     """The line for lists, with the teacher's word in it, and as it was read where the two differ."""
     said = {row.criterion: cast(State, row.state) for row in _overrules(scope, [take.id])}
     now = as_said(line, stood, said, take.rules.order)
-    return dataclasses.asdict(now) | ({"as_read": dataclasses.asdict(line)} if now != line else {})
+    as_read = {"as_read": dataclasses.asdict(line)} if now != line else {}
+    return {**dataclasses.asdict(now), **as_read}
 
 
 def _measure(measure: Measure) -> dict[str, object]:
@@ -87,11 +88,11 @@ def headlines(scope: Scope, take_ids: Sequence[str]) -> dict[str, HeadlineRecord
     return {row.take_id: HeadlineRecord(_line(row.headline), row.version) for row in rows}
 
 
-def _line(kept: dict[str, object]) -> Headline:
+def _line(kept: dict[str, Any]) -> Headline:
     kept = {key: value for key, value in kept.items() if key != "as_read"}
-    faults = [Fault(**fault) for fault in kept.get("faults") or []]  # type: ignore[attr-defined]
+    faults = [Fault(**fault) for fault in kept.get("faults") or []]
     cue = kept.get("cue")
-    return Headline(**(kept | {"faults": faults, "cue": Cue(**cue) if cue else None}))  # type: ignore[arg-type]
+    return Headline(**(kept | {"faults": faults, "cue": Cue(**cue) if cue else None}))
 
 
 def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State | None, reason: str, breath: int | None = None) -> None:

@@ -3,7 +3,7 @@
 import dataclasses
 from collections.abc import Sequence
 from datetime import date, datetime
-from typing import cast
+from typing import Any, cast
 
 from peewee import JOIN, Expression, Tuple, Value, fn
 
@@ -162,12 +162,12 @@ def _clip(row: Clip | None) -> ClipRecord | None:
     return ClipRecord(row.stored_name, row.original_name, row.sha256, row.size_bytes, row.playable_name, row.playable_type)
 
 
-def edits_from(document: dict[str, object] | None) -> Edits:
+def edits_from(document: dict[str, Any] | None) -> Edits:
     """Edits as they were stored."""
     kept = dict(document or {})
-    turns = [MovedTurn(**turn) for turn in kept.pop("turns", [])]  # type: ignore[attr-defined]
+    turns = [MovedTurn(**turn) for turn in kept.pop("turns", [])]
     line = kept.pop("line", None)
-    return Edits(**kept, turns=turns, line=TappedLine(**line) if isinstance(line, dict) else None)  # type: ignore[arg-type]
+    return Edits(**kept, turns=turns, line=TappedLine(**line) if isinstance(line, dict) else None)
 
 
 def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, report: NewReport) -> TakeRecord:

@@ -29,7 +29,7 @@ class SchoolsOut(BaseModel):
 class MethodOut(MethodIn):
     """asked: whether anybody has answered yet; shoulders_pct: how far shoulders may rise before a mark, by strictness, percent of trunk."""
 
-    order: list[Importance]
+    order: list[Importance]  # pyrefly: ignore[bad-override-mutable-attribute]
     asked: bool
     questions: list[SchoolsOut]
     shoulders_pct: dict[Strictness, float]

@@ -5,18 +5,18 @@ import struct
 import threading
 from collections.abc import Callable
 
-from gunicorn.workers.gthread import TConn, ThreadWorker  # type: ignore[import-untyped]
+from gunicorn.workers.gthread import TConn, ThreadWorker
 
 
 class PatientWorker(ThreadWorker):
     """Threads, each of which waits for the next byte for so long and no longer. Told to the kernel, since the server sets its own sockets to wait."""
 
-    def handle(self, conn: TConn) -> object:
+    def handle(self, conn: TConn) -> object:  # pyrefly: ignore[bad-override]
         """Serve one connection that has something to say."""
         wait = struct.pack("ll", self.wsgi.config["BREVIN"].number("stalled_s"), 0)  # a C timeval
         for option in (socket.SO_RCVTIMEO, socket.SO_SNDTIMEO):
             conn.sock.setsockopt(socket.SOL_SOCKET, option, wait)
-        conn.close = _Aside(conn.close)
+        conn.close = _Aside(conn.close)  # pyrefly: ignore[method-assign]
         return super().handle(conn)
 
 

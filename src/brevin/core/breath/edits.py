@@ -18,7 +18,7 @@ def with_moved(breaths: Sequence[BreathTurns], moved: Sequence[MovedTurn]) -> li
     found = list(breaths)
     for one in moved:
         index = _nearest(found, one)
-        found[index] = replace(found[index], **{one.turn: Turn(one.t_s, BY_HAND_S)})  # type: ignore[arg-type]
+        found[index] = replace(found[index], **{one.turn: Turn(one.t_s, BY_HAND_S)})  # pyrefly: ignore[bad-argument-type]
         _check_order(found, index, one)
     return found
 

@@ -99,7 +99,7 @@ def _common(laid: Floats) -> Floats:
     for _ in range(ROUNDS):
         own = np.column_stack([course, np.ones(n), slide])
         parts = np.linalg.lstsq(own, laid.T, rcond=None)[0]  # [3, breaths]
-        fitted = (own @ parts).T
+        fitted = np.asarray((own @ parts).T, np.float64)
         size = parts[0]
         bare = laid - parts[1][:, None] - parts[2][:, None] * slide
         course = (size[:, None] * bare).sum(axis=0) / max(float((size**2).sum()), 1e-12)

@@ -10,7 +10,7 @@ from brevin.core.kinds import Instrument
 A4_HZ = 440.0
 A4_MIDI, SEMITONES = 69, 12  # the key's number of A4; semitones in an octave
 LETTERS = "CDEFGAB"
-_ABOVE_C = dict(zip(LETTERS, (0, 2, 4, 5, 7, 9, 11), strict=True))
+_ABOVE_C: dict[str, int] = dict(zip(LETTERS, (0, 2, 4, 5, 7, 9, 11), strict=True))
 _NAME = re.compile(r"([A-G])( flat| sharp)?( )?(\d)")
 _SPELLED = ("C", "C sharp", "D", "E flat", "E", "F", "F sharp", "G", "A flat", "A", "B flat", "B")
 BOTTOM_LINE: dict[Clef, str] = {"treble": "E4", "bass": "G2"}

@@ -50,7 +50,7 @@ _VALVES = (
     Tick("right_thumb", "right_hand", "Right thumb", "under the leadpipe, by the first two valves", "hooked over it"),
 )
 
-TICKS: dict[Instrument, tuple[Tick, ...]] = {
+TICKS: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
     "flute": (
         *_FLUTE,
         Tick("left_base", "left_hand", "Left forefinger's base", "against the tube, it carries", "away from it"),

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
-from typing import get_args
+from typing import Any, get_args
 
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Contrast, FeltQuestion, Instrument
@@ -68,8 +68,8 @@ def from_document(document: Mapping[str, object]) -> Check:
     card = document.get("card") or None
     if card is not None and not isinstance(card, str):
         raise InvalidInput("bad_check", name="card", wanted="a text such as 3-0-7@72x4")
-    switches = {key: _switch(document, key) for key in ("with_instrument", "full_breath")}
-    words = {key: _one(document, key, *allowed) for key, allowed in WORDS.items()}
+    switches: dict[str, Any] = {key: _switch(document, key) for key in ("with_instrument", "full_breath")}
+    words: dict[str, Any] = {key: _one(document, key, *allowed) for key, allowed in WORDS.items()}
     counted = parse(card) if card else None
     sets = _sets(document.get("sets", ()), counted)
     if words["contrast"] != "none" and (counted is None or any(one.cycles % 2 for one in (counted, *sets))):
@@ -77,7 +77,7 @@ def from_document(document: Mapping[str, object]) -> Check:
     shown = document.get("shown", "")
     if not isinstance(shown, str) or "/" in shown or len(shown) > LONGEST_NAME:
         raise InvalidInput("bad_check", name="shown", wanted="the name of a file")
-    return Check(card=counted, countin_words=_said(document.get("countin_words", ())), sets=sets, shown=shown, **switches, **words)  # type: ignore[arg-type]
+    return Check(card=counted, countin_words=_said(document.get("countin_words", ())), sets=sets, shown=shown, **switches, **words)
 
 
 def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usual: str) -> str:
@@ -91,7 +91,7 @@ def _said(words: object) -> tuple[str, ...]:
     fits = isinstance(words, (list, tuple)) and len(words) <= MOST_WORDS and all(isinstance(w, str) and 0 < len(w.strip()) <= LONGEST_WORD for w in words)
     if not fits:
         raise InvalidInput("bad_check", name="countin_words", wanted=f"at most {MOST_WORDS} words of at most {LONGEST_WORD} letters")
-    return tuple(word.strip() for word in words)  # type: ignore[attr-defined]
+    return tuple(word.strip() for word in words)
 
 
 def _sets(names: object, first: CountCard | None) -> tuple[CountCard, ...]:

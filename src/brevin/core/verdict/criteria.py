@@ -13,6 +13,7 @@ from brevin.core.verdict import bands
 from brevin.core.verdict.bands import Amounts, Asked, Band
 from brevin.core.verdict.rules import CriterionKey, Rules
 
+Area = Literal["breath", "posture", "hold"]
 BREATHED: tuple[CheckKind, ...] = ("counted_breathing", "drill")  # checks that ask how one breathes
 
 
@@ -38,7 +39,7 @@ class Criterion:
 
     key: CriterionKey
     measure: str
-    area: Literal["breath", "posture", "hold"]
+    area: Area
     unit: str
     band: Callable[[Amounts, Asked], Band | None]
     where: Where
@@ -132,10 +133,8 @@ def asked_for(row: Criterion, asked: Asked, *, view: View | None, position: Posi
 OF_THE_COUNT: frozenset[CriterionKey] = frozenset(
     ("not_full_early", "with_count", "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides")
 )
-WEIGHS: dict[str, Importance] = {
-    row.key: "count" if row.key in OF_THE_COUNT else {"posture": "seat", "breath": "breath", "hold": "hold"}[row.area]  # type: ignore[misc]
-    for row in CRITERIA
-}
+_AREA_WEIGHS: dict[Area, Importance] = {"posture": "seat", "breath": "breath", "hold": "hold"}
+WEIGHS: dict[str, Importance] = {row.key: "count" if row.key in OF_THE_COUNT else _AREA_WEIGHS[row.area] for row in CRITERIA}
 """What each row belongs to, for which fault is spoken of first."""
 GOES_WITH = {
     "abdominal_share": ("chest_lag_s",), "inhale_offset_beats": ("next_offset_beats",), "exhale_unevenness": ("exhale_from_even", "exhale_from_fall"),

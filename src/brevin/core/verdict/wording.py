@@ -50,13 +50,13 @@ def cue_sentence(criterion: str, side: str | None) -> str:
     """What the teacher says next."""
     if criterion == "all":
         return WELL_DONE
-    words = CRITERIA[criterion]  # type: ignore[index]
+    words = CRITERIA[criterion]  # pyrefly: ignore[bad-index]
     return words.cue_low if side == "low" and words.cue_low else words.cue
 
 
 def fault_words(criterion: str, state: str, *, outside: bool, side: str | None) -> str:
     """A verdict or a mark in two or three words."""
-    words = CRITERIA[criterion]  # type: ignore[index]
+    words = CRITERIA[criterion]  # pyrefly: ignore[bad-index]
     if state == "unreadable":
         return NOT_READABLE
     if state == "steady":
@@ -66,7 +66,7 @@ def fault_words(criterion: str, state: str, *, outside: bool, side: str | None) 
 
 def line_words(criterion: str, side: str | None) -> str:
     """A fault as the line in a list says it."""
-    return CRITERIA[criterion].line.format(side=_side(criterion, side))  # type: ignore[index]
+    return CRITERIA[criterion].line.format(side=_side(criterion, side))  # pyrefly: ignore[bad-index]
 
 
 def _reason(reason: Document) -> Document:
@@ -146,4 +146,4 @@ def _lag_words(lag_s: float | None) -> str:
 
 def pattern_words(pattern: str) -> str:
     """A pattern as it is said."""
-    return PATTERNS[pattern]  # type: ignore[index]
+    return PATTERNS[pattern]  # pyrefly: ignore[bad-index]

@@ -112,13 +112,12 @@ class People:
     def _pick(self) -> None:
         self._collect()
         width, height = self.size_px
+        everyone = pick.everyone(self.samples, width_px=width, height_px=height)
         try:
             first = pick.choose(self.samples, width_px=width, height_px=height)
+            everyone = [first, *(p for p in everyone if p.chosen != first.chosen)]  # the one who is read stands first
         except ClipUnusable as why:
             self._refuse(why)
-        everyone = pick.everyone(self.samples, width_px=width, height_px=height)
-        if not self.refused:  # the one who is read stands first
-            everyone = [first, *(p for p in everyone if p.chosen != first.chosen)]
         self.players = everyone[: self._most]
         self._picked = True
 
@@ -127,7 +126,7 @@ class People:
         code = refusal(why.code, self.samples)
         if code != "player_unclear":
             raise ClipUnusable(code, **why.facts) from why
-        self.refused = ((code, dict(why.facts)),)  # type: ignore[arg-type]
+        self.refused = ((code, dict(why.facts)),)  # pyrefly: ignore[bad-assignment]
 
 
 def _moves(change: NDArray[np.int16]) -> bool:

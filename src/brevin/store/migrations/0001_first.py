@@ -39,7 +39,7 @@ STATEMENTS = (
 )
 
 
-def up(migrator, db):  # type: ignore[no-untyped-def]
+def up(migrator, db):
     """Every statement may be repeated."""
     for statement in STATEMENTS:
         db.execute_sql(statement + " CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")

@@ -79,7 +79,7 @@ DROPPED = (
 )
 
 
-def up(migrator, db):  # type: ignore[no-untyped-def]
+def up(migrator, db):
     """Every step may be repeated: what was done already is found done."""
     run = db.execute_sql
     if not _has(db, "person", "id"):
@@ -97,16 +97,16 @@ def up(migrator, db):  # type: ignore[no-untyped-def]
         run(statement)
 
 
-def _rows(db, sql, *values):  # type: ignore[no-untyped-def]
+def _rows(db, sql, *values):
     return list(db.execute_sql(sql, values).fetchall())
 
 
-def _has(db, table, column):  # type: ignore[no-untyped-def]
+def _has(db, table, column):
     sql = "SELECT 1 FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = %s AND column_name = %s"
     return bool(_rows(db, sql, table, column))
 
 
-def _into_one_programme(db):  # type: ignore[no-untyped-def]
+def _into_one_programme(db):
     """Everything that stands belongs to one programme; who could sign in is a member of it, the first teacher its owner."""
     run = db.execute_sql
     if not _rows(db, "SELECT id FROM programme LIMIT 1"):
@@ -133,7 +133,7 @@ def _into_one_programme(db):  # type: ignore[no-untyped-def]
             run("UPDATE take SET asked_id = %s WHERE id = %s", (_check(db, programme, card, instrument, "auto"), key))
 
 
-def _groups(db, programme):  # type: ignore[no-untyped-def]
+def _groups(db, programme):
     run = db.execute_sql
     for key, name in _rows(db, "SELECT id, group_name FROM lesson WHERE group_id IS NULL"):
         known = _rows(db, "SELECT id FROM student_group WHERE programme_id = %s AND name = %s", programme, name)
@@ -144,7 +144,7 @@ def _groups(db, programme):  # type: ignore[no-untyped-def]
         run("INSERT IGNORE INTO group_student (group_id, student_id) SELECT %s, student_id FROM seat WHERE lesson_id = %s", (known[0][0], key))
 
 
-def _check(db, programme, card, instrument, position):  # type: ignore[no-untyped-def]
+def _check(db, programme, card, instrument, position):
     """The key of the check that asks for this; made where it is new. A card that is none was read without one."""
     try:
         counted = parse(card) if card else None
@@ -158,7 +158,7 @@ def _check(db, programme, card, instrument, position):  # type: ignore[no-untype
     return _rows(db, "SELECT id FROM asked_check WHERE programme_id = %s AND fingerprint = %s", programme, fingerprint)[0][0]
 
 
-def _reports(db):  # type: ignore[no-untyped-def]
+def _reports(db):
     """The line for lists as codes, and the newest report's numbers and verdicts as rows."""
     sql = """SELECT report.id, take.id, take.programme_id, take.student_id, student.instrument, take.made_at, report.document, report.version,
         (SELECT MAX(version) FROM report AS other WHERE other.take_id = take.id) FROM report JOIN take ON take.id = report.take_id
@@ -172,7 +172,7 @@ def _reports(db):  # type: ignore[no-untyped-def]
         db.execute_sql("UPDATE report SET headline = %s WHERE id = %s", (json.dumps(_headline(document)), key))
 
 
-def _side(verdict):  # type: ignore[no-untyped-def]
+def _side(verdict):
     limits, value = verdict.get("threshold") or {}, verdict.get("value")
     if value is None or not limits:
         return None
@@ -182,7 +182,7 @@ def _side(verdict):  # type: ignore[no-untyped-def]
     return "low" if value < (low + high) / 2 else "high"
 
 
-def _headline(document):  # type: ignore[no-untyped-def]
+def _headline(document):
     cue = document.get("cue")
     said = {v["criterion"]: _side(v) for v in document["verdicts"]}
     cue = {"criterion": cue["criterion"], "side": said.get(cue["criterion"])} if cue else None
@@ -196,7 +196,7 @@ def _headline(document):  # type: ignore[no-untyped-def]
     return {"state": state, "faults": faults[:2], "pattern": max(set(patterns), key=patterns.count) if patterns else None, "cue": cue}
 
 
-def _insert_rows(db, of_take, document):  # type: ignore[no-untyped-def]
+def _insert_rows(db, of_take, document):
     columns = "programme_id, student_id, take_id, instrument, made_at"
     for index, breath in enumerate(document["breaths"]):
         for key, half_width in breath["uncertainty"].items():

@@ -1,7 +1,7 @@
 """Who is signed in where: a row a browser, so that signing out ends it here and not only in the browser."""
 
 
-def up(migrator, db):  # type: ignore[no-untyped-def]
+def up(migrator, db):
     """May be repeated."""
     db.execute_sql(
         """CREATE TABLE IF NOT EXISTS signed_in (

@@ -1,7 +1,7 @@
 """From which view and in which position a reading was made, and how large its breaths are: two readings are compared only like with like."""
 
 
-def up(migrator, db):  # type: ignore[no-untyped-def]
+def up(migrator, db):
     """May be repeated."""
     for key in ("view", "position"):
         db.execute_sql(f"ALTER TABLE report ADD COLUMN IF NOT EXISTS {key} VARCHAR(16) NOT NULL DEFAULT ''")

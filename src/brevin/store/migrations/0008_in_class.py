@@ -4,7 +4,7 @@ Until now a letter asked for filming alone, and clips were kept: both stand on r
 """
 
 
-def up(migrator, db):  # type: ignore[no-untyped-def]
+def up(migrator, db):
     """May be repeated."""
     db.execute_sql("ALTER TABLE take ADD COLUMN IF NOT EXISTS felt VARCHAR(16) NOT NULL DEFAULT ''")
     db.execute_sql("""CREATE TABLE IF NOT EXISTS count_card (

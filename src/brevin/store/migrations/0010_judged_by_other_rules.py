@@ -3,7 +3,7 @@ tried on it; what was read before is judged once more to have that.
 """
 
 
-def up(migrator, db):  # type: ignore[no-untyped-def]
+def up(migrator, db):
     """May be repeated."""
     db.execute_sql("ALTER TABLE report ADD COLUMN IF NOT EXISTS ground LONGTEXT NULL")
     db.execute_sql("ALTER TABLE take ADD COLUMN IF NOT EXISTS judge_due BOOL NOT NULL DEFAULT FALSE")

@@ -1,7 +1,7 @@
 """The instrument bench: a section's way through the steps as the taps that were made, tries at first notes, care, passports, what needs a technician."""
 
 
-def up(migrator, db):  # type: ignore[no-untyped-def]
+def up(migrator, db):
     """May be repeated."""
     db.execute_sql("ALTER TABLE programme ADD COLUMN IF NOT EXISTS bench LONGTEXT NULL")
     db.execute_sql("""CREATE TABLE IF NOT EXISTS bench_run (

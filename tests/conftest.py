@@ -72,7 +72,7 @@ def settings(data: Path) -> Iterator[Settings]:
     assert database.migrate() == MIGRATIONS
     database.connect(socket=str(found.socket), password=found.values["db_password"])
     yield found
-    server.stop()
+    server.process.kill()  # its folder goes with the session
 
 
 @pytest.fixture

@@ -36,7 +36,7 @@ ALWAYS = set(CRITERION_KEYS) - {
     "head_travel",
     "raise_spread",
 }
-STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0)), Measure("sag_deg_per_min", Amount(1.0, 2.0))]
+STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0)), Measure("sag_deg", Amount(0.5, 1.0))]
 
 
 def breath(index: int = 0, half_width: float = 0.02, **change: float) -> list[Measure]:

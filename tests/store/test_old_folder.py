@@ -105,3 +105,22 @@ def test_a_migration_that_was_cut_off_goes_on_where_it_was(old) -> None:
             database.db.execute_sql(statement)
     assert "0003_house" in database.migrate()
     assert takes.take_record(Scope(1), "aaa").headline is not None and len(programmes.members(Scope(1))) == 3
+
+
+def test_a_limit_of_a_minute_becomes_one_of_the_clip_once_however_often_it_is_said(as_root: Settings, scope: Scope) -> None:
+    """What a programme had changed of how far a trunk may sink keeps its meaning; everything else stays as it is."""
+    kept = {"limits": {"sag.steady": 15.0, "pause.steady_s": 0.4}, "set_by": {"sag.steady": "programme", "pause.steady_s": "programme"}, "off": []}
+    plain = {"limits": {}, "off": ["even_exhale"]}
+    step = import_module("brevin.store.migrations.0014_tall_in_a_clip")
+    with database.db.connection_context():
+        run = database.db.execute_sql
+        run("UPDATE programme SET rules = %s WHERE id = %s", (json.dumps(kept), scope.programme))
+        other = programmes.add_programme(HOUSE, name="Other winds").id
+        run("UPDATE programme SET rules = %s WHERE id = %s", (json.dumps(plain), other))
+        for _ in range(2):
+            step.up(None, database.db.obj)
+        [[now], [beside]] = (run("SELECT rules FROM programme WHERE id = %s", (one,)).fetchone() for one in (scope.programme, other))
+    assert json.loads(beside) == plain
+    assert json.loads(now) == {
+        "limits": {"tall.steady": 6.0, "pause.steady_s": 0.4}, "set_by": {"tall.steady": "programme", "pause.steady_s": "programme"}, "off": [],
+    }  # fmt: skip

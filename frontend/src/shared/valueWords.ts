@@ -7,7 +7,7 @@ const UNITS: Record<string, string> = {
   even_exhale: "% off even",
   both_sides: "% apart",
 };
-const SHORT: Record<string, string> = { deg: "°", "deg/min": "° a minute" };
+const SHORT: Record<string, string> = { deg: "°" };
 
 type Judged = Pick<Verdict, "criterion" | "unit">;
 

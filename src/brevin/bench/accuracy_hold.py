@@ -9,13 +9,13 @@ from brevin.core.report import PostureValue, Report
 
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
-    "sag_deg_per_min": 3.0, "axis_droop_deg": 3.0,
+    "sag_deg": 3.0, "axis_droop_deg": 3.0,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees or percent of trunk."""
 NAMES = {
     "trunk_inclination_deg": "trunk inclination, deg", "instrument_axis_deg": "instrument axis, deg", "elbow_deg": "elbow clearance, from the front, deg",
     "head_travel_pct": "head while raising, % of trunk", "raise_spread_pct": "spread of raises, % of trunk",
-    "sag_deg_per_min": "sag of the trunk, deg a minute", "axis_droop_deg": "instrument sinks while playing, deg",
+    "sag_deg": "sag of the trunk, deg", "axis_droop_deg": "instrument sinks while playing, deg",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -39,8 +39,7 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
         leans = _inclinations_deg(truth)
         found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, median(leans)))
         if report.breaths:
-            minutes = (_judged(truth, report)[-1] - _judged(truth, report)[0]) / 60.0
-            found.append(_one("sag_deg_per_min", clip, report.posture.sag_deg_per_min, _changed(truth, report, leans) / minutes))
+            found.append(_one("sag_deg", clip, report.posture.sag_deg, _changed(truth, report, leans)))
     instrument, raised = truth["per_frame"].get("instrument") or {}, truth.get("raising")
     if instrument.get("image_angle_deg") and report.hold is not None:
         planted, held = (median(_while_up(truth, instrument[key])) for key in ("image_angle_deg", "elevation_deg"))

@@ -68,7 +68,8 @@ UNITS: dict[str, str] = {
     "both_sides": "share", "instrument_axis_deg": "deg", "axis_to_trunk_deg": "deg", "axis_below_mouth_pct": "% of trunk", "axis_droop_deg": "deg",
     "elbow_left_deg": "deg", "elbow_right_deg": "deg", "head_travel_pct": "% of trunk", "raise_spread_pct": "% of trunk",
     "trunk_inclination_deg": "deg", "back_rounding_pct": "% of trunk", "head_forward_pct": "% of trunk", "head_tilt_deg": "deg",
-    "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share", "sag_deg_per_min": "deg/min", "sway_pct": "% of trunk",
+    "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share",
+    "sag_deg": "deg", "sag_deg_per_min": "deg/min", "sway_pct": "% of trunk",
 }  # fmt: skip
 """Every number there is, with its unit."""
 

@@ -158,6 +158,7 @@ class Posture:
     shoulder_tilt_deg: PostureValue | None = None
     shoulder_height_pct: PostureValue | None = None
     feet_flat: PostureValue | None = None
+    sag_deg: PostureValue | None = None
     sag_deg_per_min: PostureValue | None = None
     sway_pct: PostureValue | None = None
 

@@ -3421,6 +3421,8 @@ export interface components {
             /** @default null */
             head_tilt_deg: components["schemas"]["PostureValue"] | null;
             /** @default null */
+            sag_deg: components["schemas"]["PostureValue"] | null;
+            /** @default null */
             sag_deg_per_min: components["schemas"]["PostureValue"] | null;
             /** @default null */
             shoulder_height_pct: components["schemas"]["PostureValue"] | null;

@@ -55,7 +55,7 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
         *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias=KEY_POINT_DEG, withheld=side),
         *_angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player), bias=EAR_PCT, withheld=side),
         *_angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_LINE_DEG, withheld=front),
-        Measure("sag_deg_per_min", NotMeasured(side) if side else _sag(while_judged(seen, stance), player), samples=len(seen)),
+        *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), player)),
         Measure("sway_pct", NotMeasured(side) if side else Amount(stance.sway_pct, NORMAL_90 * SWAY_NOISE_PCT), samples=len(seen)),
     ]
 
@@ -79,14 +79,17 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
     return found
 
 
-def _sag(seen: Seen, player: Player) -> Value:
-    """How fast the trunk's inclination changes, degrees a minute; + = it sinks forward."""
+def _sag(seen: Seen, player: Player) -> list[Measure]:
+    """What the trunk's inclination changes by from beginning to end, + = it sinks forward; and how fast, where that is told of a minute and not of less."""
     t_s = np.array([t_s for t_s, _ in seen])
-    if not trend.enough(t_s):
-        return NotMeasured("seen_briefly")
-    found, a_minute = trend.change(t_s, np.array([inclination_deg(body, player) for _, body in seen]), SAG_DEG), 60.0 / float(t_s[-1] - t_s[0])
-    half_width = float(np.hypot(found.half_width, NORMAL_90 * SAG_SHARE * found.value))
-    return Amount(a_minute * found.value, a_minute * half_width)
+    changed: Value = NotMeasured("seen_briefly")
+    a_minute: Value = NotMeasured("seen_briefly")
+    if trend.enough(t_s):
+        found = trend.change(t_s, np.array([inclination_deg(body, player) for _, body in seen]), SAG_DEG)
+        changed = Amount(found.value, float(np.hypot(found.half_width, NORMAL_90 * SAG_SHARE * found.value)))
+        minutes = float(t_s[-1] - t_s[0]) / 60.0
+        a_minute = Amount(changed.value / minutes, changed.half_width / minutes) if minutes >= 1.0 else a_minute
+    return [Measure("sag_deg", changed, samples=len(seen)), Measure("sag_deg_per_min", a_minute, samples=len(seen))]
 
 
 def _inside(times: np.ndarray, spans_s: Sequence[tuple[float, float]]) -> np.ndarray:

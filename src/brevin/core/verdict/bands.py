@@ -150,8 +150,8 @@ def tilt(amounts: Amounts, asked: Asked) -> Band:
 
 
 def sag(amounts: Amounts, asked: Asked) -> Band:
-    """How fast the trunk may sink, back and forward."""
-    near, far = asked.rules.limit("sag.steady"), asked.rules.limit("sag.work")
+    """How far the trunk may sink, back and forward."""
+    near, far = asked.rules.limit("tall.steady"), asked.rules.limit("tall.work")
     return Band(-near, near, -far, far)
 
 

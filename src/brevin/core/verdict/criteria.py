@@ -74,7 +74,7 @@ EXHALE: tuple[TurnKind, TurnKind] = ("exhale_start", "exhale_end")
 # Of faults that weigh alike the first of the table is spoken of: what lies beneath comes first.
 CRITERIA: tuple[Criterion, ...] = (
     Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", bands.inclination, LEANS, ("inclination",), span=None),
-    Criterion("keeps_tall", "sag_deg_per_min", "posture", "deg/min", bands.sag, LEANS, ("sag",), span=None),
+    Criterion("keeps_tall", "sag_deg", "posture", "deg", bands.sag, LEANS, ("tall",), span=None),
     Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, TILTS, ("shoulder_tilt",), span=None),
     Criterion("real_breath", "against_pct", "breath", "% of trunk", bands.real, LEADS, ("pattern.pushed_chest", "pattern.paradoxical_abdomen"), "abdomen"),
     Criterion(

@@ -236,7 +236,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
     ),
     "keeps_tall": CriterionWords(
         "Tall to the end", "stays so", "sinks {side}", "the trunk sinks {side} as time passes",
-        "The line from hips to shoulders went {side} by {value} deg a minute.",
+        "The line from hips to shoulders went {side} by {value} deg from beginning to end.",
         "Be as tall on the last count as on the first.",
         "Stay over your seat to the last count; the back of the chair is for afterwards.",
     ),

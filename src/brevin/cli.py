@@ -11,8 +11,8 @@ from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.kinds import INSTRUMENTS, AskedPosition, AskedView, Instrument
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.plan.check import Check
+from brevin.core.verdict.reasons import reason_text
 from brevin.core.verdict.rules import Rules, layer_from, resolve
-from brevin.core.verdict.words import reason_text
 from brevin.edge.clip_work import READ_LIMITS, see_clip
 from brevin.edge.limited import Child, Children, Died
 from brevin.ops import commands

@@ -36,7 +36,7 @@ ALWAYS = set(CRITERION_KEYS) - {
     "head_travel",
     "raise_spread",
 }
-STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0)), Measure("sag_deg", Amount(0.5, 1.0))]
+STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0)), Measure("sag_deg", Amount(0.5, 1.0)), Measure("sway_pct", Amount(0.3, 0.3))]
 
 
 def breath(index: int = 0, half_width: float = 0.02, **change: float) -> list[Measure]:
@@ -155,7 +155,7 @@ def test_lying_is_shown_not_judged_for_share_and_lean() -> None:
 def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None:
     why = Reason("too_dark", "all", None, None)
     found = judged(breath(), readable=False, why_not=[why])
-    of_breath = [v for v in found.values() if v.criterion not in ("trunk_inclination", "keeps_tall")]
+    of_breath = [v for v in found.values() if v.criterion not in ("trunk_inclination", "keeps_tall", "body_still")]
     assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 12
     assert all(v.value is None and not v.marks for v in of_breath)
 
@@ -177,13 +177,14 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
 
 def test_rows_apply_where_the_table_says() -> None:
     no_card = Asked(Check(), None, Rules())
-    assert set(judged(breath(), asked=no_card)) == {"trunk_inclination", "keeps_tall", "real_breath", "abdomen_leads", "shoulders_still", "full_breath"}
+    of_posture = {"trunk_inclination", "keeps_tall", "body_still"}
+    assert set(judged(breath(), asked=no_card)) == of_posture | {"real_breath", "abdomen_leads", "shoulders_still", "full_breath"}
     quick = Asked(Check(card=parse("1-0-4@60x3")), 1.0, Rules())
     assert not {"not_full_early", "even_intake"} & set(judged(breath(), asked=quick))
     open_ended = Asked(Check(card=parse("4-0-*@60x1")), 1.0, Rules())
     assert "exhale_counts" not in judged(breath(), asked=open_ended)
     posture_only = Asked(Check(kind="posture"), None, Rules())
-    assert set(judged(breath(), asked=posture_only)) == {"trunk_inclination", "keeps_tall"}
+    assert set(judged(breath(), asked=posture_only)) == of_posture
     half_turned = judged(breath(), view="three-quarter")
     assert half_turned["shoulders_still"].reason == "view_unserved" and half_turned["abdomen_leads"].state == "steady"
 

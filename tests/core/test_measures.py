@@ -16,8 +16,8 @@ from brevin.core.layout import breath_of
 from brevin.core.music.clicks import NO_BEATS, Beats
 from brevin.core.plan.card import parse
 from brevin.core.report import Breath
+from brevin.core.verdict.reasons import WITHHELD
 from brevin.core.verdict.rules import Rules
-from brevin.core.verdict.words import WITHHELD
 
 T = np.arange(0, 20, 1 / filters.GRID_HZ)
 CARD = parse("4-1-5@60x2")

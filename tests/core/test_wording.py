@@ -7,8 +7,9 @@ from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import Cue, Report
 from brevin.core.verdict.headline import Fault, Headline, Stood, as_said, headline, headline_cue, headline_words
+from brevin.core.verdict.reasons import REASONS
 from brevin.core.verdict.wording import cue_sentence, fault_words, line_words, with_sentences
-from brevin.core.verdict.words import CRITERIA, REASONS
+from brevin.core.verdict.words import CRITERIA
 from tests.core.made import HIGH, LOW, sighting
 
 

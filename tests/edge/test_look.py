@@ -8,7 +8,7 @@ import pytest
 from brevin.core.evidence import evidence, unpacked
 from brevin.core.read import Task, read
 from brevin.core.report import Report
-from brevin.core.verdict.words import reason_text
+from brevin.core.verdict.reasons import reason_text
 from brevin.edge import look as looking
 from brevin.edge.look import look
 from brevin.edge.observers.people import OFTEN_S, SELDOM_S

@@ -5,17 +5,20 @@ from dataclasses import dataclass
 from statistics import linear_regression, median
 from typing import Any
 
+import numpy as np
+
 from brevin.core.report import PostureValue, Report
 
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
-    "sag_deg": 3.0, "axis_droop_deg": 3.0,
+    "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees or percent of trunk."""
 NAMES = {
     "trunk_inclination_deg": "trunk inclination, deg", "instrument_axis_deg": "instrument axis, deg", "elbow_deg": "elbow clearance, from the front, deg",
     "head_travel_pct": "head while raising, % of trunk", "raise_spread_pct": "spread of raises, % of trunk",
     "sag_deg": "sag of the trunk, deg", "axis_droop_deg": "instrument sinks while playing, deg",
+    "sway_pct": "sway of head and shoulders, % of trunk",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -40,6 +43,7 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
         found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, median(leans)))
         if report.breaths:
             found.append(_one("sag_deg", clip, report.posture.sag_deg, _changed(truth, report, leans)))
+            found.append(_one("sway_pct", clip, report.posture.sway_pct, _swayed_pct(truth, report)))
     instrument, raised = truth["per_frame"].get("instrument") or {}, truth.get("raising")
     if instrument.get("image_angle_deg") and report.hold is not None:
         planted, held = (median(_while_up(truth, instrument[key])) for key in ("image_angle_deg", "elevation_deg"))
@@ -77,6 +81,17 @@ def _changed(truth: dict[str, Any], report: Report, values: list[float]) -> floa
     judged = set(_judged(truth, report))
     t_s, kept = zip(*((t, value) for t, value in zip(truth["per_frame"]["t"], values, strict=True) if t in judged), strict=True)
     return linear_regression(t_s, kept).slope * (t_s[-1] - t_s[0])
+
+
+def _swayed_pct(truth: dict[str, Any], report: Report) -> float:
+    """How far shoulders and nose wander about the line through their way, percent of trunk, the mean of both."""
+    points, t_s = truth["per_frame"]["keypoints_px"], np.array(truth["per_frame"]["t"])
+    judged = np.isin(t_s, _judged(truth, report))
+    shoulders, hips = ((np.array(points[f"{place}_l"]) + np.array(points[f"{place}_r"])) / 2 for place in ("shoulder", "hip"))
+    trunk_px = float(np.median(np.hypot(*(shoulders - hips).T)))
+    ways = np.column_stack([shoulders[judged, 0], np.array(truth["per_frame"]["joints_px"]["nose"])[judged, 0]])
+    left = ways - np.polynomial.polynomial.polyval(t_s[judged], np.polynomial.polynomial.polyfit(t_s[judged], ways, 1)).T
+    return float(100.0 * left.std(axis=0).mean() / trunk_px)
 
 
 def _inclinations_deg(truth: dict[str, Any]) -> list[float]:

@@ -4,7 +4,7 @@ AnalysisError
     InvalidInput    a caller's bug: a value outside what the function takes
     ClipUnusable    the person can act: film again, choose another file
 
-Errors carry a code and facts, never prose; the words for people are in ``core.verdict.words``.
+Errors carry a code and facts, never prose; the words for people are in ``core.verdict.reasons``.
 """
 
 __all__ = ["AnalysisError", "ClipUnusable", "InvalidInput"]
@@ -13,7 +13,7 @@ __all__ = ["AnalysisError", "ClipUnusable", "InvalidInput"]
 class AnalysisError(Exception):
     """An analysis that ends without a report.
 
-    code: one of the reason codes of ``core.verdict.words``; facts: values for its sentence.
+    code: one of the reason codes of ``core.verdict.reasons``; facts: values for its sentence.
     """
 
     def __init__(self, code: str, **facts: object) -> None:

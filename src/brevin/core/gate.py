@@ -15,7 +15,7 @@ from brevin.core.kinds import State, View
 from brevin.core.pose import player as pick
 from brevin.core.report import Reason
 from brevin.core.track import Facts, Floats, Picture, PoseSample
-from brevin.core.verdict.words import REASONS
+from brevin.core.verdict.reasons import REASONS
 
 DARK_GREY, DARK_DETAIL = 22.0, 4.0  # of 255: median grey of the trunk and its spread
 DARK_ROOM_GREY = 40.0  # of 255, upper quartile of the picture: nobody found in less light than this is a matter of light

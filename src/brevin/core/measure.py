@@ -1,7 +1,7 @@
 """One record for every number of breath, posture, hold, drill and sound: what it is, how sure it is, and where it belongs.
 
 A number that could not be measured is a value as well: ``NotMeasured`` with the code of its reason. The sentences for the codes are in
-``core.verdict.words``; the formulas in the functions named in docs/method.md.
+``core.verdict.reasons``; the formulas in the functions named in docs/method.md.
 """
 
 from collections.abc import Iterable, Sequence
@@ -13,6 +13,7 @@ from brevin.core.kinds import SegmentKind
 Withheld = Literal[
     "no_beats", "no_card", "open_exhale", "cut_by_clip", "region_unseen", "too_small", "too_short_to_tell", "off_the_card", "exempt", "breath_unreadable",
     "view_unserved", "lying", "another_count_in", "by_ear", "one_side_only", "not_found", "not_raised", "raised_once", "held_briefly", "seen_briefly",
+    "points_apart",
 ]  # fmt: skip
 NORMAL_90 = 1.645  # standard deviations to the half width of a 90 % interval
 

@@ -137,7 +137,7 @@ class LinesSeen:
 
 
 Facts = tuple[tuple[str, dict[str, float]], ...]
-"""Codes of ``core.verdict.words`` with the values for their sentences."""
+"""Codes of ``core.verdict.reasons`` with the values for their sentences."""
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from brevin.core.errors import ClipUnusable, InvalidInput
-from brevin.core.verdict.words import reason_text
+from brevin.core.verdict.reasons import reason_text
 from brevin.store.records import NoConsent, NotThere
 
 SENTENCES: dict[str, str] = {

@@ -7,8 +7,8 @@ from pydantic import BaseModel
 
 from brevin.core.plan.roster import Changes, Row
 from brevin.core.verdict.headline import headline_cue, headline_words
+from brevin.core.verdict.reasons import REASONS
 from brevin.core.verdict.wording import reason_sentence
-from brevin.core.verdict.words import REASONS
 from brevin.store.records import (
     CheckRecord,
     HeadlineRecord,

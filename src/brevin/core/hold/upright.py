@@ -43,7 +43,7 @@ def upright(
     hands = raising.heights(seen, check.instrument)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
-    stance = Stance(who.view, position, who.traces.sway_pct, shown, judged_s)
+    stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]))
     instrument = Instrumental(check.instrument, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
     return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills)
@@ -61,7 +61,7 @@ def moving(measures: Sequence[Measure], stops: Sequence[Reason]) -> list[Measure
     """Of a picture that stands still nothing is told that changes slowly: it would be steady whatever was done."""
     if not any(reason.code == "frozen_picture" for reason in stops):
         return list(measures)
-    return withheld(withheld(measures, ["sag_deg", "sag_deg_per_min"], "seen_briefly"), ["axis_droop_deg"], "held_briefly")
+    return withheld(withheld(measures, ["sag_deg", "sag_deg_per_min", "sway_pct"], "seen_briefly"), ["axis_droop_deg"], "held_briefly")
 
 
 def _counted_s(breaths: Sequence[Breath], beats: Beats) -> list[tuple[float, float]]:

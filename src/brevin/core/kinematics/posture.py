@@ -7,13 +7,13 @@ import numpy as np
 
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
 from brevin.core.kinematics import trend
+from brevin.core.kinematics.sway import sway
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Segment
-from brevin.core.track import Body, Player, PoseSample
+from brevin.core.track import Body, Floats, Player, PoseSample
 
 KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
-SWAY_NOISE_PCT = 0.1  # what the back's strips wander by on a still body, percent of trunk; own
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's; own, over clips of several makers
 SHOULDER_LINE_DEG = 1.5  # the same for the shoulder line
 SAG_DEG = 0.4  # standard error of one inclination beside the player's other ones; own
@@ -26,14 +26,14 @@ Seen = Sequence[tuple[float, Body]]
 
 @dataclass(frozen=True)
 class Stance:
-    """Over what of a clip posture is taken. sway_pct: standard deviation of the back's own way; judged_s: the spans over which posture is judged, none = the
-    whole clip: slumping at rest is allowed."""
+    """Over what of a clip posture is taken. judged_s: the spans over which posture is judged, none = the whole clip: slumping at rest is allowed; room: times
+    and how far the room had gone toward the face by then, percent of trunk: the camera's own moves."""
 
     view: View
     position: Position
-    sway_pct: float
     segments: Sequence[Segment] = ()
     judged_s: Sequence[tuple[float, float]] = ()
+    room: tuple[Floats, Floats] = (np.zeros(1), np.zeros(1))
 
 
 def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
@@ -56,7 +56,7 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
         *_angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player), bias=EAR_PCT, withheld=side),
         *_angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_LINE_DEG, withheld=front),
         *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), player)),
-        Measure("sway_pct", NotMeasured(side) if side else Amount(stance.sway_pct, NORMAL_90 * SWAY_NOISE_PCT), samples=len(seen)),
+        Measure("sway_pct", NotMeasured(side) if side else _sway(while_judged(seen, stance), player, stance), samples=len(seen)),
     ]
 
 
@@ -90,6 +90,10 @@ def _sag(seen: Seen, player: Player) -> list[Measure]:
         minutes = float(t_s[-1] - t_s[0]) / 60.0
         a_minute = Amount(changed.value / minutes, changed.half_width / minutes) if minutes >= 1.0 else a_minute
     return [Measure("sag_deg", changed, samples=len(seen)), Measure("sag_deg_per_min", a_minute, samples=len(seen))]
+
+
+def _sway(seen: Seen, player: Player, stance: Stance) -> Value:
+    return sway(seen, player, np.interp([t_s for t_s, _ in seen], *stance.room))
 
 
 def _inside(times: np.ndarray, spans_s: Sequence[tuple[float, float]]) -> np.ndarray:

@@ -149,6 +149,11 @@ def tilt(amounts: Amounts, asked: Asked) -> Band:
     return Band(-near, near, -far, far)
 
 
+def still(amounts: Amounts, asked: Asked) -> Band:
+    """How far head and shoulders may wander."""
+    return Band(steady_high=asked.rules.limit("body_still.steady"), work_high=asked.rules.limit("body_still.work"))
+
+
 def sag(amounts: Amounts, asked: Asked) -> Band:
     """How far the trunk may sink, back and forward."""
     near, far = asked.rules.limit("tall.steady"), asked.rules.limit("tall.work")

@@ -92,6 +92,10 @@ HELP: dict[CriterionKey, Help] = {
         ("fit.strap", "fit.turn", "fit.cushion", "fit.chair"),
         Drill("Two buckets", "Carry a make-believe bucket of water in each hand, put both down at once, and leave the shoulders there.", 3),
     ),
+    "body_still": Help(
+        ("fit.strap", "fit.chair", "fit.stand"),
+        Drill("Nose on the spot", "Choose a spot on the wall ahead. Breathe and play four counts with your nose on it, rest for four.", 4),
+    ),
     "real_breath": Help(
         ("fit.chair",), Drill("Cool palm", "Sigh on your palm, wait, and feel how the air comes back by itself.", 4),
         Drill("Own hand", "Lay your own hand on your belly. The air that comes in moves the hand out.", 4),

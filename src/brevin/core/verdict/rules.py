@@ -11,8 +11,8 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
-    "trunk_inclination", "keeps_tall", "shoulder_tilt", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk",
-    "arms_stay_up", "elbow_left", "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count", "inhale_counts",
+    "trunk_inclination", "keeps_tall", "shoulder_tilt", "body_still", "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level",
+    "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count", "inhale_counts",
     "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
@@ -90,6 +90,8 @@ LIMITS: dict[str, Limit] = {
     "tall.work": Limit(10.0, "deg", "own, as an instrument that sinks", "by more"),
     "shoulder_tilt.steady": Limit(4.0, "deg", "own", "shoulder line against level within"),
     "shoulder_tilt.work": Limit(8.0, "deg", "own", "beyond"),
+    "body_still.steady": Limit(1.5, "% of trunk", "own", "head and shoulders wander by less"),
+    "body_still.work": Limit(4.0, "% of trunk", "own", "by more"),
     **{f"{name}.{side}": Limit(value, "deg", "own", words) for name, low, high, words in HOLDS for side, value in (("low", low), ("high", high))},
     "axis_level.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
     "axis_to_trunk.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),

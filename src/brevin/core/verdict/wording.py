@@ -6,7 +6,8 @@ its own and keeps them.
 
 from typing import Any
 
-from brevin.core.verdict.words import CRITERIA, PATTERNS, REASONS, WITHHELD, reason_text
+from brevin.core.verdict.reasons import REASONS, WITHHELD, reason_text
+from brevin.core.verdict.words import CRITERIA, PATTERNS
 
 TOGETHER_S = 0.1  # of chest lag: below it nobody sees an order
 JUST_ABOUT = "just about"

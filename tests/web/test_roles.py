@@ -7,7 +7,7 @@ from datetime import timedelta
 import pytest
 
 from brevin.edge.growing import begun
-from brevin.store import benches, cards, database, instruments, lessons, programmes, sounds, students, takes
+from brevin.store import benches, cards, database, drawings, instruments, lessons, programmes, sounds, students, takes
 from brevin.store.scope import HOUSE, ROLES, Scope
 from brevin.web.permissions import MAY, NEEDS, OPEN, allowed
 from tests.conftest import CHECK
@@ -31,11 +31,14 @@ BODIES: dict[str, dict] = {
     "bench_firsts.came_out": {"rung": "alone", "outcome": "thin"}, "bench_firsts.fixed_by": {"by": "reed"}, "bench_care.repaired": {"done": True},
     "bench_care.log": {"card": "clarinet", "task": "dry"}, "bench_care.keep_passport": {"answers": {"new_wood": True}},
     "bench_care.keep_value": {"key": "reed_tip_mm", "value": 0.3}, "bench_care.report_repair": {"what": "bent key"},
-    "helps.keep_fit": {"key": "fit.chair", "value": 41},
+    "drawings.draw": {"shape": "circle", "t_s": 1.0, "at_px": [10, 10], "to_px": [20, 10]}, "helps.keep_fit": {"key": "fit.chair", "value": 41},
     "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
-OWN_LAST = ("bench_care.undo_log", "bench_firsts.take_back", "cards.hide", "cards.delete_card", "students.withdraw_consent", "takes.delete", "auth.sign_out")
+OWN_LAST = (
+    "bench_care.undo_log", "bench_firsts.take_back", "drawings.rub_out", "cards.hide", "cards.delete_card", "students.withdraw_consent", "takes.delete",
+    "auth.sign_out",
+)  # fmt: skip
 """Routes that end what the others need."""
 
 
@@ -57,6 +60,7 @@ def things(scope: Scope, store, student, clip) -> dict[str, object]:
         "repair_id": instruments.repairs(scope, [student.id])[0].id,
     }  # fmt: skip
     return bench | {
+        "drawing_id": drawings.draw(scope, takes.take_record(scope, take.id), drawings.Drawn("arrow", 1.0, (1.0, 1.0), (9.0, 9.0))),
         "take_id": take.id,
         "student_id": student.id,
         "seat_id": lesson.seats[0].id,

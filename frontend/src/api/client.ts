@@ -34,6 +34,8 @@ export type Repetitions = Schemas["RepetitionsOut"];
 export type Fault = Pick<NonNullable<Report["cue"]>, "criterion" | "side">;
 export type Helps = Schemas["HelpsOut"];
 export type Ticks = Schemas["TicksOut"];
+/** Places are pairs, x and y. */
+export type Drawing = Omit<Schemas["DrawingOut"], "at_px" | "to_px"> & { at_px: number[]; to_px: number[] };
 export type Preview = Schemas["PreviewOut"];
 export type Examples = Schemas["ExamplesOut"];
 export type Proposed = Schemas["ProposedOut"];

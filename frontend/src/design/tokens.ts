@@ -25,8 +25,8 @@ export const chalk: Record<keyof typeof paper, string> = {
   unreadable: "#8C979C",
 };
 
-/** On a clip, whatever its colours: light with a dark edge. */
-export const onClip = { light: "#FFFFFF", dark: "#101517" } as const;
+/** On a clip, whatever its colours: light with a dark edge; pencil: what the teacher drew. */
+export const onClip = { light: "#FFFFFF", dark: "#101517", pencil: "#FFC04D" } as const;
 
 export type Token = keyof typeof paper;
 

@@ -1,11 +1,12 @@
 import { useMemo, type Ref } from "react";
 import styled from "styled-components";
 
-import type { Report, Take } from "../api/client";
+import type { Drawing, Report, Take } from "../api/client";
 import { colour, onClip } from "../design/tokens";
 import { cropOf } from "./crop";
 import { Overlay, type OverlayHandle } from "./Overlay";
-import { Aim, LineAsks, type LineSetting } from "./SetLine";
+import { DrawAim, DrawnOn, type Drawer, type DrawnHandle } from "./Drawn";
+import { LineAim, LineAsks, type LineSetting } from "./SetLine";
 
 const SHAPE = 1.5;
 
@@ -54,12 +55,14 @@ type Props = {
   bands: boolean;
   places: boolean;
   line: LineSetting | null;
+  drawn: { kept: Drawing[]; drawer: Drawer | null };
+  onDrawn: Ref<DrawnHandle>;
   onTurn: () => void;
 };
 
 /** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked; line: while the
- *  instrument's is set by hand. */
-export function ClipPicture({ take, report, video, overlay, moment, bands, places, line, onTurn }: Props) {
+ *  instrument's is set by hand; drawn: what the teacher drew and draws. */
+export function ClipPicture({ take, report, video, overlay, moment, bands, places, line, drawn, onDrawn, onTurn }: Props) {
   const crop = useMemo(() => cropOf(report, SHAPE), [report]);
   const { width_px: width, height_px: height } = report.clip;
   const at: [number, number, number, number] = [
@@ -75,7 +78,9 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
           <video ref={video} src={take.clip.url} preload="auto" playsInline tabIndex={-1} aria-label={`Clip of ${take.student.name}`} />
         )}
         <Overlay report={report} handle={overlay} shownHeight={crop.height} bands={bands} places={places} />
-        {line && <Aim report={report} setting={line} />}
+        <DrawnOn report={report} kept={drawn.kept} middle={crop.left + crop.width / 2} handle={onDrawn} />
+        {line && <LineAim report={report} setting={line} />}
+        {drawn.drawer && <DrawAim report={report} drawer={drawn.drawer} />}
       </Frame>
       {line && <LineAsks setting={line} />}
       {places && <Legend>bar: the edge · dot: the surface · cross: set aside</Legend>}

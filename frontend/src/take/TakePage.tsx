@@ -13,6 +13,7 @@ import { useTitle } from "../design/title";
 import { BreathLine } from "./BreathLine";
 import { ClipPicture } from "./ClipPicture";
 import { HoldLine } from "./HoldLine";
+import { DrawnList, DrawTools, useDrawer, type DrawnHandle } from "./Drawn";
 import { firstMark } from "./inFront";
 import { breathAt, momentWords } from "./moment";
 import type { OverlayHandle } from "./Overlay";
@@ -109,10 +110,12 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const score = useRef<ScoreHandle>(null);
   const overlay = useRef<OverlayHandle>(null);
   const moment = useRef<HTMLParagraphElement>(null);
+  const onDrawn = useRef<DrawnHandle>(null);
   const onTime = useCallback(
     (t_s: number) => {
       score.current?.show(t_s);
       overlay.current?.show(t_s);
+      onDrawn.current?.show(t_s);
       if (moment.current) moment.current.textContent = momentWords(report, t_s);
     },
     [report],
@@ -122,6 +125,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const count = report.breaths.length;
   const hold = useHold(take, report);
   const line = useSetLine(take, report, clip.video);
+  const drawn = useDrawer(take, clip.video);
   const [places, setPlaces] = useState(false);
   const turnPlaces = () => setPlaces(!places);
   const { seek: seekClip } = clip;
@@ -138,7 +142,8 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     { key: "ArrowDown", shown: "↓", does: "next verdict; enter says why", run: () => focusVerdict(1) },
     { key: "ArrowUp", shown: "↑", does: "verdict before", run: () => focusVerdict(-1) },
     { key: "e", does: "where on the body was looked", run: turnPlaces, off: !saysWhere(report) },
-    { key: "p", does: lineWords(line), run: line.turn, off: !hold.shown || !line.can },
+    { key: "p", does: lineWords(line), run: line.turn, off: !hold.shown || !line.can || drawn.drawer !== null },
+    { key: "m", does: "draw on the clip: circle, arrow, note", run: drawn.turn, off: !drawn.can || line.setting !== null },
     { key: "i", does: "the breath, or the hold of the instrument", run: hold.turn, off: !hold.both },
     ...report.breaths.slice(0, 9).map((_, i) => ({ key: String(i + 1), does: `breath ${i + 1}`, run: () => choose(i) })),
   ];
@@ -146,17 +151,24 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     <>
       <TakeHead take={take} keys={keys} />
       <Columns>
-        <ClipPicture
-          take={take}
-          report={report}
-          video={clip.video}
-          overlay={overlay}
-          moment={moment}
-          bands={!hold.shown}
-          places={places}
-          line={line.setting}
-          onTurn={clip.turn}
-        />
+        <div>
+          <ClipPicture
+            take={take}
+            report={report}
+            video={clip.video}
+            overlay={overlay}
+            moment={moment}
+            bands={!hold.shown}
+            places={places}
+            line={line.setting}
+            drawn={drawn}
+            onDrawn={onDrawn}
+            onTurn={clip.turn}
+          />
+          {drawn.drawer && <DrawTools drawer={drawn.drawer} />}
+          <DrawnList takeId={take.id} kept={drawn.kept} may={drawn.can} onSeek={seek} />
+          {drawn.trouble && <p role="alert">{drawn.trouble}</p>}
+        </div>
         <section>
           <Say take={take} report={report} />
           <Verdicts
@@ -184,8 +196,13 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
             Half as fast
           </Action>
           {hold.shown && line.can && (
-            <Action letter="P" pressed={line.setting !== null} onPress={line.turn}>
+            <Action letter="P" pressed={line.setting !== null} isDisabled={drawn.drawer !== null} onPress={line.turn}>
               {line.has ? "Take the line back" : "Set its line"}
+            </Action>
+          )}
+          {drawn.can && (
+            <Action letter="M" pressed={drawn.drawer !== null} isDisabled={line.setting !== null} onPress={drawn.turn}>
+              Draw
             </Action>
           )}
           {hold.both && (

@@ -21,7 +21,7 @@ from brevin.store.database import db
 from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Person, Report, Take, VerdictRow
 from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
 from brevin.store.rule_records import OverruleRecord
-from brevin.store.said_models import TickRow
+from brevin.store.said_models import DrawingRow, TickRow
 from brevin.store.scope import Scope
 
 
@@ -157,7 +157,7 @@ def done(scope: Scope, asked_id: int) -> list[Done]:
 
 def move_rows(scope: Scope, take_id: str, student_id: int) -> None:
     """The rows of a take go with it to another student. Needs an open transaction."""
-    for table in (MeasureRow, VerdictRow, Overrule, CueGiven, TickRow):
+    for table in (MeasureRow, VerdictRow, Overrule, CueGiven, TickRow, DrawingRow):
         table.update(student=student_id).where(table.take == take_id).execute()
 
 

@@ -1,6 +1,6 @@
-"""The tables of what people say beside the readings: what they changed of the rules, and what they ticked that no camera sees."""
+"""The tables of what people say beside the readings: what they changed of the rules, what they ticked that no camera sees, and what they drew on a clip."""
 
-from peewee import AutoField, CharField, ForeignKeyField
+from peewee import AutoField, CharField, DoubleField, ForeignKeyField
 
 from brevin.store.database import MomentField, now
 from brevin.store.fields import Base, JsonField
@@ -30,3 +30,21 @@ class TickRow(OfTake):
 
     class Meta:
         table_name = "tick"
+
+
+class DrawingRow(OfTake):
+    """What a teacher drew on a clip at one moment, in the clip's pixels. shape: circle, its middle and a place on it; arrow, its tail and its tip; note, its
+    place, twice."""
+
+    shape = CharField(8)
+    t_s = DoubleField()
+    x_px = DoubleField()
+    y_px = DoubleField()
+    to_x_px = DoubleField()
+    to_y_px = DoubleField()
+    words = CharField(160, default="")
+    by = ForeignKeyField(Person, null=True, on_delete="SET NULL")
+    said_at = MomentField(default=now)
+
+    class Meta:
+        table_name = "drawing"

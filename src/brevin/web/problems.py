@@ -17,6 +17,7 @@ SENTENCES: dict[str, str] = {
     "login_taken": "Somebody signs in with this name already. Choose another.",
     "too_many_pages": "Too many pages are open. Close one, then load this one again.",
     "read_again": "What was kept of this clip is missing or from an older release. Read the clip again.",
+    "bad_drawing": "A note needs words, and one clip holds 30 drawings: rub one out first.",
     "bad_edit": "This does not fit: a turn must stay between its neighbours, the player must be one who was followed, and a line needs two places apart.",
     "wrong_sign_in": "Name or password is not right. Try again, or ask the teacher who runs Brevin here.",
     "demo_password": "The demo's password is known to everybody and opens nothing to a network. Give yourself another on the laptop, then sign in.",
@@ -59,7 +60,7 @@ SENTENCES: dict[str, str] = {
     "live_busy": "The live view does not keep up at the moment. Film all the same: the clip is read afterwards.",
     "program_error": "The program made an error. It is written down; try again.",
 }
-SAID_ALONE = ("few_examples",)  # what a person did, and not a page's mistake
+SAID_ALONE = ("few_examples", "bad_drawing")  # what a person did, and not a page's mistake
 STATUS = {401: "signed_out", 404: "not_there", 405: "not_allowed", 413: "too_large", 422: "bad_request", 429: "too_many_tries"}
 
 

@@ -1118,6 +1118,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{take_id}/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was drawn on this take's clip. */
+        get: operations["drawings_drawings_of__take_id__drawings_get"];
+        put?: never;
+        /** Draw on this take's clip. */
+        post: operations["drawings_draw__take_id__drawings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/drawings/{drawing_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a drawing away. */
+        delete: operations["drawings_rub_out__take_id__drawings__int_drawing_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{take_id}/edits": {
         parameters: {
             query?: never;
@@ -2174,6 +2209,71 @@ export interface components {
             title: string;
             /** Width */
             width: number;
+        };
+        /**
+         * DrawingIn
+         * @description In the clip's pixels. circle: from its middle to a place on it; arrow: from its tail to its tip; note: at a place, with words.
+         */
+        DrawingIn: {
+            /** At Px */
+            at_px: [
+                number,
+                number
+            ];
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "circle" | "arrow" | "note";
+            /** T S */
+            t_s: number;
+            /** To Px */
+            to_px: [
+                number,
+                number
+            ];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /** DrawingOut */
+        DrawingOut: {
+            /** At Px */
+            at_px: [
+                number,
+                number
+            ];
+            /** Id */
+            id: number;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "circle" | "arrow" | "note";
+            /** T S */
+            t_s: number;
+            /** To Px */
+            to_px: [
+                number,
+                number
+            ];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /** DrawingsOut */
+        DrawingsOut: {
+            /** Drawings */
+            drawings: components["schemas"]["DrawingOut"][];
+        };
+        /** DrawnOut */
+        DrawnOut: {
+            /** Id */
+            id: number;
         };
         /** DrillOut */
         DrillOut: {
@@ -7052,6 +7152,104 @@ export interface operations {
                 "application/json": components["schemas"]["CueIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    drawings_drawings_of__take_id__drawings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    drawings_draw__take_id__drawings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    drawings_rub_out__take_id__drawings__int_drawing_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: number;
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import type { Ticks } from "../src/api/client";
 import { afterWords } from "../src/take/CueSaid";
 import { around } from "../src/take/Still";
-import { lookedWords, markOf, nextState, numbersOf, stateWords } from "../src/take/ticks";
+import { lookedWords, markOf, nextState, numbersOf, shownOf, stateWords } from "../src/take/ticks";
 
 test("a tap goes from not looked at over fine and not yet back again", () => {
   expect([null, "fine" as const, "not_yet" as const].map(nextState)).toEqual(["fine", "not_yet", null]);
@@ -44,4 +44,10 @@ test("which rows are looked at on a part of the still", () => {
   const items = near("mouth", "mouth", "mouth", "left_hand", "right_hand", "left_hand");
   expect([numbersOf(items, "mouth"), numbersOf(items, "left_hand"), numbersOf(items, "right_hand")]).toEqual(["1 to 3", "4, 6", "5"]);
   expect([numbersOf(items, "left_hand", "right_hand"), numbersOf([], "mouth")]).toEqual(["4 to 6", ""]);
+});
+
+test("the instrument at rest is looked at where the clip shows it there", () => {
+  const near = (...parts: string[]) => ({ items: parts.map((one) => ({ near: one })) }) as unknown as Parameters<typeof shownOf>[0];
+  expect(shownOf(near("mouth", "rest"), true).items).toHaveLength(2);
+  expect(shownOf(near("mouth", "rest"), false).items).toEqual([{ near: "mouth" }]);
 });

@@ -33,7 +33,9 @@ def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(inside: Page) 
         with inside.expect_response(lambda answered: answered.request.method == "PUT"):  # kept, before the page is loaded anew
             inside.keyboard.press("Enter")
         expect(row).to_contain_text(said)
-    expect(inside.get_by_text("1 of 10 looked at")).to_be_visible()
+    expect(inside.get_by_text("1 of 11 looked at")).to_be_visible()
+    expect(inside.get_by_test_id("tick-at_rest")).to_contain_text("bell down on the thigh")
+    expect(inside.get_by_label("the instrument at rest")).to_be_visible()
     inside.reload()
     expect(inside.get_by_test_id("tick-right_little")).to_contain_text("fine")
 

@@ -232,7 +232,9 @@ export function DrawnOn({ report, kept, middle, handle }: { report: Report; kept
 
 const Rows = styled.ul`
   list-style: none;
-  padding-top: 6px;
+  max-height: 146px; /* four rows: more of them do not push the rest away */
+  margin-top: 6px;
+  overflow-y: auto;
   li {
     display: flex;
     align-items: center;

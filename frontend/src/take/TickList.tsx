@@ -8,7 +8,7 @@ import { PHONE } from "../design/sizes";
 import { StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { around, Still, type Ring } from "./Still";
-import { lookedWords, markOf, nextState, numbersOf, stateWords, type Near } from "./ticks";
+import { lookedWords, markOf, nextState, numbersOf, shownOf, stateWords, type Near } from "./ticks";
 
 const Part = styled.section`
   padding-top: 14px;
@@ -28,13 +28,13 @@ const Part = styled.section`
     }
   }
 `;
-const Beside = styled.div`
+const Beside = styled.div<{ $stills: number }>`
   display: grid;
-  grid-template-columns: 196px 196px minmax(0, 1fr);
+  grid-template-columns: repeat(${(p) => p.$stills}, ${(p) => (p.$stills > 2 ? 158 : 196)}px) minmax(0, 1fr);
   gap: 12px 20px;
   align-items: start;
   @media (max-width: 1000px) {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: repeat(${(p) => p.$stills}, 1fr);
     > ol {
       grid-column: 1 / -1;
     }
@@ -100,18 +100,24 @@ const LIPS_TRUNKS = 0.12; // lips and fingertips are ahead of what the network c
 const APART_TRUNKS = 0.22; // hands nearer than that are ringed as one
 
 type Place = [number, number];
+type Seen = { left_hand_px: number[]; right_hand_px: number[] };
+
+/** Between both hands. */
+const middleOf = ({ left_hand_px: left, right_hand_px: right }: Seen) => [0, 1].map((i) => ((left[i] ?? 0) + (right[i] ?? 0)) / 2) as Place;
 
 /** What no camera sees: where to look, large, and a list to tap: once is fine, twice is not yet. */
 export function TickList({ take, report }: { take: Take; report: Report }) {
-  const found = useTicks(take.id).data;
+  const known = useTicks(take.id).data;
   const tick = useTick(take.id);
   const stills = report.hold?.hands?.stills ?? [];
   const still = stills.find(({ kind }) => kind === "playing") ?? stills.at(-1);
+  const rest = stills.find(({ kind }) => kind === "rest");
+  const found = known && shownOf(known, rest !== undefined);
   const trunk = report.scale?.trunk_px;
   if (!found || found.items.length === 0) return null;
   const ahead = Math.sign(report.player?.forward[0] ?? 0) * LIPS_TRUNKS * (trunk ?? 0);
   const near = ([x, y]: number[]) => around([(x ?? 0) + ahead, y ?? 0], CLOSE_TRUNKS * (trunk ?? 0), 1, report.clip);
-  const between = still && ([0, 1].map((i) => ((still.left_hand_px[i] ?? 0) + (still.right_hand_px[i] ?? 0)) / 2) as Place);
+  const between = still && middleOf(still);
   const ring = (place: number[], ...parts: Near[]): Ring[] => {
     const numbers = numbersOf(found.items, ...parts);
     return numbers ? [{ at: [(place[0] ?? 0) + ahead, place[1] ?? 0], numbers }] : [];
@@ -132,7 +138,7 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
         </p>
         <p>{lookedWords(found)}</p>
       </header>
-      <Beside>
+      <Beside $stills={rest ? 3 : 2}>
         {still && trunk && take.clip?.url && (
           <>
             <Still
@@ -155,6 +161,17 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
               label="the hands"
               rings={hands()}
             />
+            {rest && (
+              <Still
+                src={take.clip.url}
+                t_s={rest.t_s}
+                part={around(middleOf(rest), 2 * CLOSE_TRUNKS * trunk, 1, report.clip)}
+                shape={1}
+                clip={report.clip}
+                words={`rest, ${numbersOf(found.items, "rest")}`}
+                label="the instrument at rest"
+              />
+            )}
           </>
         )}
         <Rows>

@@ -15,6 +15,9 @@ export const stateWords = (state: State) => (state === null ? "not looked at" : 
 
 export type Near = Ticks["items"][number]["near"];
 
+/** The rows that can be looked at: what belongs to the instrument at rest, only where the clip shows it there. */
+export const shownOf = ({ items }: Ticks, atRest: boolean): Ticks => ({ items: items.filter(({ near }) => atRest || near !== "rest") });
+
 /** The rows that are looked at on some parts of the still: "1 to 5", "6", "7, 9"; "" where there is none. */
 export function numbersOf(items: Ticks["items"], ...parts: Near[]): string {
   const rows = items.flatMap((one, i) => (parts.includes(one.near) ? [i + 1] : []));

@@ -4312,7 +4312,7 @@ export interface components {
              * Near
              * @enum {string}
              */
-            near: "mouth" | "left_hand" | "right_hand";
+            near: "mouth" | "left_hand" | "right_hand" | "rest";
             /** State */
             state: ("fine" | "not_yet") | null;
             /** Title */

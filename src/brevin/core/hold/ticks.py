@@ -1,6 +1,6 @@
 """What no camera sees: where to look on the still, what is right there, and the usual wrong place. Ticked by the teacher, never guessed.
 
-One list an instrument: the mouth by its family, then the home of each finger. Source: own, after what beginners' teachers look for.
+One list an instrument: the mouth by its family, then the home of each finger, then where it rests. Source: own, after what beginners' teachers look for.
 """
 
 from collections.abc import Mapping
@@ -9,13 +9,13 @@ from typing import Literal
 
 from brevin.core.kinds import Instrument
 
-Near = Literal["mouth", "left_hand", "right_hand"]
+Near = Literal["mouth", "left_hand", "right_hand", "rest"]
 TickState = Literal["fine", "not_yet"]
 
 
 @dataclass(frozen=True)
 class Tick:
-    """near: on which part of the still it is looked at; title: what; fine: how it should be; wrong: the usual wrong place."""
+    """near: on which part of the still it is looked at, or the still at rest; title: what; fine: how it should be; wrong: the usual wrong place."""
 
     key: str
     near: Near
@@ -50,7 +50,7 @@ _VALVES = (
     Tick("right_thumb", "right_hand", "Right thumb", "under the leadpipe, by the first two valves", "hooked over it"),
 )
 
-TICKS: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
+_UP: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
     "flute": (
         *_FLUTE,
         Tick("left_base", "left_hand", "Left forefinger's base", "against the tube, it carries", "away from it"),
@@ -110,7 +110,19 @@ TICKS: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
         Tick("fingertips", "right_hand", "Right fingertips", "on the valves, curved", "flat, joints on them"),
     )),
 }  # fmt: skip
-"""What is looked at, in the order of the list beside the still."""
+_RESTS: dict[str, tuple[str, str]] = {
+    "flute": ("across the thighs, keys up, both hands on", "on a chair or a stand"),
+    "oboe": ("across the thighs, keys up, or upright on the right thigh", "leaned, or on a chair"),
+    "clarinet": ("across the thighs, cap on, or upright on the right thigh", "leaned, or on a chair"),
+    **dict.fromkeys(("alto_sax", "tenor_sax"), ("on the lap, hook on, a hand on it", "on a chair")),
+    **dict.fromkeys(("trumpet", "cornet"), ("bell down on the thigh, hand round the valves", "on the floor or a chair")),
+    "horn": ("on its side in the lap, right hand at the bell", "on the floor or a chair"),
+    "trombone": ("slide locked and clear of the floor", "slide open, or its tip on the floor"),
+    **dict.fromkeys(("euphonium", "baritone"), ("upright on the lap, arms round it", "standing on its bell")),
+    "tuba": ("held upright at strong parts, or lying, valves up", "standing on its bell"),
+}
+TICKS: dict[Instrument, tuple[Tick, ...]] = {one: (*ticks, Tick("at_rest", "rest", "At rest", *_RESTS[one])) for one, ticks in _UP.items()}
+"""What is looked at, in the order of the list beside the still; the last of each on the still at rest."""
 
 
 def as_taught(instrument: Instrument, looks: Mapping[str, tuple[str, str]]) -> tuple[Tick, ...]:

@@ -45,6 +45,14 @@ export const useRepetitions = (take_id: string, version: number | undefined) =>
     queryFn: async () => body(await client.GET("/api/takes/{take_id}/repetitions", { params: { path: { take_id } } })),
   });
 
+/** What has sunk since the first take of the same sitting. */
+export const useSinceFirst = (take_id: string, version: number | undefined) =>
+  useQuery({
+    queryKey: ["since", take_id, version],
+    enabled: version !== undefined,
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/since", { params: { path: { take_id } } })),
+  });
+
 /** Put on record that a cue was said. */
 export function useCueSaid(take_id: string) {
   const queries = useQueryClient();

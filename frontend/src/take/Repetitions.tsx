@@ -1,7 +1,8 @@
+import { Link } from "react-router";
 import styled from "styled-components";
 
 import type { Take } from "../api/client";
-import { useRepetitions } from "../api/said";
+import { useRepetitions, useSinceFirst } from "../api/said";
 import { colour } from "../design/tokens";
 import { repeatWords } from "./repetitions";
 
@@ -22,6 +23,17 @@ export function Repetitions({ take }: { take: Take }) {
     <Line>
       this card <b>{words.done}</b>
       {words.next && `: ${words.next}`}
+    </Line>
+  );
+}
+
+/** What has sunk since the first take of the same sitting, with the way to it: a rest is what helps. */
+export function SinceFirst({ take }: { take: Take }) {
+  const found = useSinceFirst(take.id, take.headline?.report_version).data;
+  if (!found?.take_id || !found.sunk.length) return null;
+  return (
+    <Line data-testid="since-first">
+      since <Link to={`/take/${found.take_id}`}>the first take, {found.minutes} min ago</Link>: <b>{found.sunk.join(", ")}</b>; rest first
     </Line>
   );
 }

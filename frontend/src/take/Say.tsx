@@ -11,7 +11,7 @@ import { feltWords } from "../film/felt";
 import { PATTERNS } from "../shared/words";
 import { CueSaid } from "./CueSaid";
 import { Help } from "./Help";
-import { Repetitions } from "./Repetitions";
+import { Repetitions, SinceFirst } from "./Repetitions";
 import { PlayerChoice } from "./PlayerChoice";
 
 const Cue = styled.div`
@@ -109,6 +109,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
         {cue && spoken && spoken.criterion !== "all" && <Help take={take} cue={spoken} />}
         {cue && spoken && spoken.criterion !== "all" && <CueSaid take={take} cue={spoken} way={ways.way} />}
         {cue && <Repetitions take={take} />}
+        <SinceFirst take={take} />
       </Beside>
       {(cue || !stop) &&
         report.reasons.map((reason) => (

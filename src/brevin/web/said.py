@@ -4,17 +4,18 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from brevin.core.hold.ticks import as_taught
+from brevin.core.verdict import tiring
 from brevin.core.verdict.cues import cues
 from brevin.core.verdict.repetitions import repetitions
 from brevin.core.verdict.rules import CRITERION_KEYS
 from brevin.core.verdict.tries import helped, next_tries
-from brevin.store import reports, takes, ticks
+from brevin.store import reports, sittings, takes, ticks
 from brevin.web.auth import scope
 from brevin.web.bench_content import looks_of
 from brevin.web.problems import Refused
 from brevin.web.schemas import CueIn, Done, OverruleIn, TakePath
 from brevin.web.shapes import answer
-from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, RepetitionsOut, TickIn, TickOut, TicksOut
+from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, RepetitionsOut, SinceFirstOut, TickIn, TickOut, TicksOut
 
 routes = APIBlueprint("said", __name__, url_prefix="/api/takes")
 
@@ -61,6 +62,18 @@ def repetitions_of(path: TakePath) -> Response:
     take = takes.take_record(scope(), path.take_id)
     counted = repetitions(reports.done(scope(), take.asked.id), student_id=take.student.id, until=take.made_at)
     return answer(RepetitionsOut(**vars(counted)))
+
+
+@routes.get("/<take_id>/since", responses={200: SinceFirstOut})
+def since_first(path: TakePath) -> Response:
+    """What has sunk since the first take of the same sitting that this one may be held beside; nothing where it is the first, or nothing clearly did."""
+    take = takes.take_record(scope(), path.take_id)
+    beside = sittings.beside_first(scope(), take, list(tiring.MEASURES))
+    sunk = [] if beside is None else tiring.changes(beside.first, beside.now, take.asked.check.instrument, take.rules)
+    if beside is None or not sunk:
+        return answer(SinceFirstOut())
+    minutes = round((take.made_at - beside.made_at).total_seconds() / 60)
+    return answer(SinceFirstOut(take_id=beside.take_id, minutes=minutes, sunk=[tiring.words(one) for one in sunk]))
 
 
 @routes.get("/<take_id>/ticks", responses={200: TicksOut})

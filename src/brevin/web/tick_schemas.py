@@ -68,6 +68,14 @@ class RepetitionsOut(BaseModel):
     holds_after: int | None
 
 
+class SinceFirstOut(BaseModel):
+    """take_id, minutes: the first take of the sitting and how long before this one; sunk: what is said of it, nothing where nothing clearly sank."""
+
+    take_id: str | None = None
+    minutes: int = 0
+    sunk: list[str] = []
+
+
 class TickIn(BaseModel):
     """state: None takes the tick back."""
 

@@ -1306,6 +1306,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{take_id}/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has sunk since the first take of the same sitting that this one may be held beside; nothing where it is the first, or nothing clearly did. */
+        get: operations["said_since_first__take_id__since_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{take_id}/ticks": {
         parameters: {
             query?: never;
@@ -4027,6 +4044,27 @@ export interface components {
             login: string;
             /** Password */
             password: string;
+        };
+        /**
+         * SinceFirstOut
+         * @description take_id, minutes: the first take of the sitting and how long before this one; sunk: what is said of it, nothing where nothing clearly sank.
+         */
+        SinceFirstOut: {
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes: number;
+            /**
+             * Sunk
+             * @default []
+             */
+            sunk: string[];
+            /**
+             * Take Id
+             * @default null
+             */
+            take_id: string | null;
         };
         /** Software */
         Software: {
@@ -7556,6 +7594,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    said_since_first__take_id__since_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SinceFirstOut"];
                 };
             };
             /** @description Unprocessable Entity */

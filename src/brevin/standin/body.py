@@ -49,9 +49,11 @@ class Mesh:
 HEAD = ("head", "nose", "ear_l", "ear_r", "mouth")
 
 
-def stance(build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: float, head_out_m: float = 0.0) -> Stance:
+def stance(
+    build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: float, head_out_m: float = 0.0, shoulder_deg: float = 0.0
+) -> Stance:  # fmt: skip
     """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; head_out_m:
-    how far it is."""
+    how far it is; shoulder_deg: + = the left shoulder higher."""
     lean = np.radians(lean_deg)
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
@@ -60,10 +62,10 @@ def stance(build: Build, *, position: str, lean_deg: float, hands: dict[str, np.
     def above(x: float, y: float, z: float) -> np.ndarray:
         return hip + turn @ np.array([x, y, z])
 
-    t = build.trunk
+    t, higher = build.trunk, 0.155 * build.wide * np.tan(np.radians(shoulder_deg))
     j = {
         "hip_l": hip + [0, 0.085, 0], "hip_r": hip + [0, -0.085, 0],
-        "shoulder_l": above(0, 0.155 * build.wide, t), "shoulder_r": above(0, -0.155 * build.wide, t),
+        "shoulder_l": above(0, 0.155 * build.wide, t + higher), "shoulder_r": above(0, -0.155 * build.wide, t - higher),
         "neck": above(0.0, 0, t + 0.05), "head": above(0.035, 0, t + 0.235), "nose": above(0.14, 0, t + 0.215),
         "ear_l": above(0.02, 0.075, t + 0.225), "ear_r": above(0.02, -0.075, t + 0.225), "mouth": above(0.125, 0, t + 0.165),
         "hip": hip, "spine": above(0, 0, t),

@@ -15,6 +15,9 @@ from brevin.standin.scripts import Script
 
 WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
 CRF = "24"
+GRIPPED_M = {"trumpet": (0.12, 0.24), "trombone": (0.14, 0.34)}  # where both hands are along the instrument
+LONG_M = {"trumpet": 0.46, "trombone": 0.95}
+ELBOWS_OUT = np.concatenate([np.linspace(-0.8, 1.6, 25), np.linspace(1.8, 6.0, 15)])  # ways an elbow may point, sideways for each unit down
 FLUTE_START_M = (0.02, 0.06, -0.015)  # from the mouth to the end that the player does not see
 
 
@@ -65,7 +68,7 @@ def _on_instrument(script: Script, drop: float) -> dict[str, np.ndarray]:
         along = np.array([0.0, -np.cos(drop), -np.sin(drop)])
         return {"l": np.array([0.02, 0.02, -0.03]) + 0.14 * along + [0.03, 0.0, -0.02], "r": np.array([0.02, 0.0, -0.03]) + 0.36 * along}
     along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
-    near, far = (0.12, 0.24) if script.instrument == "trumpet" else (0.18, 0.34)
+    near, far = GRIPPED_M.get(script.instrument, (0.18, 0.34))
     return {"l": near * along + [-0.08, 0.03, -0.02], "r": far * along + [-0.08, -0.03, -0.02]}
 
 
@@ -74,15 +77,29 @@ Scene = tuple[figure.Stance, list[figure.Mesh], np.ndarray | None]
 
 
 def _scene(script: Script, stage: raising.Stage) -> Scene:
-    out = 0.8 if script.instrument in ("trumpet", "flute") and not script.grips else 0.35
-    still = figure.stance(script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script, stage), elbows_out=out)
-    meets = still if not script.head_out_m else figure.stance(
-        script.build, position=script.position, lean_deg=script.lean_deg, hands=_hands(script, stage), elbows_out=out,
-        head_out_m=stage.up * script.head_out_m,
-    )  # fmt: skip
+    still, meets = (_stance(script, stage, out_m) for out_m in (0.0, stage.up * script.head_out_m))
     meshes = [figure.mesh(script.build, meets, mittens=not script.grips), *_room(script), *(hand.mesh(one, grip.size) for one, grip in _bones(script, meets))]
     instrument, ends = _instrument(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
     return meets, meshes + instrument, ends
+
+
+def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> figure.Stance:
+    def held(elbows_out: float) -> figure.Stance:
+        return figure.stance(
+            script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=elbows_out, head_out_m=head_out_m,
+            shoulder_deg=script.shoulder_deg,
+        )  # fmt: skip
+
+    if script.elbows_deg is None:
+        return held(0.8 if script.instrument in ("trumpet", "flute") and not script.grips else 0.35)
+    wanted = script.elbows_deg
+    return min((held(out) for out in ELBOWS_OUT), key=lambda pose: abs(sum(_clearance_deg(pose, script.build, side) for side in "lr") / 2 - wanted))
+
+
+def _clearance_deg(pose: figure.Stance, build: figure.Build, side: str) -> float:
+    """How far an elbow is out: the arcsine of its sideways distance from the shoulder over the upper arm."""
+    aside = (pose.joints[f"elbow_{side}"] - pose.joints[f"shoulder_{side}"])[1] * (1.0 if side == "l" else -1.0)
+    return float(np.degrees(np.arcsin(np.clip(aside / build.upper_arm, -1.0, 1.0))))
 
 
 def _bones(script: Script, pose: figure.Stance) -> list[tuple[hand.Bones, hand.Grip]]:
@@ -119,13 +136,19 @@ def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[fi
         points = np.array([start + along * s for s in np.linspace(0, length, 8)])
         return [tube(points, [0.011] * 8, BRASS)], np.array([points[0], points[-1]])
     along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
-    length = 0.46 if script.instrument == "trumpet" else 0.60
+    length = LONG_M.get(script.instrument, 0.60)
     places = np.linspace(0, length, 12)
     points = np.array([mouth + along * s for s in places])
     if script.instrument == "trumpet":
         radii = [0.008] * 7 + [0.010, 0.014, 0.022, 0.038, 0.06]
         valves = [tube(points[5:6].repeat(2, 0) + np.array([[0.03 * k, 0, -0.06], [0.03 * k, 0, 0.05]]), [0.012] * 2, BRASS) for k in range(3)]
         return [tube(points, radii, BRASS), *valves], np.array([points[0], points[-1]])
+    if script.instrument == "trombone":
+        bell = np.array([mouth + along * s + [0.0, 0.09, 0.05] for s in np.linspace(-0.25, 0.35, 12)])
+        back = np.array([points[-1], points[-1] + [0.0, 0.02, 0.0], points[0] + along * 0.1 + [0.0, 0.02, 0.0]])
+        return [tube(points, [0.009] * 12, BRASS), tube(back, [0.009] * 3, BRASS), tube(bell, [0.008] * 8 + [0.015, 0.03, 0.05, 0.09], BRASS)], np.array(
+            [points[0], points[-1]]
+        )
     radii = [0.008] + [0.014] * 9 + [0.02, 0.03]
     return [tube(points, radii, WOOD)], np.array([points[0], points[-1]])
 
@@ -167,6 +190,9 @@ def _truth(
         "keypoints_px": {k: still[k] for k in names},
         "joints_px": {"nose": still["nose"]},
     }
+    if script.instrument:
+        clear = {side: [_clearance_deg(pose, script.build, side) for pose, _, _ in shown] for side in "lr"}
+        per_frame["upper_arm_abduction_deg"] = {side: [round(deg, 2) for deg in values] for side, values in clear.items()}
     ends = [instrument for _, _, instrument in shown if instrument is not None]
     if ends:
         seen, held = [lens.to_px(pair) for pair in ends], [_elevation_deg(*pair) for pair in ends]

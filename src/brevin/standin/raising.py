@@ -1,4 +1,4 @@
-"""An instrument that is brought from the lap to the mouth and back: where it is at each moment, in stages that are drawn one by one."""
+"""How player and instrument are held at each moment, in stages that are drawn one by one: brought from the lap to the mouth and back, or slowly sinking."""
 
 from dataclasses import dataclass
 from typing import Any
@@ -14,10 +14,12 @@ LAP_DEG = 6.0  # axis at rest, below level
 
 @dataclass(frozen=True)
 class Stage:
-    """How the instrument is held. up: 0 in the lap, 1 at the mouth; beside_m: how far beside its usual place it landed."""
+    """How the instrument is held. up: 0 in the lap, 1 at the mouth; beside_m: how far beside its usual place it landed; sunk: 0 at the beginning, 1 at the
+    end of a clip in which trunk or arms tire."""
 
     up: float
     beside_m: float = 0.0
+    sunk: float = 0.0
 
     def mouthpiece_m(self) -> np.ndarray:
         """From the mouth to the mouthpiece: [3]."""
@@ -25,11 +27,17 @@ class Stage:
 
     def axis_deg(self, script: Script) -> float:
         """The axis against level, + = far end low."""
-        return LAP_DEG + self.up * (script.axis_deg - LAP_DEG)
+        return LAP_DEG + self.up * (script.axis_deg + self.sunk * script.droops_deg - LAP_DEG)
+
+    def lean_deg(self, script: Script) -> float:
+        """The trunk against upright, + = forward."""
+        return script.lean_deg + self.sunk * script.sinks_deg
 
 
 def stages(script: Script, t_s: np.ndarray) -> tuple[list[Stage], np.ndarray]:
     """Every stage that is drawn, and which of them each picture shows: [n]. One alone where nothing is raised."""
+    if script.sinks_deg or script.droops_deg:
+        return [Stage(1.0, sunk=sunk) for sunk in np.linspace(0.0, 1.0, STAGES)], np.round(t_s / t_s[-1] * (STAGES - 1)).astype(int)
     if not script.raises:
         return [Stage(1.0)], np.zeros(len(t_s), int)
     each: list[Stage] = []

@@ -16,7 +16,9 @@ def _rgb(*codes: str) -> tuple[tuple[float, float, float], ...]:
 class Script:
     """One clip. card: count card in text; cycles: one a breath, amplitudes in metres; axis_deg: instrument axis against level (+ = far end low); raises: when
     the instrument is brought up from the lap, seconds, each for ``HELD_S``; head_out_m: how far the head goes to meet it; lands_m: how far beside its usual
-    place the hands come to rest in each of the raises; grips: hands with fingers, by side (l, r), else plain ones."""
+    place the hands come to rest in each of the raises; grips: hands with fingers, by side (l, r), else plain ones; sinks_deg, droops_deg: how much further
+    forward the trunk is, and lower the far end, at the end than at the beginning; elbows_deg: clearance of both, as near as the hands' places allow;
+    shoulder_deg: + = the left shoulder higher."""
 
     name: str
     card: str
@@ -37,6 +39,10 @@ class Script:
     seed: int = 1
     tone: bool = True
     grips: tuple[tuple[str, Grip], ...] = ()
+    sinks_deg: float = 0.0
+    droops_deg: float = 0.0
+    elbows_deg: float | None = None
+    shoulder_deg: float = 0.0
 
 
 RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there

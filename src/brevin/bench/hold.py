@@ -1,0 +1,138 @@
+"""Whether planted faults of posture and hold are found, and good ones left alone: ``docs/hold.md`` is made from it.
+
+The clips are made once with requirements/standin.txt installed: ``python -m brevin.standin.holds .build/holds`` (half an hour on two cores, in two halves).
+"""
+
+import json
+import sys
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass
+from statistics import median
+
+from brevin.bench import Measured, accuracy_hold
+from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
+from brevin.core.read import Task, read
+from brevin.core.report import Report, Verdict
+from brevin.core.verdict.rules import CriterionKey
+from brevin.edge.look import look
+from brevin.ops.settings import ROOT, model_path
+from brevin.standin.holds import CARD, COUNT, Case, drawn
+
+CLIPS = ROOT / ".build" / "holds"
+PAGE = ROOT / "docs" / "hold.md"
+JUDGED: tuple[CriterionKey, ...] = (
+    "trunk_inclination", "keeps_tall", "shoulder_tilt", "body_still", "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right",
+)  # fmt: skip
+"""The rows that can be planted one by one."""
+GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {
+    "keeps_tall": ("trunk_inclination", "axis_to_trunk"), "arms_stay_up": ("axis_level",), "trunk_inclination": ("axis_to_trunk", "keeps_tall"),
+}  # fmt: skip
+"""What a planted fault brings with it: a trunk that sinks leans in the end."""
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """One clip. found: its fault was marked on the right side, None of a good clip; withheld: it was said not to be readable; alarms: other rows that were
+    marked though nothing was planted there."""
+
+    name: str
+    case: Case
+    unseen: bool
+    found: bool | None
+    withheld: bool
+    alarms: tuple[str, ...]
+    seen: tuple[accuracy_hold.Seen, ...]
+
+
+def outcome(number: int, report: Report, seen: list[accuracy_hold.Seen]) -> Outcome:
+    """What a reading made of a clip of the set."""
+    hold = drawn(number)
+    rows = {v.criterion: v for v in report.verdicts if v.criterion in JUDGED}
+    own = [rows[key] for key in hold.case.faults if key in rows]
+    marked = [v for v in own if v.outside and (v.side == "low") == (hold.case.side == "low")]
+    along = {key for fault in hold.case.faults for key in GOES_ALONG.get(fault, ())}
+    alarms = tuple(key for key, v in rows.items() if _alarm(v) and key not in hold.case.faults and key not in along)
+    found = bool(marked) if hold.case.faults else None
+    return Outcome(hold.script.name, hold.case, hold.unseen, found, bool(own) and all(v.state == "unreadable" for v in own), alarms, tuple(seen))
+
+
+def _alarm(verdict: Verdict) -> bool:
+    return verdict.outside and verdict.state in ("watch", "work")
+
+
+def measure() -> Measured:
+    """Read every clip of the set that was made, write the page, and give its figures."""
+    clips = [number for number in range(COUNT) if (CLIPS / f"{drawn(number).script.name}.mp4").exists()]
+    if not clips:
+        print("brevin: make the clips first: python -m brevin.standin.holds .build/holds, with requirements/standin.txt installed", file=sys.stderr)
+        return Measured("hold", {"clips": 0.0}, {"clips": (">=", 1.0)})
+    with ProcessPoolExecutor(2) as pool:
+        outcomes = list(pool.map(_read, clips))
+    PAGE.write_text(page(outcomes))
+    figures = {"clips": float(len(outcomes))} | {
+        f"{key}_{name}": value for name, part in _parts(outcomes).items() if part for key, value in figures_of(part).items()
+    }
+    bars = {key: (">=", 0.9) if key.startswith("found") else ("<=", 0.05) for key in figures if key.startswith(("found", "alarms"))}
+    return Measured("hold", figures, bars)
+
+
+def _parts(outcomes: list[Outcome]) -> dict[str, list[Outcome]]:
+    return {"tuned": [one for one in outcomes if not one.unseen], "unseen": [one for one in outcomes if one.unseen]}
+
+
+def figures_of(outcomes: list[Outcome]) -> dict[str, float]:
+    """found: share of the planted faults that were marked; withheld: that were said not to be readable; alarms: share of all clips with a mark where nothing
+    was planted."""
+    planted = [one for one in outcomes if one.found is not None]
+    most = max(len(planted), 1)
+    return {
+        "found": sum(one.found is True for one in planted) / most, "withheld": sum(one.withheld for one in planted) / most,
+        "alarms": sum(bool(one.alarms) for one in outcomes) / max(len(outcomes), 1),
+    }  # fmt: skip
+
+
+def _read(number: int) -> Outcome:
+    hold = drawn(number)
+    clip = CLIPS / f"{hold.script.name}.mp4"
+    report = read(look(clip, model_path(ROOT)), Task(Check(card=parse(CARD), instrument=hold.case.instrument)))
+    truth = json.loads(clip.with_suffix(".json").read_text())
+    return outcome(number, report, accuracy_hold.seen(truth, report, hold.script.name))
+
+
+def page(outcomes: list[Outcome]) -> str:
+    """docs/hold.md."""
+    lines = [
+        "# Posture and hold: planted faults",
+        "",
+        "Made by `./brevin bench hold` from clips of the stand-in player (`standin/holds.py`): good ones, and each with one fault; bodies, clothes and rooms"
+        " drawn at random. Every third is unseen: no constant was chosen with it.",
+    ]
+    for name, part in _parts(outcomes).items():
+        if not part:
+            continue
+        figures = figures_of(part)
+        lines += ["", f"## {name.capitalize()}", ""]
+        lines += [
+            f"{len(part)} clips. Planted faults found: {100 * figures['found']:.0f} % (bar 90), said not to be readable: {100 * figures['withheld']:.0f} %."
+            f" Clips with a mark where nothing was planted: {100 * figures['alarms']:.0f} % (bar 5).",
+            "", "| clip | planted | found | other marks |", "|---|---|---|---|",
+        ]  # fmt: skip
+        lines += [_row(one) for one in part]
+        lines += ["", "| measure | bar | median error | in the 90 % interval | measured |", "|---|---|---|---|---|"]
+        lines += [row for key, bar in accuracy_hold.BARS.items() if (row := _errors(part, key, bar))]
+    return "\n".join(lines) + "\n"
+
+
+def _row(one: Outcome) -> str:
+    found = {None: "", True: "yes", False: "not readable" if one.withheld else "**no**"}[one.found]
+    return f"| {one.name} | {one.case.name} | {found} | {', '.join(one.alarms)} |"
+
+
+def _errors(part: list[Outcome], key: str, bar: float) -> str:
+    own = [seen for one in part for seen in one.seen if seen.key == key]
+    kept = [(abs(seen.error), seen.half or 0.0) for seen in own if seen.error is not None]
+    if not kept:
+        return ""
+    inside = sum(error <= half for error, half in kept) / len(kept)
+    return f"| {accuracy_hold.NAMES[key]} | {bar} | {median(error for error, _ in kept):.2f} | {100 * inside:.0f} % | {len(kept)} of {len(own)} |"

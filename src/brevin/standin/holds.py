@@ -1,0 +1,121 @@
+"""A set of clips of how instruments are held: good ones, and each with one fault that is large enough to be seen; bodies, clothes and rooms drawn at random.
+
+``python -m brevin.standin.holds FOLDER [--first N] [--last N]`` with requirements/standin.txt installed. Every third is kept for the closing measurement alone.
+"""
+
+import argparse
+import sys
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+import numpy as np
+
+from brevin.core.kinds import Instrument, Side
+from brevin.core.verdict.rules import CriterionKey
+from brevin.standin.body import Build
+from brevin.standin.camera import Look
+from brevin.standin.film import film
+from brevin.standin.scripts import LOW, ROOM_A, ROOM_B, ROOM_C, ROOM_D, Script
+
+ROOMS = (ROOM_A, ROOM_B, ROOM_C, ROOM_D)
+CARD = "2-0-3@72x2"
+RATE_HZ = 13
+SIZE_PX = (720, 404)  # drawing costs most of the making
+UNSEEN_EACH = 3  # every third clip is unseen
+TO_TRUNK = 93.0  # an instrument's angle to a trunk that leans by 3 deg, and to level, make this together
+
+
+@dataclass(frozen=True)
+class Case:
+    """What is planted. faults: the criteria that are to find it, any of them; side: on which side of their band; none of both in a good clip."""
+
+    name: str
+    instrument: Instrument
+    view: str
+    planted: dict[str, float]
+    faults: tuple[CriterionKey, ...] = ()
+    side: Side | None = None
+
+
+def _to_trunk(deg: float) -> dict[str, float]:
+    return {"axis_deg": TO_TRUNK - deg}
+
+
+ELBOWS: tuple[CriterionKey, ...] = ("elbow_left", "elbow_right")
+CASES: tuple[Case, ...] = (
+    Case("trumpet-good", "trumpet", "side", {"axis_deg": 12.0}),
+    Case("trumpet-bell-low", "trumpet", "side", {"axis_deg": 40.0}, ("axis_level",)),
+    Case("trumpet-bell-high", "trumpet", "side", {"axis_deg": -18.0}, ("axis_level",), "low"),
+    Case("trumpet-leans-back", "trumpet", "side", {"axis_deg": 12.0, "lean_deg": -14.0}, ("trunk_inclination",), "low"),
+    Case("trumpet-hunched", "trumpet", "side", {"axis_deg": 12.0, "lean_deg": 22.0}, ("trunk_inclination",)),
+    Case("trumpet-slumps", "trumpet", "side", {"axis_deg": 12.0, "lean_deg": 0.0, "sinks_deg": 20.0}, ("keeps_tall",)),
+    Case("trumpet-tires", "trumpet", "side", {"axis_deg": 4.0, "droops_deg": 20.0}, ("arms_stay_up",)),
+    Case("trumpet-sways", "trumpet", "side", {"axis_deg": 12.0, "sway_m": 0.03}, ("body_still",)),
+    Case("trombone-good", "trombone", "side", {"axis_deg": 14.0}),
+    Case("trombone-low", "trombone", "side", {"axis_deg": 42.0}, ("axis_level",)),
+    Case("trombone-high", "trombone", "side", {"axis_deg": -14.0}, ("axis_level",), "low"),
+    Case("clarinet-good", "clarinet", "side", _to_trunk(38.0)),
+    Case("clarinet-far-out", "clarinet", "side", _to_trunk(60.0), ("axis_to_trunk",)),
+    Case("clarinet-close", "clarinet", "side", _to_trunk(18.0), ("axis_to_trunk",), "low"),
+    Case("clarinet-hunched", "clarinet", "side", {"axis_deg": 70.0, "lean_deg": 20.0}, ("trunk_inclination",)),
+    Case("oboe-good", "oboe", "side", _to_trunk(43.0)),
+    Case("flute-good", "flute", "front", {"axis_deg": 4.0}),
+    Case("flute-sags", "flute", "front", {"axis_deg": 27.0}, ("axis_level",)),
+    Case("flute-up", "flute", "front", {"axis_deg": -25.0}, ("axis_level",), "low"),
+    Case("flute-left-shoulder-high", "flute", "front", {"axis_deg": 4.0, "shoulder_deg": 12.0}, ("shoulder_tilt",)),
+    Case("flute-right-shoulder-high", "flute", "front", {"axis_deg": 4.0, "shoulder_deg": -12.0}, ("shoulder_tilt",), "low"),
+    Case("trumpet-front-good", "trumpet", "front", {"axis_deg": 12.0, "elbows_deg": 32.0}),
+    Case("trumpet-elbows-in", "trumpet", "front", {"axis_deg": 12.0, "elbows_deg": 4.0}, ELBOWS, "low"),
+    Case("trumpet-left-shoulder-high", "trumpet", "front", {"axis_deg": 12.0, "elbows_deg": 28.0, "shoulder_deg": 12.0}, ("shoulder_tilt",)),
+    Case("clarinet-front-good", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0}),
+    Case("clarinet-elbows-in", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 0.0}, ELBOWS, "low"),
+    Case("clarinet-right-shoulder-high", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0, "shoulder_deg": -12.0}, ("shoulder_tilt",), "low"),
+)  # fmt: skip
+BODIES = 2  # of each case
+COUNT = BODIES * len(CASES)
+
+
+@dataclass(frozen=True)
+class Hold:
+    """One clip of the set. unseen: kept for the closing measurement."""
+
+    case: Case
+    script: Script
+    unseen: bool
+
+
+def drawn(number: int) -> Hold:
+    """The clip of that number: its case goes round, the body, the clothes, the room and the camera's side are drawn."""
+    case, random = CASES[number % len(CASES)], np.random.default_rng(9100 + number)
+    sizes = {name: float(random.uniform(0.93, 1.07)) for name in ("trunk", "upper_arm", "forearm", "thigh", "shank")}
+    usual = Build()
+    build = Build(
+        **{name: by * getattr(usual, name) for name, by in sizes.items()}, wide=float(random.uniform(0.9, 1.1)), deep=float(random.uniform(0.9, 1.15))
+    )
+    look = Look(
+        ROOMS[int(random.integers(len(ROOMS)))], tuple(random.uniform(0.15, 0.9, 3)), pattern=int(random.integers(1, 4)),
+        period_m=float(random.uniform(0.03, 0.06)), gain=float(random.uniform(0.85, 1.1)), noise=float(random.uniform(0.8, 2.0)),
+    )  # fmt: skip
+    view = "front" if case.view == "front" else f"side-{random.choice(['left', 'right'])}"
+    script = Script(
+        f"hold-{number:02}", CARD, (LOW, LOW), "seated", view, case.instrument, look, build=build, rate_hz=RATE_HZ, size_px=SIZE_PX, tone=False,
+        seed=500 + number,
+    )  # fmt: skip
+    return Hold(case, replace(script, **case.planted), number % UNSEEN_EACH == UNSEEN_EACH - 1)  # pyrefly: ignore[bad-argument-type]
+
+
+def main(argv: list[str]) -> int:
+    """The command."""
+    parser = argparse.ArgumentParser(prog="brevin.standin.holds", description=__doc__)
+    parser.add_argument("folder", type=Path)
+    parser.add_argument("--first", type=int, default=0)
+    parser.add_argument("--last", type=int, default=COUNT - 1)
+    args = parser.parse_args(argv)
+    args.folder.mkdir(parents=True, exist_ok=True)
+    for number in range(args.first, args.last + 1):
+        film(drawn(number).script, args.folder)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

@@ -1,0 +1,85 @@
+"""The set of clips of how instruments are held: every fault is planted clear of its limit, every good one inside, and the bodies differ."""
+
+import numpy as np
+import pytest
+
+from brevin.core.plan.check import Check
+from brevin.core.verdict.bands import Asked, Band
+from brevin.core.verdict.criteria import CRITERIA
+from brevin.core.verdict.rules import Rules
+from brevin.standin.film import _clearance_deg, _stance
+from brevin.standin.holds import CASES, COUNT, Case, drawn
+from brevin.standin.raising import Stage, stages
+
+ROWS = {row.key: row for row in CRITERIA}
+MADE = [drawn(number) for number in range(COUNT)]
+
+
+def band(key: str, case: Case) -> Band:
+    found = ROWS[key].band({}, Asked(Check(instrument=case.instrument), None, Rules()))
+    assert found is not None
+    return found
+
+
+def planted(number: int) -> dict[str, float]:
+    """What a reading without error would read of each row."""
+    script, end = MADE[number].script, Stage(1.0, sunk=1.0)
+    pose = _stance(script, Stage(1.0), 0.0)
+    lean = script.lean_deg + 0.5 * script.sinks_deg
+    height_m = pose.joints["spine"][2]
+    return {
+        "trunk_inclination": lean, "keeps_tall": script.sinks_deg, "shoulder_tilt": script.shoulder_deg, "arms_stay_up": script.droops_deg,
+        "body_still": 100.0 * script.sway_m * height_m * np.sqrt(0.5 * (1.0 + 0.25)) / script.build.trunk,
+        "axis_level": script.axis_deg + 0.5 * script.droops_deg, "axis_to_trunk": 90.0 - script.axis_deg + lean,
+        "elbow_left": _clearance_deg(pose, script.build, "l"), "elbow_right": _clearance_deg(pose, script.build, "r"),
+        "end_deg": end.axis_deg(script),
+    }  # fmt: skip
+
+
+@pytest.mark.parametrize("number", range(len(CASES)), ids=[case.name for case in CASES])
+def test_a_fault_is_planted_clear_of_its_limit_and_a_good_one_inside(number: int) -> None:
+    case, found = MADE[number].case, planted(number)
+    for key in case.faults:
+        limits = band(key, case)
+        assert found[key] < limits.steady_low if case.side == "low" else found[key] > limits.steady_high, key
+    if not case.faults:
+        view = "front" if case.view == "front" else "side-left"
+
+        def applies(row) -> bool:
+            where = row.where
+            return (where.views is None or view in where.views) and (where.instruments is None or case.instrument in where.instruments)
+
+        rows = [row for row in CRITERIA if row.key in found and applies(row)]
+        assert len(rows) >= 3
+        for row in rows:
+            if row.key.startswith("elbow") and MADE[number].script.elbows_deg is None:
+                continue  # they hang as they will where none is planted
+            limits = band(row.key, case)
+            assert limits.steady_low <= found[row.key] <= limits.steady_high, row.key
+
+
+def test_the_set_is_the_same_each_time_and_its_bodies_are_not() -> None:
+    assert [drawn(number) for number in range(6)] == MADE[:6]
+    assert len({one.script.build.trunk for one in MADE}) == COUNT and len({one.script.look.pattern_colour for one in MADE}) == COUNT
+    unseen = [one for one in MADE if one.unseen]
+    assert len(unseen) == COUNT // 3 and {one.script.view for one in MADE} == {"front", "side-left", "side-right"}
+    assert {one.case.name for one in unseen} | {one.case.name for one in MADE if not one.unseen} == {case.name for case in CASES}
+
+
+def test_who_tires_is_drawn_in_stages_from_the_beginning_to_the_end() -> None:
+    script = next(one.script for one in MADE if one.case.name == "trumpet-tires")
+    each, shown = stages(script, np.arange(0.0, 10.0, 0.1))
+    assert each[0].axis_deg(script) == script.axis_deg and each[-1].axis_deg(script) == script.axis_deg + script.droops_deg
+    assert list(shown) == sorted(shown) and (shown[0], shown[-1]) == (0, len(each) - 1)
+    slumps = next(one.script for one in MADE if one.case.name == "trumpet-slumps")
+    assert Stage(1.0, sunk=0.5).lean_deg(slumps) == slumps.lean_deg + 0.5 * slumps.sinks_deg
+
+
+def test_one_shoulder_is_higher_by_what_was_planted_and_the_elbows_are_where_they_were_asked() -> None:
+    high = next(one.script for one in MADE if one.case.name == "flute-left-shoulder-high")
+    left, right = (_stance(high, Stage(1.0), 0.0).joints[f"shoulder_{side}"] for side in "lr")
+    assert np.degrees(np.arctan2(left[2] - right[2], left[1] - right[1])) == pytest.approx(12.0, abs=0.5)
+    for name, deg in (("trumpet-front-good", 32.0), ("trumpet-elbows-in", 4.0)):
+        script = next(one.script for one in MADE if one.case.name == name)
+        pose = _stance(script, Stage(1.0), 0.0)
+        assert np.mean([_clearance_deg(pose, script.build, side) for side in "lr"]) == pytest.approx(deg, abs=8.0)

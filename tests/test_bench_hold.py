@@ -1,0 +1,66 @@
+"""How planted faults of posture and hold are counted."""
+
+from types import SimpleNamespace
+
+import pytest
+
+from brevin.bench import hold
+from brevin.bench.accuracy_hold import Seen
+from brevin.core.report import Report, Verdict
+from brevin.standin.holds import CASES
+
+NUMBER = {case.name: i for i, case in enumerate(CASES)}
+
+
+def verdict(criterion: str, state: str = "watch", *, outside: bool = True, side: str | None = "high", reason: str | None = None) -> Verdict:
+    return Verdict(criterion, state, 1.0, "deg", None, 1.0, 0.0, 1.0, outside, [], side=side, reason=reason)
+
+
+def outcome(case: str, *verdicts: Verdict, seen: tuple[Seen, ...] = ()) -> hold.Outcome:
+    report: Report = SimpleNamespace(verdicts=list(verdicts))
+    return hold.outcome(NUMBER[case], report, list(seen))
+
+
+@pytest.mark.parametrize(
+    ("verdicts", "found", "withheld"),
+    [
+        ((verdict("axis_level"),), True, False),
+        ((verdict("axis_level", side="low"),), False, False),  # on the other side it is another fault
+        ((verdict("axis_level", outside=False),), False, False),  # only its interval reaches over
+        ((verdict("axis_level", "unreadable", outside=False, side=None, reason="not_found"),), False, True),
+        ((), False, False),
+    ],
+)
+def test_a_fault_is_found_where_its_own_row_is_marked_on_its_own_side(verdicts: tuple[Verdict, ...], found: bool, withheld: bool) -> None:
+    one = outcome("trumpet-bell-low", *verdicts)
+    assert (one.found, one.withheld, one.alarms) == (found, withheld, ())
+
+
+def test_a_mark_where_nothing_was_planted_is_an_alarm_but_not_what_a_fault_brings_with_it() -> None:
+    good = outcome("trumpet-good", verdict("axis_level"), verdict("trunk_inclination", outside=False), verdict("abdomen_leads"))
+    assert good.found is None and good.alarms == ("axis_level",), "a value inside its band is none, nor is a row of the breath"
+    slumps = outcome("trumpet-slumps", verdict("keeps_tall"), verdict("trunk_inclination"), verdict("axis_level"))
+    assert slumps.found and slumps.alarms == ("axis_level",)
+
+
+def test_one_elbow_is_enough() -> None:
+    assert outcome("trumpet-elbows-in", verdict("elbow_left", "steady", outside=False, side=None), verdict("elbow_right", side="low")).found
+
+
+def test_shares_and_page_tell_tuned_and_unseen_apart() -> None:
+    seen = (Seen("instrument_axis_deg", "a", 1.5, 2.0), Seen("instrument_axis_deg", "a", None, None))
+    found = [
+        outcome("trumpet-bell-low", verdict("axis_level"), seen=seen),  # the second of the set: tuned
+        outcome("trumpet-bell-high", verdict("axis_level")),  # the third: unseen
+        outcome("trumpet-good", verdict("axis_level")),
+    ]
+    assert hold.figures_of(found) == {"found": 0.5, "withheld": 0.0, "alarms": 1 / 3}
+    page = hold.page(found)
+    tuned, unseen = page.split("## Unseen")
+    assert "trumpet-bell-low | yes" in tuned and "trumpet-bell-high | **no**" in unseen and "| trumpet-good |  | axis_level |" in tuned
+    assert "| instrument axis, deg | 3.0 | 1.50 | 100 % | 1 of 2 |" in tuned
+
+
+def test_without_clips_it_says_how_to_make_them(monkeypatch: pytest.MonkeyPatch, tmp_path, capsys: pytest.CaptureFixture[str]) -> None:
+    monkeypatch.setattr(hold, "CLIPS", tmp_path)
+    assert not hold.measure().held and "standin.holds" in capsys.readouterr().err

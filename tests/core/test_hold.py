@@ -164,6 +164,25 @@ def test_elbows_come_back_from_the_front(left: float, right: float) -> None:
     assert value(elbows(replace(seen, view="side-left")), "elbow_left_deg") == NotMeasured("view_unserved")
 
 
+@pytest.mark.parametrize(("deg", "told"), [(-30.0, False), (-14.0, False), (-4.0, True), (0.0, True)])
+def test_an_arm_that_crosses_the_body_tells_no_clearance_and_one_that_touches_it_does(deg: float, told: bool) -> None:
+    middle, up = HIP_PX[0], HIP_PX[1] - TRUNK_PX
+    out = TRUNK_PX * (UPPER_ARM_TRUNKS * math.sin(math.radians(deg)) + JOINT_OUTSIDE_TRUNKS)
+    body = player(SHOULDER_L=(middle + 50, up), SHOULDER_R=(middle - 50, up), ELBOW_L=(middle + 50 + out, up + 70), ELBOW_R=(middle - 80, up + 70))
+    found = value(elbows(Playing("front", [(t_s, body) for t_s in TIMES], (), 0.0)), "elbow_left_deg")
+    assert found.value == pytest.approx(deg, abs=0.2) if told else found == NotMeasured("arm_crosses")
+
+
+@pytest.mark.parametrize(("instrument", "beyond"), [("clarinet", 1.7), ("trumpet", 1.4), ("trombone", 2.9)])
+def test_an_edge_further_away_than_the_instrument_reaches_is_none_of_it(instrument: str, beyond: float) -> None:
+    """A shin or a chair's leg, far down where the instrument points."""
+    points = {"clarinet": 50.0, "trumpet": 10.0, "trombone": 12.0}[instrument]
+    shin = np.concatenate([along(points + 12.0, beyond - 0.3), along(points + 12.0, beyond + 0.4)])
+    own = value(axis(looked(points, tube(points)), instrument), "instrument_axis_deg")
+    beside = value(axis(looked(points, np.vstack([tube(points), shin, shin + 2.0, shin - 2.0])), instrument), "instrument_axis_deg")
+    assert beside.value == pytest.approx(own.value, abs=0.1)
+
+
 @pytest.mark.parametrize(
     ("instrument", "key", "deg", "state", "side"),
     [

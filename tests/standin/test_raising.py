@@ -48,6 +48,6 @@ def test_the_truth_says_how_far_the_head_goes_and_how_far_apart_the_landings_are
 
 
 def test_a_head_that_goes_to_meet_it_takes_its_features_along_and_leaves_the_shoulders(script) -> None:
-    still, out = (stance(script.build, position="seated", lean_deg=3.0, hands={}, elbows_out=0.5, head_out_m=way) for way in (0.0, 0.02))
+    still, out = (stance(script.build, position="seated", lean_deg=3.0, hands={}, elbows_out=(0.5, 0.5), head_out_m=way) for way in (0.0, 0.02))
     for name, place in still.joints.items():
         assert out.joints[name] - place == pytest.approx([0.02, 0.0, 0.0] if name in HEAD else [0.0, 0.0, 0.0]), name

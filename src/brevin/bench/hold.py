@@ -17,7 +17,7 @@ from brevin.core.report import Report, Verdict
 from brevin.core.verdict.rules import CriterionKey
 from brevin.edge.look import look
 from brevin.ops.settings import ROOT, model_path
-from brevin.standin.holds import CARD, COUNT, Case, drawn
+from brevin.standin.holds import COUNT, Case, drawn
 
 CLIPS = ROOT / ".build" / "holds"
 PAGE = ROOT / "docs" / "hold.md"
@@ -26,7 +26,7 @@ JUDGED: tuple[CriterionKey, ...] = (
 )  # fmt: skip
 """The rows that can be planted one by one."""
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {
-    "keeps_tall": ("trunk_inclination", "axis_to_trunk"), "arms_stay_up": ("axis_level",), "trunk_inclination": ("axis_to_trunk", "keeps_tall"),
+    "keeps_tall": ("trunk_inclination", "axis_to_trunk"), "arms_stay_up": ("axis_level",),
 }  # fmt: skip
 """What a planted fault brings with it: a trunk that sinks leans in the end."""
 
@@ -95,7 +95,7 @@ def figures_of(outcomes: list[Outcome]) -> dict[str, float]:
 def _read(number: int) -> Outcome:
     hold = drawn(number)
     clip = CLIPS / f"{hold.script.name}.mp4"
-    report = read(look(clip, model_path(ROOT)), Task(Check(card=parse(CARD), instrument=hold.case.instrument)))
+    report = read(look(clip, model_path(ROOT)), Task(Check(card=parse(hold.case.card), instrument=hold.case.instrument, with_instrument=True)))
     truth = json.loads(clip.with_suffix(".json").read_text())
     return outcome(number, report, accuracy_hold.seen(truth, report, hold.script.name))
 

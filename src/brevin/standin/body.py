@@ -50,10 +50,11 @@ HEAD = ("head", "nose", "ear_l", "ear_r", "mouth")
 
 
 def stance(
-    build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: float, head_out_m: float = 0.0, shoulder_deg: float = 0.0
+    build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: tuple[float, float], head_out_m: float = 0.0,
+    shoulder_deg: float = 0.0,
 ) -> Stance:  # fmt: skip
-    """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; head_out_m:
-    how far it is; shoulder_deg: + = the left shoulder higher."""
+    """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; elbows_out:
+    ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher."""
     lean = np.radians(lean_deg)
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
@@ -70,7 +71,7 @@ def stance(
         "ear_l": above(0.02, 0.075, t + 0.225), "ear_r": above(0.02, -0.075, t + 0.225), "mouth": above(0.125, 0, t + 0.165),
         "hip": hip, "spine": above(0, 0, t),
     }  # fmt: skip
-    for side, sign in (("l", 1.0), ("r", -1.0)):
+    for side, sign, elbow_out in (("l", 1.0, elbows_out[0]), ("r", -1.0, elbows_out[1])):
         if position == "seated":
             j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([build.thigh, sign * 0.03, 0.0])
             j[f"ankle_{side}"] = np.array([build.thigh - 0.01, sign * 0.115, 0.07])
@@ -79,7 +80,7 @@ def stance(
             j[f"ankle_{side}"] = np.array([0.0, sign * 0.09, 0.07])
         shoulder = j[f"shoulder_{side}"]
         wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
-        out = np.array([-0.1, sign * elbows_out, -1.0])
+        out = np.array([-0.1, sign * elbow_out, -1.0])
         j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
     for name in HEAD:
         j[name] = j[name] + np.array([head_out_m, 0.0, 0.0])
@@ -180,10 +181,14 @@ SECTIONS = np.array([
     (0.75, 0.106, 0.148, 0.002), (0.90, 0.092, 0.148, -0.004), (1.00, 0.070, 0.120, -0.008), (1.08, 0.050, 0.070, -0.006), (1.16, 0.030, 0.036, 0.0),
 ])  # fmt: skip
 
+LEVEL_TO = 0.6  # share of the trunk's height up to which it is level where one shoulder is higher
+
 
 def _trunk(p: np.ndarray, build: Build, pose: Stance) -> np.ndarray:
     q = _local(p, pose.joints["hip"], pose.lean_rad)
+    line = pose.joints["shoulder_l"] - pose.joints["shoulder_r"]
     height = q[:, 2] / build.trunk
+    height = height - np.clip((height - LEVEL_TO) / (1.0 - LEVEL_TO), 0, 1) * line[2] / line[1] * q[:, 1] / build.trunk  # one shoulder higher
     a = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 1]) * build.deep
     b = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 2]) * build.wide
     x = q[:, 0] - np.interp(height, SECTIONS[:, 0], SECTIONS[:, 3])

@@ -84,16 +84,17 @@ def _scene(script: Script, stage: raising.Stage) -> Scene:
 
 
 def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> figure.Stance:
-    def held(elbows_out: float) -> figure.Stance:
+    def held(*elbows_out: float) -> figure.Stance:
         return figure.stance(
-            script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=elbows_out, head_out_m=head_out_m,
-            shoulder_deg=script.shoulder_deg,
+            script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
+            head_out_m=head_out_m, shoulder_deg=script.shoulder_deg,
         )  # fmt: skip
 
-    if script.elbows_deg is None:
-        return held(0.8 if script.instrument in ("trumpet", "flute") and not script.grips else 0.35)
     wanted = script.elbows_deg
-    return min((held(out) for out in ELBOWS_OUT), key=lambda pose: abs(sum(_clearance_deg(pose, script.build, side) for side in "lr") / 2 - wanted))
+    if wanted is None:
+        return held(0.8 if script.instrument in ("trumpet", "flute") and not script.grips else 0.35)
+    left, right = (min(ELBOWS_OUT, key=lambda out: abs(_clearance_deg(held(out), script.build, side) - wanted)) for side in "lr")
+    return held(left, right)
 
 
 def _clearance_deg(pose: figure.Stance, build: figure.Build, side: str) -> float:

@@ -8,6 +8,7 @@ import numpy as np
 from brevin.standin.scripts import HELD_S, RAISE_S, Script
 
 STAGES = 9  # between lap and mouth, both among them
+SINKS_IN = 33  # stages of a clip in which trunk or arms tire: coarser ones would be a sway
 LAP_M = (0.10, 0.0, -0.42)  # from the mouth to where the mouthpiece is at rest
 LAP_DEG = 6.0  # axis at rest, below level
 
@@ -37,7 +38,7 @@ class Stage:
 def stages(script: Script, t_s: np.ndarray) -> tuple[list[Stage], np.ndarray]:
     """Every stage that is drawn, and which of them each picture shows: [n]. One alone where nothing is raised."""
     if script.sinks_deg or script.droops_deg:
-        return [Stage(1.0, sunk=sunk) for sunk in np.linspace(0.0, 1.0, STAGES)], np.round(t_s / t_s[-1] * (STAGES - 1)).astype(int)
+        return [Stage(1.0, sunk=sunk) for sunk in np.linspace(0.0, 1.0, SINKS_IN)], np.round(t_s / t_s[-1] * (SINKS_IN - 1)).astype(int)
     if not script.raises:
         return [Stage(1.0)], np.zeros(len(t_s), int)
     each: list[Stage] = []

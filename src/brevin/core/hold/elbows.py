@@ -1,4 +1,7 @@
-"""How far the elbows stand off the body, from the front: the arcsine of the elbow's sideways distance from the shoulder over the upper arm's length."""
+"""How far the elbows stand off the body, from the front: the arcsine of the elbow's sideways distance from the shoulder over the upper arm's length.
+
+An elbow that is surely inside its shoulder hangs in front of the body, as a flute's left one may: how far it stands off is not seen from there.
+"""
 
 import numpy as np
 
@@ -28,7 +31,7 @@ def _clearance(playing: Playing, shoulder: int, elbow: int) -> Value:
     middle, scatter = float(np.median(aside)), float(aside.std()) / np.sqrt(len(aside))
     reach = NORMAL_90 * float(np.hypot(UNSURE_TRUNKS, scatter))
     low, value, high = (float(np.degrees(np.arcsin(np.clip(at / UPPER_ARM_TRUNKS, -1.0, 1.0)))) for at in (middle - reach, middle, middle + reach))
-    return Amount(value, max(high - value, value - low))
+    return Amount(value, max(high - value, value - low)) if high >= 0.0 else NotMeasured("arm_crosses")
 
 
 def _aside_trunks(body: Body, shoulder: int, elbow: int) -> float:

@@ -13,24 +13,26 @@ FORWARD: tuple[View, ...] = (*SIDE_VIEWS, "three-quarter")
 
 @dataclass(frozen=True)
 class Held:
-    """views: from which the axis lies in the picture; hands: key points of the hands on it; points_deg: about where its far end points; straight: whether it
-    is one straight tube from the mouth on, so that its edges are looked for."""
+    """views: from which the axis lies in the picture; hands: key points of the hands on it; points_deg: about where its far end points; reach_trunks: how far
+    from the mouth the middle of an edge of it may lie, beside a child's trunk of 42 cm; straight: whether it is one straight tube from the mouth on, so that
+    its edges are looked for."""
 
     views: tuple[View, ...]
     hands: tuple[int, ...]
     points_deg: float
+    reach_trunks: float
     straight: bool = True
 
 
 HELD: dict[Instrument, Held] = {
-    "flute": Held(("front",), (lm.INDEX_R,), 5.0),
-    "oboe": Held(FORWARD, (lm.INDEX_L, lm.INDEX_R), 45.0),
-    "clarinet": Held(FORWARD, (lm.INDEX_L, lm.INDEX_R), 50.0),
-    "alto_sax": Held(FORWARD, (lm.INDEX_R,), 60.0, straight=False),
-    "tenor_sax": Held(FORWARD, (lm.INDEX_R,), 60.0, straight=False),
-    "trumpet": Held(FORWARD, (lm.INDEX_R,), 10.0),
-    "cornet": Held(FORWARD, (lm.INDEX_R,), 10.0),
-    "trombone": Held(FORWARD, (lm.INDEX_R,), 12.0),
+    "flute": Held(("front",), (lm.INDEX_R,), 5.0, 1.6),
+    "oboe": Held(FORWARD, (lm.INDEX_L, lm.INDEX_R), 45.0, 1.4),
+    "clarinet": Held(FORWARD, (lm.INDEX_L, lm.INDEX_R), 50.0, 1.5),
+    "alto_sax": Held(FORWARD, (lm.INDEX_R,), 60.0, 1.6, straight=False),
+    "tenor_sax": Held(FORWARD, (lm.INDEX_R,), 60.0, 1.6, straight=False),
+    "trumpet": Held(FORWARD, (lm.INDEX_R,), 10.0, 1.2),
+    "cornet": Held(FORWARD, (lm.INDEX_R,), 10.0, 1.2),
+    "trombone": Held(FORWARD, (lm.INDEX_R,), 12.0, 2.6),
 }
 """Horn, euphonium, baritone and tuba are wound: no straight way leads from the mouth to a far end, and what is told of them is told by other lines."""
 

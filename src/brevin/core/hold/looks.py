@@ -83,7 +83,7 @@ def _by_tap(playing: Playing, tapped: Tapped, held: Held) -> tuple[list[Look], f
         body = at.get(seen.t_s)
         if body is not None:
             toward = _turned(tapped.way, _to_hands(then[1], held), _to_hands(body, held))
-            pointing = _edges_toward(body, seen.segments_px, toward, NEAR_TAPPED_DEG)
+            pointing = _edges_toward(body, seen.segments_px, toward, NEAR_TAPPED_DEG, held.reach_trunks)
             found += [] if pointing is None else [_look(seen.t_s, *pointing, body)]
     agreed = _agreeing(found) if held.straight else []
     below = float((tapped.near_px - lm.mouth(then[1])) @ _downward(tapped.way)) / max(lm.trunk_px(then[1]), 1e-9)
@@ -119,15 +119,15 @@ def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> 
     if playing.view == "front":  # a flute goes to the player's right, to the left of the picture
         side = np.sign(body.points_px[lm.SHOULDER_R, 0] - body.points_px[lm.SHOULDER_L, 0]) or -1.0
     for toward, near_deg in ((_to_hands(body, held), NEAR_HANDS_DEG), (np.array([side * np.cos(usual), np.sin(usual)]), NEAR_USUAL_DEG)):
-        found = _edges_toward(body, segments_px, toward, near_deg)
+        found = _edges_toward(body, segments_px, toward, near_deg, held.reach_trunks)
         if found is not None:
             return found
     return None
 
 
-def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: float) -> tuple[Floats, float] | None:
-    """Direction of the edges that lead from the mouth this way, the middle of them by length, and how far below the mouth they lead past it, trunks; None
-    where they are too few."""
+def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: float, reach_trunks: float) -> tuple[Floats, float] | None:
+    """Direction of the edges that lead from the mouth this way and no further than the instrument reaches, the middle of them by length, and how far below
+    the mouth they lead past it, trunks; None where they are too few."""
     trunk_px, mouth = lm.trunk_px(body), lm.mouth(body)
     way = segments_px[:, 2:] - segments_px[:, :2]
     length = np.maximum(np.hypot(way[:, 0], way[:, 1]), 1e-9)
@@ -136,7 +136,7 @@ def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: flo
     along = np.einsum("ij,ij->i", middle, unit)
     beside = np.abs(middle[:, 0] * unit[:, 1] - middle[:, 1] * unit[:, 0])
     turned_deg = np.degrees(np.arctan2(toward[0] * unit[:, 1] - toward[1] * unit[:, 0], unit @ toward))
-    own = (np.abs(turned_deg) < near_deg) & (beside < FROM_MOUTH_TRUNKS * trunk_px) & (along > -BEHIND_TRUNKS * trunk_px)
+    own = (np.abs(turned_deg) < near_deg) & (beside < FROM_MOUTH_TRUNKS * trunk_px) & (along > -BEHIND_TRUNKS * trunk_px) & (along < reach_trunks * trunk_px)
     if length[own].sum() < LEAST_EDGES_TRUNKS * trunk_px:
         return None
     order = np.argsort(turned_deg[own])

@@ -175,6 +175,13 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
     assert {v.reason for v in found.values()} == reasons and {v.state for v in found.values()} == {"unreadable"}
 
 
+@pytest.mark.parametrize(("half", "state"), [(1.0, "steady"), (7.9, "watch"), (8.1, "unreadable")])
+def test_a_number_that_is_less_sure_than_its_own_limit_judges_nothing(half: float, state: str) -> None:
+    asked = Asked(Check(kind="posture", view="front"), None, Rules())
+    [found] = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, half))], "front", "seated", False, ()), asked)
+    assert (found.criterion, found.state, found.reason) == ("shoulder_tilt", state, "too_unsure" if state == "unreadable" else None)
+
+
 def test_rows_apply_where_the_table_says() -> None:
     no_card = Asked(Check(), None, Rules())
     of_posture = {"trunk_inclination", "keeps_tall", "body_still"}

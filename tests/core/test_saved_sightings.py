@@ -61,4 +61,6 @@ def test_the_sagging_flute_is_read_where_it_was_planted(readings) -> None:
     assert report.readable_for.hold
     said = {v.criterion: v for v in report.verdicts}
     assert (said["axis_level"].state, said["axis_level"].side) == ("watch", "high"), "it sags by 22 deg: beyond 15, not beyond 25"
-    assert set(report.hold.elbow_abduction_deg) == {"left", "right"} and None not in report.hold.elbow_abduction_deg.values()
+    assert report.hold.elbow_abduction_deg["right"] is not None and report.hold.elbow_abduction_deg["left"] is None
+    said = {v.criterion: v.reason for v in report.verdicts}
+    assert (said["elbow_left"], said["elbow_right"], said["shoulder_tilt"]) == ("arm_crosses", None, "too_unsure")

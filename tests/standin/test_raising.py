@@ -5,9 +5,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from brevin.standin.body import HEAD, stance
 from brevin.standin.raising import LAP_DEG, LAP_M, STAGES, Stage, stages, truth
 from brevin.standin.scripts import SCRIPTS, Script
+from brevin.standin.stance import HEAD, stance
 
 SCRIPT_TIMES = np.arange(0.0, 16.0, 0.04)
 

@@ -12,9 +12,11 @@ from brevin.standin import body as figure
 from brevin.standin import hand, raising, tape
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
+from brevin.standin.stance import Build, Stance, stance
 
 WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
 CRF = "24"
+SWAYS_FROM_M = 0.3  # height from which the body sways, as the camera draws it
 GRIPPED_M = {"trumpet": (0.12, 0.24), "trombone": (0.14, 0.34)}  # where both hands are along the instrument
 LONG_M = {"trumpet": 0.46, "trombone": 0.95}
 ELBOWS_OUT = np.concatenate([np.linspace(-0.8, 1.6, 25), np.linspace(1.8, 6.0, 15)])  # ways an elbow may point, sideways for each unit down
@@ -68,11 +70,11 @@ def _on_instrument(script: Script, drop: float) -> dict[str, np.ndarray]:
         along = np.array([0.0, -np.cos(drop), -np.sin(drop)])
         return {"l": np.array([0.02, 0.02, -0.03]) + 0.14 * along + [0.03, 0.0, -0.02], "r": np.array([0.02, 0.0, -0.03]) + 0.36 * along}
     along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
-    near, far = GRIPPED_M.get(script.instrument, (0.18, 0.34))
+    near, far = GRIPPED_M.get(script.instrument or "", (0.18, 0.34))
     return {"l": near * along + [-0.08, 0.03, -0.02], "r": far * along + [-0.08, -0.03, -0.02]}
 
 
-Scene = tuple[figure.Stance, list[figure.Mesh], np.ndarray | None]
+Scene = tuple[Stance, list[figure.Mesh], np.ndarray | None]
 """Who stands how, everything that is drawn, and both ends of the instrument's axis."""
 
 
@@ -83,9 +85,9 @@ def _scene(script: Script, stage: raising.Stage) -> Scene:
     return meets, meshes + instrument, ends
 
 
-def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> figure.Stance:
-    def held(*elbows_out: float) -> figure.Stance:
-        return figure.stance(
+def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
+    def held(*elbows_out: float) -> Stance:
+        return stance(
             script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
             head_out_m=head_out_m, shoulder_deg=script.shoulder_deg,
         )  # fmt: skip
@@ -97,13 +99,13 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> figure.S
     return held(left, right)
 
 
-def _clearance_deg(pose: figure.Stance, build: figure.Build, side: str) -> float:
+def _clearance_deg(pose: Stance, build: Build, side: str) -> float:
     """How far an elbow is out: the arcsine of its sideways distance from the shoulder over the upper arm."""
     aside = (pose.joints[f"elbow_{side}"] - pose.joints[f"shoulder_{side}"])[1] * (1.0 if side == "l" else -1.0)
     return float(np.degrees(np.arcsin(np.clip(aside / build.upper_arm, -1.0, 1.0))))
 
 
-def _bones(script: Script, pose: figure.Stance) -> list[tuple[hand.Bones, hand.Grip]]:
+def _bones(script: Script, pose: Stance) -> list[tuple[hand.Bones, hand.Grip]]:
     j = pose.joints
     return [(hand.bones(j[f"elbow_{side}"], j[f"wrist_{side}"], grip, side), grip) for side, grip in script.grips]
 
@@ -137,7 +139,7 @@ def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[fi
         points = np.array([start + along * s for s in np.linspace(0, length, 8)])
         return [tube(points, [0.011] * 8, BRASS)], np.array([points[0], points[-1]])
     along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
-    length = LONG_M.get(script.instrument, 0.60)
+    length = LONG_M.get(script.instrument or "", 0.60)
     places = np.linspace(0, length, 12)
     points = np.array([mouth + along * s for s in places])
     if script.instrument == "trumpet":
@@ -154,7 +156,7 @@ def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[fi
     return [tube(points, radii, WOOD)], np.array([points[0], points[-1]])
 
 
-def _lens(script: Script, pose: figure.Stance) -> Lens:
+def _lens(script: Script, pose: Stance) -> Lens:
     azimuth = {"side-left": 90.0, "side-right": -90.0, "front": 0.0}[script.view] + (2.0 if script.seed % 2 else -1.5)
     top = pose.joints["head"][2] + 0.16
     distance = 2.3
@@ -177,12 +179,23 @@ LABELS = {"side-left": "side_left", "side-right": "side_right", "front": "front"
 KEY_POINTS = ("shoulder", "elbow", "wrist", "hip", "knee", "ankle")
 
 
+def _joints_px(shown: list[Scene], lens: Lens, sway: np.ndarray) -> dict[str, list[list[float]]]:
+    """Where every joint is in every picture."""
+    gone = [np.array([by, 0.4 * by, 0.0]) for by in sway]  # for each metre of height
+
+    def px(name: str, pose: Stance, by: np.ndarray) -> list[float]:
+        place = pose.joints[name]
+        return [round(float(v), 2) for v in lens.to_px(place + by * max(place[2] - SWAYS_FROM_M, 0.0))]
+
+    return {name: [px(name, pose, by) for (pose, _, _), by in zip(shown, gone, strict=True)] for name in shown[-1][0].joints}
+
+
 def _truth(
     script: Script, card: CountCard, planted: Signals, shown: list[Scene], lens: Lens, sway: np.ndarray, first_s: float, length_s: float,
 ) -> dict[str, Any]:  # fmt: skip
     """What was planted, in the layout the scorer of the readings reads; positions in clip pixels, amplitudes in mm."""
     depth = abs(float((shown[-1][0].joints["spine"] - lens.eye()) @ lens.axes()[2]))
-    still = {k: [[round(float(v), 2) for v in lens.to_px(pose.joints[k])] for pose, _, _ in shown] for k in shown[-1][0].joints}
+    still = _joints_px(shown, lens, sway)
     names = [f"{name}_{side}" for name in KEY_POINTS for side in "lr"]
     per_frame: dict[str, Any] = {
         "t": [round(float(t), 4) for t in planted.t_s],

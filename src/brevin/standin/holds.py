@@ -12,10 +12,10 @@ import numpy as np
 
 from brevin.core.kinds import Instrument, Side
 from brevin.core.verdict.rules import CriterionKey
-from brevin.standin.body import Build
 from brevin.standin.camera import Look
 from brevin.standin.film import film
 from brevin.standin.scripts import LOW, ROOM_A, ROOM_B, ROOM_C, ROOM_D, Script
+from brevin.standin.stance import Build
 
 ROOMS = (ROOM_A, ROOM_B, ROOM_C, ROOM_D)
 CARD, SLOW_CARD = "2-0-3@72x2", "3-0-4@72x2"  # what changes slowly takes longer to be told
@@ -71,7 +71,7 @@ CASES: tuple[Case, ...] = (
     Case("trumpet-left-shoulder-high", "trumpet", "front", {"axis_deg": 12.0, "elbows_deg": 28.0, "shoulder_deg": 12.0}, ("shoulder_tilt",)),
     Case("clarinet-front-good", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0}),
     Case("clarinet-elbows-in", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 0.0}, ELBOWS, "low"),
-    Case("clarinet-right-shoulder-high", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0, "shoulder_deg": -12.0}, ("shoulder_tilt",), "low"),
+    Case("trumpet-right-shoulder-high", "trumpet", "front", {"axis_deg": 12.0, "elbows_deg": 28.0, "shoulder_deg": -12.0}, ("shoulder_tilt",), "low"),
 )  # fmt: skip
 BODIES = 2  # of each case
 COUNT = BODIES * len(CASES)

@@ -3,9 +3,9 @@
 from dataclasses import dataclass, field
 
 from brevin.core.synth import Cycle
-from brevin.standin.body import Build
 from brevin.standin.camera import Look
 from brevin.standin.hand import GOOD, Grip
+from brevin.standin.stance import Build
 
 
 def _rgb(*codes: str) -> tuple[tuple[float, float, float], ...]:

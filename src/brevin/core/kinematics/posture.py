@@ -15,7 +15,7 @@ from brevin.core.track import Body, Floats, Player, PoseSample
 
 KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's; own, over clips of several makers
-SHOULDER_LINE_DEG = 1.5  # the same for the shoulder line
+SHOULDER_LINE_DEG = 6.0  # the same for the shoulder line, which the network draws nearer to level than it is; own, over clips of several makers
 SAG_DEG = 0.4  # standard error of one inclination beside the player's other ones; own
 SAG_SHARE = 0.15  # of a sag: rounding carries the shoulders further than the trunk leans; own
 LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its own

@@ -1,0 +1,82 @@
+"""How the mannequin stands or sits: its sizes, and where its joints are.
+
+x forward (the player's front), y to the player's left, z up, metres; origin on the floor below the hips.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+
+@dataclass(frozen=True)
+class Build:
+    """Sizes of one body, metres. trunk: hip joints to shoulder joints."""
+
+    trunk: float = 0.44
+    wide: float = 1.0
+    deep: float = 1.0
+    upper_arm: float = 0.26
+    forearm: float = 0.23
+    thigh: float = 0.40
+    shank: float = 0.40
+
+
+@dataclass(frozen=True)
+class Stance:
+    """Where the joints are, metres: [3] each, by name."""
+
+    joints: dict[str, np.ndarray]
+    lean_rad: float
+
+
+HEAD = ("head", "nose", "ear_l", "ear_r", "mouth")
+
+
+def stance(
+    build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: tuple[float, float], head_out_m: float = 0.0,
+    shoulder_deg: float = 0.0,
+) -> Stance:  # fmt: skip
+    """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; elbows_out:
+    ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher."""
+    lean = np.radians(lean_deg)
+    seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
+    hip = np.array([0.0, 0.0, seat])
+    turn = np.array([[np.cos(lean), 0, np.sin(lean)], [0, 1, 0], [-np.sin(lean), 0, np.cos(lean)]])
+
+    def above(x: float, y: float, z: float) -> np.ndarray:
+        return hip + turn @ np.array([x, y, z])
+
+    t, higher = build.trunk, 0.155 * build.wide * np.tan(np.radians(shoulder_deg))
+    j = {
+        "hip_l": hip + [0, 0.085, 0], "hip_r": hip + [0, -0.085, 0],
+        "shoulder_l": above(0, 0.155 * build.wide, t + higher), "shoulder_r": above(0, -0.155 * build.wide, t - higher),
+        "neck": above(0.0, 0, t + 0.05), "head": above(0.035, 0, t + 0.235), "nose": above(0.14, 0, t + 0.215),
+        "ear_l": above(0.02, 0.075, t + 0.225), "ear_r": above(0.02, -0.075, t + 0.225), "mouth": above(0.125, 0, t + 0.165),
+        "hip": hip, "spine": above(0, 0, t),
+    }  # fmt: skip
+    for side, sign, elbow_out in (("l", 1.0, elbows_out[0]), ("r", -1.0, elbows_out[1])):
+        if position == "seated":
+            j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([build.thigh, sign * 0.03, 0.0])
+            j[f"ankle_{side}"] = np.array([build.thigh - 0.01, sign * 0.115, 0.07])
+        else:
+            j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([0.02, 0.0, -build.thigh])
+            j[f"ankle_{side}"] = np.array([0.0, sign * 0.09, 0.07])
+        shoulder = j[f"shoulder_{side}"]
+        wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
+        out = np.array([-0.1, sign * elbow_out, -1.0])
+        j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
+    for name in HEAD:
+        j[name] = j[name] + np.array([head_out_m, 0.0, 0.0])
+    return Stance(joints={k: np.asarray(v, float) for k, v in j.items()}, lean_rad=float(lean))
+
+
+def _bend(start: np.ndarray, end: np.ndarray, first: float, second: float, toward: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Elbow and wrist of a two-bone arm that reaches for ``end``, bending ``toward``."""
+    way = end - start
+    length = min(float(np.linalg.norm(way)), 0.995 * (first + second))
+    axis = way / np.linalg.norm(way)
+    end = start + axis * length
+    along = (first**2 - second**2 + length**2) / (2 * length)
+    off = np.sqrt(max(first**2 - along**2, 0.0))
+    side = toward - axis * (toward @ axis)
+    return start + axis * along + side / np.linalg.norm(side) * off, end

@@ -9,8 +9,8 @@ from brevin.core.track import Body, Floats, LinesSeen
 from brevin.edge.observers.people import People
 from brevin.edge.video import Luma, VideoFrame
 
-EVERY_S = 2.0  # between the pictures that are looked at: an instrument is held still for longer
-MOST_PICTURES = 16  # kept until the end: under 1 MB each
+EVERY_S = 1.5  # between the pictures that are looked at: as often as the key points of somebody who sits still
+MOST_PICTURES = 24  # kept until the end: under 1 MB each
 AROUND_TRUNKS = 1.7  # trunk lengths around the mouth: a flute is one and a half long
 SHORTEST_TRUNKS = 0.1  # shorter edges belong to keys, fingers and folds
 PAST_MOUTH_TRUNKS = 0.25  # how far beside the mouth an edge's line may lead: stripes of a shirt and the wall's shelves are left out

@@ -16,9 +16,9 @@ def verdict(criterion: str, state: str = "watch", *, outside: bool = True, side:
     return Verdict(criterion, state, 1.0, "deg", None, 1.0, 0.0, 1.0, outside, [], side=side, reason=reason)
 
 
-def outcome(case: str, *verdicts: Verdict, seen: tuple[Seen, ...] = ()) -> hold.Outcome:
+def outcome(case: str, *verdicts: Verdict, seen: tuple[Seen, ...] = (), body: int = 0) -> hold.Outcome:
     report: Report = SimpleNamespace(verdicts=list(verdicts))
-    return hold.outcome(NUMBER[case], report, list(seen))
+    return hold.outcome(NUMBER[case] + body * len(CASES), report, list(seen))
 
 
 @pytest.mark.parametrize(
@@ -50,8 +50,8 @@ def test_one_elbow_is_enough() -> None:
 def test_shares_and_page_tell_tuned_and_unseen_apart() -> None:
     seen = (Seen("instrument_axis_deg", "a", 1.5, 2.0), Seen("instrument_axis_deg", "a", None, None))
     found = [
-        outcome("trumpet-bell-low", verdict("axis_level"), seen=seen),  # the second of the set: tuned
-        outcome("trumpet-bell-high", verdict("axis_level")),  # the third: unseen
+        outcome("trumpet-bell-low", verdict("axis_level"), seen=seen),
+        outcome("trumpet-bell-high", verdict("axis_level"), body=1),
         outcome("trumpet-good", verdict("axis_level")),
     ]
     assert hold.figures_of(found) == {"found": 0.5, "withheld": 0.0, "alarms": 1 / 3}

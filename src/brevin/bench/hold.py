@@ -106,7 +106,7 @@ def page(outcomes: list[Outcome]) -> str:
         "# Posture and hold: planted faults",
         "",
         "Made by `./brevin bench hold` from clips of the stand-in player (`standin/holds.py`): good ones, and each with one fault; bodies, clothes and rooms"
-        " drawn at random. Every third is unseen: no constant was chosen with it.",
+        " drawn at random. The second body of each case is unseen: nothing was changed for it.",
     ]
     for name, part in _parts(outcomes).items():
         if not part:

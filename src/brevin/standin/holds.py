@@ -1,6 +1,6 @@
 """A set of clips of how instruments are held: good ones, and each with one fault that is large enough to be seen; bodies, clothes and rooms drawn at random.
 
-``python -m brevin.standin.holds FOLDER [--first N] [--last N]`` with requirements/standin.txt installed. Every third is kept for the closing measurement alone.
+``python -m brevin.standin.holds FOLDER [--first N] [--last N]`` with requirements/standin.txt installed. The second body of each case is kept for the closing measurement alone.
 """
 
 import argparse
@@ -21,7 +21,6 @@ ROOMS = (ROOM_A, ROOM_B, ROOM_C, ROOM_D)
 CARD, SLOW_CARD = "2-0-3@72x2", "3-0-4@72x2"  # what changes slowly takes longer to be told
 RATE_HZ = 13
 SIZE_PX = (720, 404)  # drawing costs most of the making
-UNSEEN_EACH = 3  # every third clip is unseen
 TO_TRUNK = 93.0  # an instrument's angle to a trunk that leans by 3 deg, and to level, make this together
 
 
@@ -103,7 +102,7 @@ def drawn(number: int) -> Hold:
         f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, case.instrument, look, build=build, rate_hz=RATE_HZ, size_px=SIZE_PX, tone=False,
         seed=500 + number,
     )  # fmt: skip
-    return Hold(case, replace(script, **case.planted), number % UNSEEN_EACH == UNSEEN_EACH - 1)  # pyrefly: ignore[bad-argument-type]
+    return Hold(case, replace(script, **case.planted), number >= len(CASES))  # pyrefly: ignore[bad-argument-type]
 
 
 def main(argv: list[str]) -> int:

@@ -72,7 +72,7 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
     (100 * height) / crop.height,
   ];
   return (
-    <Picture onClick={onTurn}>
+    <Picture data-clip onClick={onTurn}>
       <Frame $at={at}>
         {take.clip?.url && (
           <video ref={video} src={take.clip.url} preload="auto" playsInline tabIndex={-1} aria-label={`Clip of ${take.student.name}`} />

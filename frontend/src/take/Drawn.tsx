@@ -43,6 +43,7 @@ export function useDrawer(take: Take, video: RefObject<HTMLVideoElement | null>)
   const [from, setFrom] = useState<Place | null>(null);
   const turn = () => {
     video.current?.pause();
+    if (shape === null) video.current?.closest("[data-clip]")?.scrollIntoView({ block: "nearest" }); // what is drawn on has to be seen
     setShape(shape === null ? "circle" : null);
     setFrom(null);
   };

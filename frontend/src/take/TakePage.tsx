@@ -200,11 +200,6 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
               {line.has ? "Take the line back" : "Set its line"}
             </Action>
           )}
-          {drawn.can && (
-            <Action letter="M" pressed={drawn.drawer !== null} isDisabled={line.setting !== null} onPress={drawn.turn}>
-              Draw
-            </Action>
-          )}
           {hold.both && (
             <Action letter="I" onPress={hold.turn}>
               {hold.shown ? "Breath" : "Hold"}
@@ -223,6 +218,11 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
         {saysWhere(report) && (
           <Action letter="E" pressed={places} onPress={turnPlaces}>
             Where it looked
+          </Action>
+        )}
+        {drawn.can && (
+          <Action letter="M" pressed={drawn.drawer !== null} isDisabled={line.setting !== null} onPress={drawn.turn}>
+            Draw on the clip
           </Action>
         )}
       </WhatElse>

@@ -85,6 +85,9 @@ const Row = styled(Button)`
     small {
       grid-column: 3 / -1;
     }
+    .said {
+      grid-area: 1 / 4;
+    }
   }
 `;
 const Open = styled.span`

@@ -1,6 +1,7 @@
 """A set of clips of how instruments are held: good ones, and each with one fault that is large enough to be seen; bodies, clothes and rooms drawn at random.
 
-``python -m brevin.standin.holds FOLDER [--first N] [--last N]`` with requirements/standin.txt installed. The second body of each case is kept for the closing measurement alone.
+``python -m brevin.standin.holds FOLDER [--first N] [--last N]`` with requirements/standin.txt installed. The second body of each case is kept for the
+closing measurement alone.
 """
 
 import argparse

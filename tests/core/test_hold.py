@@ -108,6 +108,16 @@ def test_pictures_that_do_not_agree_are_no_axis() -> None:
     assert value(axis(restless, "trumpet"), "instrument_axis_deg") == NotMeasured("not_found")
 
 
+@pytest.mark.parametrize(("others", "told"), [(0, True), (2, True), (4, False), (6, False)])
+def test_two_things_seen_by_turns_are_no_axis_though_they_point_much_the_same_way(others: int, told: bool) -> None:
+    times = tuple(float(t_s) for t_s in range(12))
+    each = [6.0 if (5 * i) % 12 < others else 13.5 for i in range(12)]  # a shelf behind the instrument, in so many of twelve pictures
+    body = looked(12.0, tube(12.0)).bodies[0][1]
+    seen = Playing("side-right", [(t_s, body) for t_s in times], [LinesSeen(t_s, tube(deg)) for t_s, deg in zip(times, each, strict=True)], 1.0)
+    found = value(axis(seen, "trumpet"), "instrument_axis_deg")
+    assert found.value == pytest.approx(13.5, abs=0.1) if told else found == NotMeasured("not_found")
+
+
 def sinking(by_deg: float, times: tuple[float, ...], *, shaken_deg: float = 0.0) -> Playing:
     """A trumpet whose bell sinks evenly from the first picture to the last, shaken to and fro between them."""
     went = [by_deg * (t_s - times[0]) / (times[-1] - times[0]) + shaken_deg * (-1) ** i for i, t_s in enumerate(times)]

@@ -43,7 +43,8 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
         found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, median(leans)))
         if report.breaths:
             found.append(_one("sag_deg", clip, report.posture.sag_deg, _changed(truth, report, leans)))
-            found.append(_one("sway_pct", clip, report.posture.sway_pct, _swayed_pct(truth, report)))
+            swayed = _swayed_pct(truth, report)
+            found += [] if swayed is None else [_one("sway_pct", clip, report.posture.sway_pct, swayed)]
     instrument, raised = truth["per_frame"].get("instrument") or {}, truth.get("raising")
     if instrument.get("image_angle_deg") and report.hold is not None:
         planted, held = (median(_while_up(truth, instrument[key])) for key in ("image_angle_deg", "elevation_deg"))
@@ -83,13 +84,15 @@ def _changed(truth: dict[str, Any], report: Report, values: list[float]) -> floa
     return linear_regression(t_s, kept).slope * (t_s[-1] - t_s[0])
 
 
-def _swayed_pct(truth: dict[str, Any], report: Report) -> float:
-    """How far shoulders and nose wander about the line through their way, percent of trunk, the mean of both."""
+def _swayed_pct(truth: dict[str, Any], report: Report) -> float | None:
+    """How far shoulders and nose wander about the line through their way, percent of trunk, the mean of both; None where the truth has them of one picture."""
     points, t_s = truth["per_frame"]["keypoints_px"], np.array(truth["per_frame"]["t"])
     judged = np.isin(t_s, _judged(truth, report))
     shoulders, hips = ((np.array(points[f"{place}_l"]) + np.array(points[f"{place}_r"])) / 2 for place in ("shoulder", "hip"))
     trunk_px = float(np.median(np.hypot(*(shoulders - hips).T)))
     ways = np.column_stack([shoulders[judged, 0], np.array(truth["per_frame"]["joints_px"]["nose"])[judged, 0]])
+    if not np.ptp(ways, axis=0).any():
+        return None
     left = ways - np.polynomial.polynomial.polyval(t_s[judged], np.polynomial.polynomial.polyfit(t_s[judged], ways, 1)).T
     return float(100.0 * left.std(axis=0).mean() / trunk_px)
 

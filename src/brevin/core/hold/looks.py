@@ -17,6 +17,8 @@ BEHIND_TRUNKS = 0.05  # and lies no further behind it
 LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
 LEAST_PICTURES = 2  # that agree
 MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
+LEAST_SINKING = 4  # pictures: of fewer a line through them tells nothing
+SAME_EDGES_DEG, MOST_OF_THEM = 3.0, 0.7  # so near to each other so many of the pictures are, or two things were seen by turns; own
 EDGE_DEG, KEY_POINT_DEG = 1.0, 6.0  # standard errors of an angle from edges, and from mouth and hand alone; own, shows in ./brevin bench accuracy
 TAPPED_DEG = 2.0  # of a tapped line: two taps a few pixels off on a hundred and fifty; own
 SAME_MOMENT_S = 1.6  # between a tap and the look at the player that goes with it: key points are asked for at least so often
@@ -69,8 +71,14 @@ def looks(playing: Playing, held: Held) -> tuple[list[Look], float]:
 
 
 def _agreeing(found: list[Look]) -> list[Look]:
-    """All of them where they are enough and show one axis."""
-    return found if len(found) >= LEAST_PICTURES and float(np.std([one.level_deg for one in found])) <= MOST_SPREAD_DEG else []
+    """All of them where they are enough and show one axis, that may sink evenly: not now the instrument's edges, now a shelf's."""
+    t_s, level_deg = np.array([one.t_s for one in found]), np.array([one.level_deg for one in found])
+    if len(found) < LEAST_PICTURES or float(level_deg.std()) > MOST_SPREAD_DEG:
+        return []
+    if len(found) < LEAST_SINKING:
+        return found
+    left = level_deg - np.polyval(np.polyfit(t_s, level_deg, 1), t_s)
+    return found if float(np.mean(np.abs(left) < SAME_EDGES_DEG)) >= MOST_OF_THEM else []
 
 
 def _by_tap(playing: Playing, tapped: Tapped, held: Held) -> tuple[list[Look], float]:

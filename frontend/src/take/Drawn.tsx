@@ -9,6 +9,7 @@ import { Action } from "../design/Action";
 import { TextLine } from "../design/Fields";
 import { colour, onClip } from "../design/tokens";
 import { Aim, Ring, type Place } from "./Aim";
+import { OverClip } from "./OverClip";
 
 type Shape = Drawing["shape"];
 const SHAPES: [Shape, string, string][] = [
@@ -141,17 +142,9 @@ export function DrawAim({ report, drawer }: { report: Report; drawer: Drawer }) 
   );
 }
 
-const OnClip = styled.svg`
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  pointer-events: none;
+const InPencil = styled(OverClip)`
   text {
     fill: ${onClip.pencil};
-    stroke: ${onClip.dark};
-    paint-order: stroke;
-    font-weight: 700;
   }
 `;
 const SIZES = 60; // of a drawing's line across the picture, as where it is aimed
@@ -195,7 +188,7 @@ function Note({ at: [x, y], words, size, leftward }: { at: Place; words: string;
   return (
     <>
       <circle cx={x} cy={y} r={size * 0.4} fill={onClip.pencil} stroke={onClip.dark} strokeWidth={size * 0.2} />
-      <text fontSize={size * 1.7} strokeWidth={size * 0.35} textAnchor={leftward ? "end" : "start"}>
+      <text fontSize={size * 1.7} textAnchor={leftward ? "end" : "start"}>
         {lines.map((line, i) => (
           <tspan key={line} x={x + (leftward ? -size : size)} y={y + size * (0.5 + 1.9 * i)}>
             {line}
@@ -213,7 +206,7 @@ export function DrawnOn({ report, kept, middle, handle }: { report: Report; kept
   const [now_s, setNow] = useState(0);
   useImperativeHandle(handle, () => ({ show: (t_s) => setNow(Math.round(t_s / STEP_S) * STEP_S) }), []);
   return (
-    <OnClip viewBox={`0 0 ${report.clip.width_px} ${report.clip.height_px}`} aria-hidden data-testid="drawn">
+    <InPencil viewBox={`0 0 ${report.clip.width_px} ${report.clip.height_px}`} aria-hidden data-testid="drawn">
       {kept
         .filter(({ t_s }) => Math.abs(t_s - now_s) <= NOW_S)
         .map((one) => (
@@ -227,7 +220,7 @@ export function DrawnOn({ report, kept, middle, handle }: { report: Report; kept
             leftward={(one.at_px[0] ?? 0) > middle}
           />
         ))}
-    </OnClip>
+    </InPencil>
   );
 }
 

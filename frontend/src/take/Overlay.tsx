@@ -1,25 +1,11 @@
 import { useImperativeHandle, type Ref, useRef } from "react";
-import styled from "styled-components";
 
 import type { Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
+import { OverClip } from "./OverClip";
 import { Places, unfollowed } from "./Places";
 
-const Drawing = styled.svg`
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  pointer-events: none;
-  text {
-    fill: ${onClip.light};
-    font-weight: 700;
-    paint-order: stroke;
-    stroke: ${onClip.dark};
-    stroke-width: 4px;
-  }
-`;
 /** Height of each region on the trunk's axis, share of the trunk's length. */
 const HEIGHT: Record<Lane, number> = { shoulder: 1.0, chest: 0.72, abdomen: 0.26 };
 const AHEAD = 0.42;
@@ -61,7 +47,7 @@ export function Overlay({ report, handle, shownHeight, bands: banded, places }: 
   const widest = Math.max(...LANES.map((lane) => Math.max(0, ...trace[lane]) - restOf(trace[lane])), 1);
   const beside = size * 1.5 + (GROWS * widest * trunk) / 100; // clear of the band where it is widest
   return (
-    <Drawing viewBox={`0 0 ${clip.width_px} ${clip.height_px}`} aria-hidden data-testid="overlay">
+    <OverClip viewBox={`0 0 ${clip.width_px} ${clip.height_px}`} aria-hidden data-testid="overlay">
       <line x1={hx} y1={hy} x2={sx} y2={sy} stroke={onClip.dark} strokeWidth={size * 0.18} opacity="0.5" />
       <line
         x1={hx}
@@ -120,7 +106,7 @@ export function Overlay({ report, handle, shownHeight, bands: banded, places }: 
           </g>
         );
       })}
-    </Drawing>
+    </OverClip>
   );
 }
 

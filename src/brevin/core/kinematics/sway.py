@@ -19,6 +19,7 @@ def sway(seen: Sequence[tuple[float, Body]], player: Player, room_pct: Floats) -
     """Standard deviation of the way of head and shoulders toward the face and back, percent of trunk, without what leads evenly somewhere.
 
     seen: the player's body at each moment; room_pct: [n] how far the room has gone the same way at each, percent of trunk: the camera's own moves.
+    Source: own.
     """
     t_s = np.array([t_s for t_s, _ in seen])
     if not trend.enough(t_s):

@@ -1,9 +1,8 @@
 """What sinks over a lesson: a take beside the first one of the same sitting, like with like. Told, not judged: a rest is the remedy, not a cue."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-
-import numpy as np
 
 from brevin.core.kinds import Instrument
 from brevin.core.measure import Amount
@@ -37,7 +36,7 @@ def changes(first: Mapping[str, Amount], now: Mapping[str, Amount], instrument: 
         if key not in first or key not in now or not held_up or criterion in rules.off or criterion in rules.exempt:
             continue
         change = now[key].value - first[key].value
-        half_width = float(np.hypot(now[key].half_width, first[key].half_width))
+        half_width = math.hypot(now[key].half_width, first[key].half_width)
         if abs(change) > max(rules.limit(LIMITS_OF[criterion]), half_width) and (key, change > 0) in WORDS:
             found.append(Change(key, change, half_width))
     return found

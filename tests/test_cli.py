@@ -16,7 +16,7 @@ def brevin(*arguments: str | Path) -> subprocess.CompletedProcess[str]:
 
 def test_a_clip_is_analysed_without_server_and_database(tmp_path: Path, tmp_path_factory: pytest.TempPathFactory) -> None:
     out = tmp_path / "report.json"
-    one_breath = clips.beginning(DEMO_CLIP, tmp_path_factory.mktemp("beginning") / DEMO_CLIP.name, 12.0)
+    one_breath = clips.lighter(DEMO_CLIP, tmp_path_factory.mktemp("beginning") / DEMO_CLIP.name, 12.0, slice(230, 730))
     done = brevin("analyse", one_breath, "--count", "4-0-6@84x1", "--instrument", "trumpet", "--out", out)
     report = json.loads(out.read_text())
     assert done.returncode == 0 and report["readable"] is True and report["hold"]["instrument"] == "trumpet"

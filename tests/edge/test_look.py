@@ -45,15 +45,23 @@ def test_what_is_seen_of_a_clip_is_what_was_saved_of_it() -> None:
     assert max(np.diff(times)) <= SELDOM_S + OFTEN_S + 0.05, "dense enough for segments, which change only by movement"
 
 
+SLOW_HZ = 12  # every second picture of a demo clip, where it does not matter how one moves
+
+
+def beginning(name: str, count: int = 45) -> list[np.ndarray]:
+    """Every second of the first pictures of a demo clip."""
+    return clips.pictures_of(FOLDER / f"{name}.mp4", count, step=2)
+
+
 def test_a_second_person_is_followed_as_well_and_may_be_the_one_who_is_read(tmp_path: Path) -> None:
     import cv2
 
     beside = []
-    for picture in clips.pictures_of(FOLDER / "standing-full-early.mp4", 100):
+    for picture in beginning("standing-full-early", 50):
         large = picture[:, 360:760]
         small = cv2.resize(large, None, fx=0.8, fy=0.8)
         beside.append(np.concatenate([cv2.copyMakeBorder(small, 540 - len(small), 0, 0, 400 - small.shape[1], cv2.BORDER_REPLICATE), large], axis=1))
-    seen = look(clips.write(tmp_path / "two.mp4", beside), MODEL)
+    seen = look(clips.write(tmp_path / "two.mp4", beside, rate=SLOW_HZ), MODEL)
     assert seen.player is not None and seen.player.others == 1 and seen.refused == ()
     [other] = seen.others
     assert other.player.trunk_px < seen.player.trunk_px and other.player.hip_px[0] < seen.player.hip_px[0]
@@ -61,13 +69,13 @@ def test_a_second_person_is_followed_as_well_and_may_be_the_one_who_is_read(tmp_
 
 
 def test_an_empty_room_is_refused(tmp_path: Path) -> None:
-    report = report_of(clips.write(tmp_path / "room.mp4", clips.room(100)))
+    report = report_of(clips.write(tmp_path / "room.mp4", clips.room(50), rate=SLOW_HZ))
     assert not report.readable and [r.code for r in report.reasons] == ["no_person"]
 
 
 def test_a_dark_room_is_told_from_an_empty_one(tmp_path: Path) -> None:
-    dark = [(picture * 0.05).astype(np.uint8) for picture in clips.pictures_of(FOLDER / "seated-chest-high.mp4", 90)]
-    assert [r.code for r in report_of(clips.write(tmp_path / "dark.mp4", dark)).reasons] == ["too_dark"]
+    dark = [(picture * 0.05).astype(np.uint8) for picture in beginning("seated-chest-high")]
+    assert [r.code for r in report_of(clips.write(tmp_path / "dark.mp4", dark, rate=SLOW_HZ)).reasons] == ["too_dark"]
 
 
 def test_a_clip_of_one_second_is_refused(tmp_path: Path) -> None:
@@ -77,15 +85,15 @@ def test_a_clip_of_one_second_is_refused(tmp_path: Path) -> None:
 
 
 def test_two_people_who_overlap_are_refused(tmp_path: Path) -> None:
-    pictures = clips.pictures_of(FOLDER / "standing-full-early.mp4", 90)
+    pictures = beginning("standing-full-early")
     beside = [np.concatenate([p[:, 300:520], p[:, 380:660]], axis=1)[:, :480] for p in pictures]
-    report = report_of(clips.write(tmp_path / "two.mp4", beside))
+    report = report_of(clips.write(tmp_path / "two.mp4", beside, rate=SLOW_HZ))
     assert not report.readable and report.reasons[0].code in ("people_overlap", "player_unclear")
 
 
 def test_a_close_up_is_refused_for_its_trunk(tmp_path: Path) -> None:
-    pictures = [p[:200, 330:690] for p in clips.pictures_of(FOLDER / "seated-chest-high.mp4", 90)]
-    report = report_of(clips.write(tmp_path / "close.mp4", pictures))
+    pictures = [p[:200, 330:690] for p in beginning("seated-chest-high")]
+    report = report_of(clips.write(tmp_path / "close.mp4", pictures, rate=SLOW_HZ))
     assert not report.readable and report.reasons[0].code in ("trunk_cut_off", "no_person")
 
 
@@ -105,7 +113,7 @@ def test_a_4k_clip_is_read_with_a_word_of_advice(tmp_path: Path) -> None:
 
 
 def test_a_clip_that_was_not_copied_whole_is_read_as_far_as_it_goes_and_says_so(tmp_path: Path) -> None:
-    whole = clips.write(tmp_path / "whole.mp4", clips.pictures_of(FOLDER / "seated-chest-high.mp4", 84, step=2), rate=12, fast=True)
+    whole = clips.write(tmp_path / "whole.mp4", beginning("seated-chest-high", 84), rate=SLOW_HZ, fast=True)
     part = tmp_path / "part.mp4"
     part.write_bytes(whole.read_bytes()[: int(0.8 * whole.stat().st_size)])
     [(code, facts)] = [note for note in look(part, MODEL).notes if note[0] == "breaks_off"]
@@ -117,8 +125,8 @@ def test_a_clip_that_was_not_copied_whole_is_read_as_far_as_it_goes_and_says_so(
 @pytest.mark.parametrize("width", [530, 854])
 def test_any_width_of_picture_is_read(width: int, tmp_path: Path) -> None:
     """Rows that are not aligned once ended the whole program."""
-    pictures = [p[:, 480 - width // 2 : 480 + width // 2] for p in clips.pictures_of(FOLDER / "seated-chest-high.mp4", 90)]
-    report = report_of(clips.write(tmp_path / "odd.mp4", pictures))
+    pictures = [p[:, 480 - width // 2 : 480 + width // 2] for p in beginning("seated-chest-high")]
+    report = report_of(clips.write(tmp_path / "odd.mp4", pictures, rate=SLOW_HZ))
     assert report.view == "side-right" and report.player is not None
 
 

@@ -17,7 +17,7 @@ from tests import clips
 
 MODEL = model_path(ROOT)
 LOW = Cycle(abdomen=2.8, chest=1.5, shoulder=0.3, abdomen_window=(0.0, 0.75), chest_window=(0.3, 1.0), ease_share=0.17)
-CALM = Take(name="calm", card="3-0-4@120x1", cycles=(LOW,), sway_pct=0.1, noise=1.0, crf="20", rate_hz=20)
+CALM = Take(name="calm", card="3-0-4@120x1", cycles=(LOW,), sway_pct=0.1, noise=1.0, crf="20", rate_hz=13)
 AROUND = slice(230, 730)  # columns of the player: the room beside him is no part of it
 
 

@@ -26,7 +26,7 @@ def children() -> Children:
 @pytest.fixture(scope="session")
 def short(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """The count-in and the first breath of a demo clip."""
-    return clips.beginning(STANDING, tmp_path_factory.mktemp("short") / STANDING.name, FIRST_BREATH_S)
+    return clips.lighter(STANDING, tmp_path_factory.mktemp("short") / STANDING.name, FIRST_BREATH_S, slice(230, 730))
 
 
 @pytest.fixture

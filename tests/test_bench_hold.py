@@ -7,9 +7,9 @@ import pytest
 from brevin.bench import hold
 from brevin.bench.accuracy_hold import Seen
 from brevin.core.report import Report, Verdict
-from brevin.standin.holds import CASES
+from brevin.standin.holds import COUNT, drawn
 
-NUMBER = {case.name: i for i, case in enumerate(CASES)}
+NUMBER = {(drawn(i).case.name, int(drawn(i).unseen)): i for i in range(COUNT)}
 
 
 def verdict(criterion: str, state: str = "watch", *, outside: bool = True, side: str | None = "high", reason: str | None = None) -> Verdict:
@@ -18,7 +18,7 @@ def verdict(criterion: str, state: str = "watch", *, outside: bool = True, side:
 
 def outcome(case: str, *verdicts: Verdict, seen: tuple[Seen, ...] = (), body: int = 0) -> hold.Outcome:
     report: Report = SimpleNamespace(verdicts=list(verdicts))
-    return hold.outcome(NUMBER[case] + body * len(CASES), report, list(seen))
+    return hold.outcome(NUMBER[case, body], report, list(seen))
 
 
 @pytest.mark.parametrize(

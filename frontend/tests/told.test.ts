@@ -14,6 +14,7 @@ function pages(): QueryClient {
   ];
   queries.setQueryData(["today"], { lesson: { id: 1, seats }, just_read: [take("a", "queued")], last_time: {} } as unknown as Today);
   queries.setQueryData(["take", "a"], take("a", "queued"));
+  queries.setQueryData(["drawings", "a"], { drawings: [] });
   return queries;
 }
 
@@ -33,7 +34,7 @@ describe("what a page is told", () => {
   it("looks up anew what is read, and a take that nobody listed yet", () => {
     const read = pages();
     hear(read, { kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 });
-    expect([stale(read, ["today"]), stale(read, ["take", "a"])]).toEqual([true, true]);
+    expect([stale(read, ["today"]), stale(read, ["take", "a"]), stale(read, ["drawings", "a"])]).toEqual([true, true, true]);
     const fresh = pages();
     hear(fresh, { kind: "take", id: "b", state: "queued", stage: "waiting", progress: 0, report_version: 0 });
     expect(stale(fresh, ["today"])).toBe(true);

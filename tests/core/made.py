@@ -5,8 +5,9 @@ import numpy as np
 from brevin.core.kinematics import profile
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.pose import landmarks as lm
+from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
 from brevin.core.synth import Cycle, Signals, signals
-from brevin.core.track import Body, ClipFacts, Picture, Player, Points, PoseSample, Sighting, Sound, Strips
+from brevin.core.track import Body, ClipFacts, Picture, Player, Points, PoseSample, Shape, Sighting, Sound, Strips
 
 RATE_HZ = 25.0
 FIRST_CLICK_S = 0.8
@@ -98,8 +99,18 @@ def player(samples: int, *, view: str = "side-right") -> Player:
 TURNED_DEG = {"side-right": 85.0, "side-left": -85.0, "front": 0.0, "three-quarter": 45.0}
 
 
-def body(*, view: str = "side-right", position: str = "seated", lean_deg: float = 4.0, at_px: tuple[float, float] = HIP_PX, trunk_px: float = TRUNK_PX) -> Body:
-    """Key points of one body. lean_deg: + = toward the face."""
+def shape(*, bow_pct: float = 0.0, tilt_deg: float = 0.0) -> Shape:
+    """An outline. bow_pct: of the back, on both sides alike; tilt_deg: + = the shoulder at the picture's right higher."""
+    beside = 20.0 + bow_pct * 4.0 * HEIGHTS * (1.0 - HEIGHTS)
+    higher = ASIDE_PCT * np.tan(np.radians(tilt_deg))
+    return Shape(beside_pct=np.stack([beside, beside]), over_pct=np.stack([4.0 - higher, 4.0 + higher]))
+
+
+def body(
+    *, view: str = "side-right", position: str = "seated", lean_deg: float = 4.0, at_px: tuple[float, float] = HIP_PX, trunk_px: float = TRUNK_PX,
+    outline: Shape | None = None,
+) -> Body:  # fmt: skip
+    """Key points and outline of one body. lean_deg: + = toward the face; outline: a straight one where none is given."""
     turn = np.radians(TURNED_DEG[view])
     ahead = np.sign(np.sin(turn)) or 1.0
     lean = np.radians(lean_deg)
@@ -121,7 +132,7 @@ def body(*, view: str = "side-right", position: str = "seated", lean_deg: float 
     line = 0.15 * np.array([np.cos(turn), 0.0, np.sin(turn)])
     world[lm.SHOULDER_L], world[lm.SHOULDER_R] = line, -line
     world[lm.HIP_L], world[lm.HIP_R] = line, -line
-    return Body(points_px=points, visibility=np.ones(33), world=world)
+    return Body(points_px=points, visibility=np.ones(33), world=world, shape=outline or shape())
 
 
 def click_track(card: CountCard, length_s: float, *, tone_db: float | None = None, rate_hz: int = 22050, starts_s: float = 0.0) -> Sound:

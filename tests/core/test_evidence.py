@@ -85,7 +85,7 @@ def test_what_a_student_is_exempt_from_is_said_where_it_would_have_been_asked_fo
     report = judge(found, task, rules).report
     shown = with_sentences(to_json(report))["exempt"]
     assert {one["criterion"]: one["title"] for one in shown} == {
-        "shoulders_still": "Shoulders still", "trunk_inclination": "Stays tall", "keeps_tall": "Tall to the end",
+        "shoulders_still": "Shoulders still", "trunk_inclination": "Stays tall", "keeps_tall": "Tall to the end", "back_rounding": "Back long",
     }, "no elbow is asked for; who need not be tall need not stay so"  # fmt: skip
     assert judge(found, task).report.exempt == []
 

@@ -36,7 +36,12 @@ ALWAYS = set(CRITERION_KEYS) - {
     "head_travel",
     "raise_spread",
 }
-STRAIGHT = [Measure("trunk_inclination_deg", Amount(2.0, 1.0)), Measure("sag_deg", Amount(0.5, 1.0)), Measure("sway_pct", Amount(0.3, 0.3))]
+STRAIGHT = [
+    Measure("trunk_inclination_deg", Amount(2.0, 1.0)),
+    Measure("sag_deg", Amount(0.5, 1.0)),
+    Measure("sway_pct", Amount(0.3, 0.3)),
+    Measure("back_rounding_pct", Amount(0.2, 1.5)),
+]
 
 
 def breath(index: int = 0, half_width: float = 0.02, **change: float) -> list[Measure]:
@@ -155,7 +160,7 @@ def test_lying_is_shown_not_judged_for_share_and_lean() -> None:
 def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None:
     why = Reason("too_dark", "all", None, None)
     found = judged(breath(), readable=False, why_not=[why])
-    of_breath = [v for v in found.values() if v.criterion not in ("trunk_inclination", "keeps_tall", "body_still")]
+    of_breath = [v for v in found.values() if v.criterion not in ("trunk_inclination", "keeps_tall", "back_rounding", "body_still")]
     assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 12
     assert all(v.value is None and not v.marks for v in of_breath)
 
@@ -184,7 +189,7 @@ def test_a_number_that_is_less_sure_than_its_own_limit_judges_nothing(half: floa
 
 def test_rows_apply_where_the_table_says() -> None:
     no_card = Asked(Check(), None, Rules())
-    of_posture = {"trunk_inclination", "keeps_tall", "body_still"}
+    of_posture = {"trunk_inclination", "keeps_tall", "back_rounding", "body_still"}
     assert set(judged(breath(), asked=no_card)) == of_posture | {"real_breath", "abdomen_leads", "shoulders_still", "full_breath"}
     quick = Asked(Check(card=parse("1-0-4@60x3")), 1.0, Rules())
     assert not {"not_full_early", "even_intake"} & set(judged(breath(), asked=quick))
@@ -204,7 +209,7 @@ def test_a_check_that_names_its_view_says_when_the_clip_has_another() -> None:
 
 def test_what_is_switched_off_or_exempt_is_not_counted() -> None:
     rules = resolve([layer_from({"off": ["pause"]}), layer_from({"exempt": ["trunk_inclination"]}, name="student")])
-    assert not {"pause", "trunk_inclination", "keeps_tall"} & set(judged(breath(), asked=Asked(CHECK, 1.0, rules)))
+    assert not {"pause", "trunk_inclination", "keeps_tall", "back_rounding"} & set(judged(breath(), asked=Asked(CHECK, 1.0, rules)))
 
 
 bands = st.builds(lambda a, b, c: Band(steady_low=-a, steady_high=a, work_low=-a - b, work_high=a + c), st.floats(0.1, 5), st.floats(0.1, 5), st.floats(0.1, 5))

@@ -2,7 +2,7 @@
 
 import pytest
 
-from brevin.store import drawings, students, takes
+from brevin.store import changes, drawings, students, takes
 from brevin.store.said_models import DrawingRow
 from brevin.store.scope import Scope
 from tests.conftest import consent
@@ -30,6 +30,13 @@ def test_what_is_drawn_is_there_in_the_order_of_the_clip_and_rubbed_out_again(pa
     for _ in range(2):
         assert page("DELETE", f"/api/takes/{take.id}/drawings/{later}").status_code == 200
     assert [one["id"] for one in drawn(page, take)] == [sooner]
+
+
+def test_other_open_pages_are_told_of_what_is_drawn_and_of_what_is_rubbed_out(page, scope: Scope, take) -> None:
+    before = changes.last(scope)
+    made = page("POST", f"/api/takes/{take.id}/drawings", json=CIRCLE).json["id"]
+    page("DELETE", f"/api/takes/{take.id}/drawings/{made}")
+    assert [(one.kind, one.ref) for one in changes.after(scope, before)] == [("take", take.id)] * 2
 
 
 @pytest.mark.parametrize(

@@ -46,7 +46,8 @@ export function hear(queries: QueryClient, told: Told) {
     return;
   }
   void queries.invalidateQueries({ queryKey: ["today"] });
-  if (told.state !== "gone") void queries.invalidateQueries({ queryKey: ["take", told.id] });
+  if (told.state === "gone") return;
+  for (const of of ["take", "drawings"]) void queries.invalidateQueries({ queryKey: [of, told.id] });
 }
 
 /** A section as it stands now. An answer that was on its way before is not waited for: it would put the section back. */

@@ -7,18 +7,20 @@ from typing import Any
 
 import numpy as np
 
+from brevin.core.kinematics.posture import TALL_UNTIL_S
 from brevin.core.report import PostureValue, Report
 
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
-    "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5,
+    "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5, "back_rounding_pct": 1.5, "shoulder_tilt_deg": 3.0,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees or percent of trunk."""
 NAMES = {
     "trunk_inclination_deg": "trunk inclination, deg", "instrument_axis_deg": "instrument axis, deg", "elbow_deg": "elbow clearance, from the front, deg",
     "head_travel_pct": "head while raising, % of trunk", "raise_spread_pct": "spread of raises, % of trunk",
     "sag_deg": "sag of the trunk, deg", "axis_droop_deg": "instrument sinks while playing, deg",
-    "sway_pct": "sway of head and shoulders, % of trunk",
+    "sway_pct": "sway of head and shoulders, % of trunk", "back_rounding_pct": "back rounding, % of trunk",
+    "shoulder_tilt_deg": "shoulder line, from the front, deg",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -45,6 +47,10 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
             found.append(_one("sag_deg", clip, report.posture.sag_deg, _changed(truth, report, leans)))
             swayed = _swayed_pct(truth, report)
             found += [] if swayed is None else [_one("sway_pct", clip, report.posture.sway_pct, swayed)]
+            rounded = _rounded_pct(truth, report)
+            found += [] if rounded is None else [_one("back_rounding_pct", clip, report.posture.back_rounding_pct, rounded)]
+    if view == "front" and "keypoints_px" in truth["per_frame"]:
+        found.append(_one("shoulder_tilt_deg", clip, report.posture.shoulder_tilt_deg, median(_shoulder_lines_deg(truth))))
     instrument, raised = truth["per_frame"].get("instrument") or {}, truth.get("raising")
     if instrument.get("image_angle_deg") and report.hold is not None:
         planted, held = (median(_while_up(truth, instrument[key])) for key in ("image_angle_deg", "elevation_deg"))
@@ -95,6 +101,21 @@ def _swayed_pct(truth: dict[str, Any], report: Report) -> float | None:
         return None
     left = ways - np.polynomial.polynomial.polyval(t_s[judged], np.polynomial.polynomial.polyfit(t_s[judged], ways, 1)).T
     return float(100.0 * left.std(axis=0).mean() / trunk_px)
+
+
+def _rounded_pct(truth: dict[str, Any], report: Report) -> float | None:
+    """How much further the back bows out than at first while it is judged, median; nothing where nobody slumps, None where it is told in another unit."""
+    planted = truth["per_frame"].get("back_rounding_pct")
+    if planted is None:
+        return None if any(truth["per_frame"].get("slouch_deg", ())) else 0.0
+    judged = set(_judged(truth, report))
+    each = list(zip(truth["per_frame"]["t"], planted, strict=True))
+    return median(bow for t_s, bow in each if t_s in judged) - median(bow for t_s, bow in each if t_s <= TALL_UNTIL_S)
+
+
+def _shoulder_lines_deg(truth: dict[str, Any]) -> list[float]:
+    points = truth["per_frame"]["keypoints_px"]
+    return [math.degrees(math.atan2(r[1] - le[1], abs(le[0] - r[0]))) for le, r in zip(points["shoulder_l"], points["shoulder_r"], strict=True)]
 
 
 def _inclinations_deg(truth: dict[str, Any]) -> list[float]:

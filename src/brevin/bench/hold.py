@@ -22,7 +22,8 @@ from brevin.standin.holds import COUNT, Case, drawn
 CLIPS = ROOT / ".build" / "holds"
 PAGE = ROOT / "docs" / "hold.md"
 JUDGED: tuple[CriterionKey, ...] = (
-    "trunk_inclination", "keeps_tall", "shoulder_tilt", "body_still", "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right",
+    "trunk_inclination", "keeps_tall", "back_rounding", "shoulder_tilt", "body_still", "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left",
+    "elbow_right",
 )  # fmt: skip
 """The rows that can be planted one by one."""
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {
@@ -95,7 +96,9 @@ def figures_of(outcomes: list[Outcome]) -> dict[str, float]:
 def _read(number: int) -> Outcome:
     hold = drawn(number)
     clip = CLIPS / f"{hold.script.name}.mp4"
-    report = read(look(clip, model_path(ROOT)), Task(Check(card=parse(hold.case.card), instrument=hold.case.instrument, with_instrument=True)))
+    report = read(
+        look(clip, model_path(ROOT)), Task(Check(card=parse(hold.case.card), instrument=hold.case.instrument, with_instrument=hold.case.instrument != "none"))
+    )
     truth = json.loads(clip.with_suffix(".json").read_text())
     return outcome(number, report, accuracy_hold.seen(truth, report, hold.script.name))
 

@@ -60,3 +60,9 @@ def noise_of(values: Floats) -> Floats | float:
 def spread(values: Floats) -> float:
     """Distance of the 95th from the 5th percentile."""
     return float(np.subtract(*np.percentile(values, [95, 5]))) if len(values) else 0.0
+
+
+def weighted_quantile(values: Floats, weight: Floats, share: float) -> float:
+    """The value under which a share of the weight lies. values, weight: [n]."""
+    order = np.argsort(values)
+    return float(values[order][np.searchsorted(np.cumsum(weight[order]), share * weight.sum())])

@@ -29,15 +29,28 @@ class ClipFacts:
 
 
 @dataclass(frozen=True)
+class Shape:
+    """The outline of one body about its own trunk, percent of the trunk's length of that moment; nan where it is not in the picture.
+
+    beside_pct: [2, 21] from the axis out to the picture's left and right, at ``core.pose.shape.HEIGHTS``; over_pct: [2, 8] above the middle of the
+    shoulders, ``core.pose.shape.ASIDE_PCT`` to the picture's left and right of it.
+    """
+
+    beside_pct: Floats
+    over_pct: Floats
+
+
+@dataclass(frozen=True)
 class Body:
     """One person's key points in one video frame.
 
-    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only.
+    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only; shape: now and then.
     """
 
     points_px: Floats
     visibility: Floats
     world: Floats
+    shape: Shape | None = None
 
 
 @dataclass(frozen=True)

@@ -119,7 +119,8 @@ def _trunk(p: np.ndarray, build: Build, pose: Stance) -> np.ndarray:
     height = height - np.clip((height - LEVEL_TO) / (1.0 - LEVEL_TO), 0, 1) * line[2] / line[1] * q[:, 1] / build.trunk  # one shoulder higher
     a = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 1]) * build.deep
     b = np.interp(height, SECTIONS[:, 0], SECTIONS[:, 2]) * build.wide
-    x = q[:, 0] - np.interp(height, SECTIONS[:, 0], SECTIONS[:, 3])
+    share = np.clip(q[:, 2] / build.trunk, 0.0, 1.0)
+    x = q[:, 0] - np.interp(height, SECTIONS[:, 0], SECTIONS[:, 3]) + pose.rounded_m * 4.0 * share * (1.0 - share)
     ring = (np.sqrt((x / a) ** 2 + (q[:, 1] / b) ** 2) - 1.0) * np.minimum(a, b)
     caps = np.maximum(SECTIONS[0, 0] - height, height - SECTIONS[-1, 0]) * build.trunk
     return np.maximum(ring, caps).astype(np.float32)

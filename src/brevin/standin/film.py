@@ -89,7 +89,7 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
     def held(*elbows_out: float) -> Stance:
         return stance(
             script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
-            head_out_m=head_out_m, shoulder_deg=script.shoulder_deg,
+            head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, rounded_m=stage.sunk * script.rounds_m,
         )  # fmt: skip
 
     wanted = script.elbows_deg
@@ -204,6 +204,8 @@ def _truth(
         "keypoints_px": {k: still[k] for k in names},
         "joints_px": {"nose": still["nose"]},
     }
+    if script.rounds_m:
+        per_frame["back_rounding_pct"] = [round(100.0 * pose.rounded_m / script.build.trunk, 3) for pose, _, _ in shown]
     if script.instrument:
         clear = {side: [_clearance_deg(pose, script.build, side) for pose, _, _ in shown] for side in "lr"}
         per_frame["upper_arm_abduction_deg"] = {side: [round(deg, 2) for deg in values] for side, values in clear.items()}

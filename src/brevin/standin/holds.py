@@ -44,7 +44,7 @@ def _to_trunk(deg: float) -> dict[str, float]:
 
 
 ELBOWS: tuple[CriterionKey, ...] = ("elbow_left", "elbow_right")
-CASES: tuple[Case, ...] = (
+FIRST: tuple[Case, ...] = (
     Case("trumpet-good", "trumpet", "side", {"axis_deg": 12.0}),
     Case("trumpet-bell-low", "trumpet", "side", {"axis_deg": 40.0}, ("axis_level",)),
     Case("trumpet-bell-high", "trumpet", "side", {"axis_deg": -18.0}, ("axis_level",), "low"),
@@ -73,6 +73,16 @@ CASES: tuple[Case, ...] = (
     Case("clarinet-elbows-in", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 0.0}, ELBOWS, "low"),
     Case("trumpet-right-shoulder-high", "trumpet", "front", {"axis_deg": 12.0, "elbows_deg": 28.0, "shoulder_deg": -12.0}, ("shoulder_tilt",), "low"),
 )  # fmt: skip
+ROUNDS = {"rounds_m": 0.055, "sinks_until": 0.35}
+SECOND: tuple[Case, ...] = (
+    Case("bare-front-good", "none", "front", {}),
+    Case("bare-left-shoulder-high", "none", "front", {"shoulder_deg": 12.0}, ("shoulder_tilt",)),
+    Case("bare-right-shoulder-high", "none", "front", {"shoulder_deg": -12.0}, ("shoulder_tilt",), "low"),
+    Case("clarinet-right-shoulder-high", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 18.0, "shoulder_deg": -12.0}, ("shoulder_tilt",), "low"),
+    Case("trumpet-rounds", "trumpet", "side", {"axis_deg": 12.0} | ROUNDS, ("back_rounding",), card=SLOW_CARD),
+    Case("bare-rounds", "none", "side", ROUNDS, ("back_rounding",), card=SLOW_CARD),
+)
+CASES = FIRST + SECOND
 BODIES = 2  # of each case
 COUNT = BODIES * len(CASES)
 
@@ -87,8 +97,10 @@ class Hold:
 
 
 def drawn(number: int) -> Hold:
-    """The clip of that number: its case goes round, the body, the clothes, the room and the camera's side are drawn."""
-    case, random = CASES[number % len(CASES)], np.random.default_rng(9100 + number)
+    """The clip of that number: its case goes round in the cases that were added together, so that clips made before stay what they are; the body, the
+    clothes, the room and the camera's side are drawn."""
+    cases, within = (FIRST, number) if number < BODIES * len(FIRST) else (SECOND, number - BODIES * len(FIRST))
+    case, random = cases[within % len(cases)], np.random.default_rng(9100 + number)
     sizes = {name: float(random.uniform(0.93, 1.07)) for name in ("trunk", "upper_arm", "forearm", "thigh", "shank")}
     usual = Build()
     build = Build(
@@ -99,11 +111,12 @@ def drawn(number: int) -> Hold:
         period_m=float(random.uniform(0.03, 0.06)), gain=float(random.uniform(0.85, 1.1)), noise=float(random.uniform(0.8, 2.0)),
     )  # fmt: skip
     view = "front" if case.view == "front" else f"side-{random.choice(['left', 'right'])}"
+    instrument = None if case.instrument == "none" else case.instrument
     script = Script(
-        f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, case.instrument, look, build=build, rate_hz=RATE_HZ, size_px=SIZE_PX, tone=False,
+        f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, instrument, look, build=build, rate_hz=RATE_HZ, size_px=SIZE_PX, tone=False,
         seed=500 + number,
     )  # fmt: skip
-    return Hold(case, replace(script, **case.planted), number >= len(CASES))  # pyrefly: ignore[bad-argument-type]
+    return Hold(case, replace(script, **case.planted), within >= len(cases))  # pyrefly: ignore[bad-argument-type]
 
 
 def main(argv: list[str]) -> int:

@@ -37,8 +37,9 @@ class Stage:
 
 def stages(script: Script, t_s: np.ndarray) -> tuple[list[Stage], np.ndarray]:
     """Every stage that is drawn, and which of them each picture shows: [n]. One alone where nothing is raised."""
-    if script.sinks_deg or script.droops_deg:
-        return [Stage(1.0, sunk=sunk) for sunk in np.linspace(0.0, 1.0, SINKS_IN)], np.round(t_s / t_s[-1] * (SINKS_IN - 1)).astype(int)
+    if script.sinks_deg or script.droops_deg or script.rounds_m:
+        sunk = np.clip(t_s / (t_s[-1] * script.sinks_until), 0.0, 1.0)
+        return [Stage(1.0, sunk=share) for share in np.linspace(0.0, 1.0, SINKS_IN)], np.round(sunk * (SINKS_IN - 1)).astype(int)
     if not script.raises:
         return [Stage(1.0)], np.zeros(len(t_s), int)
     each: list[Stage] = []

@@ -18,7 +18,8 @@ class Script:
     the instrument is brought up from the lap, seconds, each for ``HELD_S``; head_out_m: how far the head goes to meet it; lands_m: how far beside its usual
     place the hands come to rest in each of the raises; grips: hands with fingers, by side (l, r), else plain ones; sinks_deg, droops_deg: how much further
     forward the trunk is, and lower the far end, at the end than at the beginning; elbows_deg: clearance of both, as near as the hands' places allow;
-    shoulder_deg: + = the left shoulder higher."""
+    shoulder_deg: + = the left shoulder higher; rounds_m: how much further the back bows out in the end; sinks_until: share of the clip after which it has
+    sunk and rounded as far as it does."""
 
     name: str
     card: str
@@ -43,6 +44,8 @@ class Script:
     droops_deg: float = 0.0
     elbows_deg: float | None = None
     shoulder_deg: float = 0.0
+    rounds_m: float = 0.0
+    sinks_until: float = 1.0
 
 
 RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there

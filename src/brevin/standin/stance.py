@@ -23,10 +23,11 @@ class Build:
 
 @dataclass(frozen=True)
 class Stance:
-    """Where the joints are, metres: [3] each, by name."""
+    """Where the joints are, metres: [3] each, by name. rounded_m: how far the trunk bows out behind the line from hips to shoulders, at its middle."""
 
     joints: dict[str, np.ndarray]
     lean_rad: float
+    rounded_m: float = 0.0
 
 
 HEAD = ("head", "nose", "ear_l", "ear_r", "mouth")
@@ -34,10 +35,11 @@ HEAD = ("head", "nose", "ear_l", "ear_r", "mouth")
 
 def stance(
     build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: tuple[float, float], head_out_m: float = 0.0,
-    shoulder_deg: float = 0.0,
+    shoulder_deg: float = 0.0, rounded_m: float = 0.0,
 ) -> Stance:  # fmt: skip
     """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; elbows_out:
-    ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher."""
+    ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher;
+    rounded_m: as in ``Stance``."""
     lean = np.radians(lean_deg)
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
@@ -67,7 +69,7 @@ def stance(
         j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
     for name in HEAD:
         j[name] = j[name] + np.array([head_out_m, 0.0, 0.0])
-    return Stance(joints={k: np.asarray(v, float) for k, v in j.items()}, lean_rad=float(lean))
+    return Stance(joints={k: np.asarray(v, float) for k, v in j.items()}, lean_rad=float(lean), rounded_m=rounded_m)
 
 
 def _bend(start: np.ndarray, end: np.ndarray, first: float, second: float, toward: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

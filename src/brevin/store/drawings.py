@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal, cast
 
 from brevin.core.errors import InvalidInput
+from brevin.store import changes
 from brevin.store.database import db, now
 from brevin.store.records import TakeRecord
 from brevin.store.said_models import DrawingRow
@@ -51,10 +52,12 @@ def draw(scope: Scope, take: TakeRecord, drawn: Drawn) -> int:
             **take.columns, shape=drawn.shape, t_s=drawn.t_s, x_px=x_px, y_px=y_px, to_x_px=to_x_px, to_y_px=to_y_px, words=drawn.words,
             by=scope.person_id, said_at=now(),
         )  # fmt: skip
+        changes.note(scope, take.programme_id, "take", take.id)
     return int(row.id)
 
 
 def rub_out(scope: Scope, take: TakeRecord, drawing_id: int) -> None:
     """Take a drawing away; one that is gone already stays so."""
-    with db.connection_context():
+    with db.connection_context(), db.atomic():
         DrawingRow.delete().where((DrawingRow.id == drawing_id) & (DrawingRow.take == take.id) & scope.sees(DrawingRow.programme)).execute()
+        changes.note(scope, take.programme_id, "take", take.id)

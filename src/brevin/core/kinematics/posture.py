@@ -1,12 +1,13 @@
-"""Posture from the pose key points: angles of the trunk and of the shoulder line, over the clip and over each kind of segment."""
+"""Posture from the pose key points and the outline: how the trunk leans and bows, how level the shoulders are, over the clip and over each kind of segment."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core import filters
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
-from brevin.core.kinematics import trend
+from brevin.core.kinematics import shapes, trend
 from brevin.core.kinematics.sway import sway
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
 from brevin.core.pose import landmarks as lm
@@ -15,10 +16,15 @@ from brevin.core.track import Body, Floats, Player, PoseSample
 
 KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's; own, over clips of several makers
-SHOULDER_LINE_DEG = 6.0  # the same for the shoulder line, which the network draws nearer to level than it is; own, over clips of several makers
+SHOULDER_LINE_DEG = 2.0  # how far the line over both shoulders' tops stands off that of the joints; own, over clips of several makers
+SHOULDER_POINTS_DEG = 6.0  # the same for the network's shoulders, which it draws nearer to level than they are; own, over clips of several makers
+BOW_PCT, BOW_DRIFT_PCT = 0.6, 0.9  # standard error of one bow beside the player's others, and of a clip's change of it; own, over clips of several makers
 SAG_DEG = 0.4  # standard error of one inclination beside the player's other ones; own
 SAG_SHARE = 0.15  # of a sag: rounding carries the shoulders further than the trunk leans; own
 LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its own
+LEAST_SHAPES, LEAST_SHARE = 3, 0.5  # outlines from which a clip has one, and how many of those looked at: a few among hidden ones are chance
+MOST_TALL_PCT = 12.0  # of trunk: no back that is as tall as it can be bows out further; an arm that hangs behind it does
+TALL_UNTIL_S = 2.0  # "sit tall" is part of the count-in: its first looks are what a back is held against
 
 Seen = Sequence[tuple[float, Body]]
 """The player's body at each moment it was found."""
@@ -48,13 +54,14 @@ def while_judged(seen: Seen, stance: Stance) -> Seen:
 
 
 def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
-    """What the view can serve: trunk inclination, its sag, head forward and sway from the side, shoulder tilt from the front."""
+    """What the view can serve: trunk inclination, its sag, back rounding, head forward and sway from the side, the shoulder line from the front."""
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
         *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias=KEY_POINT_DEG, withheld=side),
         *_angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player), bias=EAR_PCT, withheld=side),
-        *_angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_LINE_DEG, withheld=front),
+        *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(seen, player, stance)),
+        *([Measure("shoulder_tilt_deg", NotMeasured(front))] if front else _shoulder_line(seen, stance)),
         *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), player)),
         Measure("sway_pct", NotMeasured(side) if side else _sway(while_judged(seen, stance), player, stance), samples=len(seen)),
     ]
@@ -64,6 +71,58 @@ def _served(view: bool, position: Position) -> Withheld | None:
     if position == "lying":
         return "lying"
     return None if view else "view_unserved"
+
+
+def _rounding(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
+    """How much further the back bows out than in the count-in's first looks, + = rounder."""
+    bows = _shaped(seen, lambda body: shapes.bow_pct(body, player.forward[0]))
+    tall = bows[bows[:, 0] <= bows[0, 0] + TALL_UNTIL_S] if len(bows) else bows
+    tall_unsure = NORMAL_90 * float(np.hypot(BOW_DRIFT_PCT, BOW_PCT / np.sqrt(max(len(tall), 1))))
+    if len(tall) < LEAST_SHAPES or float(np.median(tall[:, 1])) > MOST_TALL_PCT:
+        return [Measure("back_rounding_pct", _unseen(seen))]
+    changed = bows - [0.0, float(np.median(tall[:, 1]))]
+    return _medians("back_rounding_pct", changed, seen, stance, (BOW_PCT, tall_unsure))
+
+
+def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
+    """From the outline; where arms hide it, from the key points, which are too unsure to be judged."""
+    lines = _shaped(seen, shapes.shoulder_line_deg)
+    if not len(lines):
+        return _angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_POINTS_DEG, withheld=None)
+    return _medians("shoulder_tilt_deg", lines, seen, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
+
+
+def _shaped(seen: Seen, value: Callable[[Body], float]) -> Floats:
+    """Times and values of the moments whose outline tells one: [k, 2]; none where most of them tell nothing."""
+    looked = np.array([(t_s, value(body)) for t_s, body in seen if body.shape is not None]).reshape(-1, 2)
+    found = looked[np.isfinite(looked[:, 1])]
+    return found if len(found) >= max(LEAST_SHAPES, LEAST_SHARE * len(looked)) else np.zeros((0, 2))
+
+
+def _medians(key: str, values: Floats, seen: Seen, stance: Stance, unsure: tuple[float, float]) -> list[Measure]:
+    """Over the time that is judged, then over each kind of segment. values: [k, 2] times and values; unsure: of one value, standard error, and of them all,
+    half width."""
+    judged = values[_inside(values[:, 0], stance.judged_s)] if stance.judged_s else values
+    judged = judged if len(judged) >= LEAST_SHAPES else values
+    if len(judged) < LEAST_SHAPES:
+        return [Measure(key, _unseen(seen))]
+    spans = {kind: [(s.from_s, s.to_s) for s in stance.segments if s.kind == kind] for kind in dict.fromkeys(s.kind for s in stance.segments)}
+    of_each = [(kind, values[_inside(values[:, 0], times)]) for kind, times in spans.items()]
+    found: list[tuple[SegmentKind | None, Floats]] = [(None, judged), *((kind, own) for kind, own in of_each if len(own) >= LEAST_SAMPLES)]
+    each, always = unsure
+    return [
+        Measure(key, Amount(_usual(own), float(np.hypot(always, NORMAL_90 * each / np.sqrt(len(own))))), segment=kind, samples=len(own)) for kind, own in found
+    ]
+
+
+def _usual(values: Floats) -> float:
+    """Median over time, not over looks: the first seconds are looked at more often. values: [k, 2] times and values."""
+    return filters.weighted_quantile(values[:, 1], np.gradient(values[:, 0]), 0.5)
+
+
+def _unseen(seen: Seen) -> NotMeasured:
+    """Why an outline tells nothing: arms are across it, or there was none to look at."""
+    return NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "region_unseen")
 
 
 def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float], *, bias: float, withheld: Withheld | None) -> list[Measure]:
@@ -120,6 +179,6 @@ def head_forward_pct(body: Body, player: Player) -> float:
 
 
 def shoulder_tilt_deg(body: Body) -> float:
-    """Shoulder line against level in a front view; + = the player's left shoulder higher."""
+    """The network's shoulders against level in a front view; + = the player's left shoulder higher."""
     line = body.points_px[lm.SHOULDER_L] - body.points_px[lm.SHOULDER_R]
     return float(np.degrees(np.arctan2(-line[1], abs(line[0]))))

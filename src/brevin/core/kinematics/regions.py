@@ -177,11 +177,6 @@ def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats
     alike = gain / size
     if (alike > ALIKE).sum() < 2:
         return scaled @ weight / weight.sum(), np.ones(len(weight), bool), alike
-    reach = _weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
+    reach = filters.weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
     kept = (alike > ALIKE) & (gain > 0.6 * reach) & (gain < 1.6 * reach)
     return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept, alike
-
-
-def _weighted_quantile(values: Floats, weight: Floats, share: float) -> float:
-    order = np.argsort(values)
-    return float(values[order][np.searchsorted(np.cumsum(weight[order]), share * weight.sum())])

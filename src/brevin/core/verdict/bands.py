@@ -160,6 +160,11 @@ def sag(amounts: Amounts, asked: Asked) -> Band:
     return Band(-near, near, -far, far)
 
 
+def rounding(amounts: Amounts, asked: Asked) -> Band:
+    """How much rounder the back may get; that it gets longer is no fault."""
+    return Band(steady_high=asked.rules.limit("rounding.steady"), work_high=asked.rules.limit("rounding.work"))
+
+
 def inhale_length(amounts: Amounts, asked: Asked) -> Band | None:
     """How long the inhale may last."""
     return _length(asked.card.inhale_beats if asked.card else None, asked)

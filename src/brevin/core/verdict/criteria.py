@@ -75,6 +75,7 @@ EXHALE: tuple[TurnKind, TurnKind] = ("exhale_start", "exhale_end")
 CRITERIA: tuple[Criterion, ...] = (
     Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", bands.inclination, LEANS, ("inclination",), span=None),
     Criterion("keeps_tall", "sag_deg", "posture", "deg", bands.sag, LEANS, ("tall",), span=None),
+    Criterion("back_rounding", "back_rounding_pct", "posture", "% of trunk", bands.rounding, LEANS, ("rounding",), span=None),
     Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, TILTS, ("shoulder_tilt",), span=None),
     Criterion("body_still", "sway_pct", "posture", "% of trunk", bands.still, LEANS, ("body_still",), span=None),
     Criterion("real_breath", "against_pct", "breath", "% of trunk", bands.real, LEADS, ("pattern.pushed_chest", "pattern.paradoxical_abdomen"), "abdomen"),

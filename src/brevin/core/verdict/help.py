@@ -88,6 +88,10 @@ HELP: dict[CriterionKey, Help] = {
         ("fit.strap", "fit.cushion", "fit.chair", "fit.stand"),
         Drill("Tall, rest, tall", "Sit tall for eight counts, lean back and rest for four, and be as tall again.", 4), parts_low=("fit.cushion", "fit.chair"),
     ),
+    "back_rounding": Help(
+        ("fit.strap", "fit.cushion", "fit.chair", "fit.stand"),
+        Drill("Cat and heron", "Round your back like a cat, then grow as long as a heron. Breathe four counts as the heron.", 4),
+    ),
     "shoulder_tilt": Help(
         ("fit.strap", "fit.turn", "fit.cushion", "fit.chair"),
         Drill("Two buckets", "Carry a make-believe bucket of water in each hand, put both down at once, and leave the shoulders there.", 3),

@@ -149,6 +149,11 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Be as tall on the last count as on the first.",
         "Stay over your seat to the last count; the back of the chair is for afterwards.",
     ),
+    "back_rounding": CriterionWords(
+        "Back long", "long", "rounds", "the back rounds",
+        "Between hip and shoulder the back bows out by {value} % of the trunk more than in the count-in.",
+        "Be as long from your seat to your collar as when we began to count.",
+    ),
     "shoulder_tilt": CriterionWords(
         "Shoulders level", "level", "one higher", "one shoulder is higher",
         "The shoulder line is {value} deg off level, the {side} one higher.",

@@ -1,6 +1,7 @@
 """Who is there: key points of everyone, often at first and while anything large moves, seldom while all is still; and who of them is followed."""
 
 from concurrent.futures import Future, ThreadPoolExecutor
+from dataclasses import replace
 
 import cv2
 import numpy as np
@@ -9,6 +10,7 @@ from numpy.typing import NDArray
 from brevin.core.errors import ClipUnusable
 from brevin.core.gate import refusal
 from brevin.core.pose import player as pick
+from brevin.core.pose.shape import shape_of
 from brevin.core.track import Facts, Player, PoseSample
 from brevin.edge.pose_model import PoseModel, Seen
 from brevin.edge.video import VideoFrame
@@ -21,6 +23,7 @@ SMALL_PX = (48, 27)  # of that picture: each a mean over many, so that noise doe
 EVERY_PX = 2  # of the picture are enough for that
 MOST_WAITING = 8  # pictures that wait for the network: it must not fall behind with pictures piling up
 MASKS = 4  # masks of a player averaged into the outline
+SHAPED_S = 2.5  # between outlines: posture changes slowly, and a mask costs a third of the time
 
 Mask = NDArray[np.float32]
 
@@ -37,7 +40,7 @@ class People:
         self._masks: list[tuple[Mask, ...]] = []
         self._waiting: list[tuple[float, float, Future[Seen]]] = []
         self._picked = False
-        self._next_s, self._asked_s = 0.0, -1.0
+        self._next_s, self._asked_s, self._shaped_s = 0.0, -1.0, -SHAPED_S
         self._last: NDArray[np.int16] | None = None
         self._moved = self._sets_in = False
         self._before: VideoFrame | None = None  # when it was last asked whether key points are due, where they were not
@@ -97,9 +100,18 @@ class People:
 
     def _ask(self, frame: VideoFrame) -> None:
         light = float(np.percentile(frame.luma[::8, ::8], 75))
-        self._waiting.append((frame.t_s, light, self._pool.submit(self._network.see, frame.rgb(), with_masks=not self._picked)))
+        shaped = not self._picked or frame.t_s >= self._shaped_s + SHAPED_S
+        self._shaped_s = frame.t_s if shaped else self._shaped_s
+        self._waiting.append((frame.t_s, light, self._pool.submit(self._seen, frame.rgb(), shaped=shaped, kept=not self._picked)))
         while self._picked and len(self._waiting) > MOST_WAITING:
             self._collect(most=1)
+
+    def _seen(self, rgb: NDArray[np.uint8], *, shaped: bool, kept: bool) -> Seen:
+        """Everyone in one picture, with their outlines. kept: whether the masks themselves are needed beyond that: a picture's are as large as it is."""
+        seen = self._network.see(rgb, with_masks=shaped)
+        if not shaped:
+            return seen
+        return Seen(tuple(replace(body, shape=shape_of(mask, body)) for body, mask in zip(seen.bodies, seen.masks, strict=True)), seen.masks if kept else ())
 
     def _collect(self, most: int | None = None) -> None:
         for _ in range(len(self._waiting) if most is None else most):

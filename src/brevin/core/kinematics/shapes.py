@@ -1,0 +1,78 @@
+"""What a body's outline tells of posture: how far the back bows out from the side, and how level the shoulders are from the front.
+
+The outline is used only where it is the trunk's own: no arm of the same moment lies on it.
+"""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from brevin.core.kinematics.outline import distance
+from brevin.core.pose import landmarks as lm
+from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
+from brevin.core.track import Body, Floats
+
+ARM_PCT = 13.0  # of trunk: from the middle of an arm to the border of its sleeve, an elbow's point included
+OVER_ARM_PCT = 30.0  # an arm that comes so near to the top of a shoulder from below lifts or hides it
+UPPER_ARM_FROM = 0.5  # of the upper arm: nearer to the shoulder it is the shoulder
+BACK = (HEIGHTS > 0.05) & (HEIGHTS < 0.97)  # of the axis: between seat and neck
+LEAST_HEIGHTS, LEAST_OF_A_THIRD = 10, 2  # from which a bow is told, with some in the lowest and some in the highest third
+MOST_BOW_PCT = 25.0  # of trunk: rounder than any back; what is followed there is a chair or an elbow
+LEAST_ASIDE = 5  # places of each shoulder, the same on both sides, from which a line is told
+
+
+def bow_pct(body: Body, ahead: float) -> float:
+    """How far the back's outline bows out between hip and shoulder, percent of trunk: the height of the parabola through it over its own chord. ahead: + where
+    the player faces the picture's right. nan where too little of the back is free, or the moment has no outline."""
+    if body.shape is None:
+        return np.nan
+    back = body.shape.beside_pct[0 if ahead > 0 else 1]
+    side = -1.0 if ahead > 0 else 1.0
+    away = distance(np.column_stack([side * back, 100.0 * HEIGHTS]), _arms_pct(body))
+    free = BACK & np.isfinite(back) & (away > ARM_PCT)
+    if free.sum() < LEAST_HEIGHTS or min((free & (HEIGHTS < 1 / 3)).sum(), (free & (HEIGHTS > 2 / 3)).sum()) < LEAST_OF_A_THIRD:
+        return np.nan
+    up = HEIGHTS[free]
+    columns = np.column_stack([np.ones(len(up)), up, 4.0 * up * (1.0 - up)])
+    bow = float(np.linalg.lstsq(columns, back[free], rcond=None)[0][2])
+    return bow if abs(bow) <= MOST_BOW_PCT else np.nan
+
+
+def shoulder_line_deg(body: Body) -> float:
+    """Line over the tops of both shoulders against level, + = the player's left higher; median over the places that are free on both sides. nan where arms
+    hide them, or the moment has no outline."""
+    if body.shape is None:
+        return np.nan
+    over = body.shape.over_pct
+    free = np.isfinite(over).all(axis=0) & ~_hidden(body, over).any(axis=0)
+    if free.sum() < LEAST_ASIDE:
+        return np.nan
+    left_is = np.sign(body.points_px[lm.SHOULDER_L, 0] - body.points_px[lm.SHOULDER_R, 0]) or 1.0
+    return float(np.median(np.degrees(np.arctan2(left_is * (over[1] - over[0])[free], 2.0 * ASIDE_PCT[free]))))
+
+
+def _hidden(body: Body, over: Floats) -> np.ndarray:
+    """Which places of the shoulders an arm is in front of, or comes so near to from below that it lifts them: [2, k]."""
+    hidden = np.zeros(over.shape, bool)
+    middle, scale = lm.shoulders(body), 100.0 / max(lm.trunk_px(body), 1e-9)
+    share = np.linspace(0.0, 1.0, 21)
+    for first, second in lm.ARM_PIECES:
+        start, end = ((body.points_px[i] - middle) * scale * [1.0, -1.0] for i in (first, second))
+        start = start + UPPER_ARM_FROM * (end - start) if first in (lm.SHOULDER_L, lm.SHOULDER_R) else start
+        places = start + share[:, None] * (end - start)
+        for side, sign in enumerate((-1.0, 1.0)):
+            near = np.abs(places[:, :1] - sign * ASIDE_PCT) < ARM_PCT
+            hidden[side] |= (near & (places[:, 1:] > over[side] - OVER_ARM_PCT)).any(axis=0)
+    return hidden
+
+
+def _arms_pct(body: Body) -> Floats:
+    """Pieces of both arms about the trunk's own axis, percent of its length: [6, 2, 2], to the picture's right and up. An upper arm begins off its shoulder."""
+    hips, trunk_px = lm.hips(body), max(lm.trunk_px(body), 1e-9)
+    axis = (lm.shoulders(body) - hips) / trunk_px
+    across = np.array([-axis[1], axis[0]]) * (1.0 if axis[1] <= 0 else -1.0)
+    pieces: list[Sequence[Floats]] = []
+    for first, second in lm.ARM_PIECES:
+        start, end = (100.0 / trunk_px * np.array([(body.points_px[i] - hips) @ across, (body.points_px[i] - hips) @ axis]) for i in (first, second))
+        pieces.append((start + UPPER_ARM_FROM * (end - start) if first in (lm.SHOULDER_L, lm.SHOULDER_R) else start, end))
+    return np.array(pieces)

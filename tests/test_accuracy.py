@@ -165,20 +165,25 @@ def test_angles_are_held_against_what_was_planted_and_what_is_missing_is_named()
     side = accuracy_hold.seen(truth, held, "drawn")
     assert [one.key for one in side] == ["trunk_inclination_deg", "sag_deg", "back_rounding_pct", "instrument_axis_deg", "axis_droop_deg"]
     assert side[0].error == pytest.approx(4.0, abs=0.2), "the drawn player leans by 4 deg, the truth beside it stands upright"
-    assert side[2].error == pytest.approx(1.0) and side[2].half == 2.0
-    assert side[1].error == pytest.approx(0.0, abs=1.5) and side[3].error is None, "nobody sank; how far the bell sank was not measured"
+    assert side[3].error == pytest.approx(1.0) and side[3].half == 2.0
+    assert side[1].error == pytest.approx(0.0, abs=1.5) and side[4].error is None, "nobody sank; how far the bell sank was not measured"
     sways = truth | {"per_frame": truth["per_frame"] | {"joints_px": {"nose": [[40 + (-1) ** i, -60] for i in range(frames)]}}}
     [swayed] = [one for one in accuracy_hold.seen(sways, held, "drawn") if one.key == "sway_pct"]
     planted_pct = 100.0 * 0.5 / np.hypot(*np.subtract(*(truth["per_frame"]["keypoints_px"][name][0] for name in ("shoulder_l", "hip_l"))))
     assert swayed.error == pytest.approx(report.posture.sway_pct.value - planted_pct, abs=0.2), "the nose by one, the shoulders not at all"
     truth["per_frame"]["instrument"]["image_angle_deg"] = sinks
     sunk = replace(held, hold=replace(held.hold, axis_droop_deg=replace(value, value=4.0)))
-    assert -2.5 < accuracy_hold.seen(truth, sunk, "drawn")[3].error < 0.0, "of the six planted over the clip, those that are judged"
+    assert -2.5 < accuracy_hold.seen(truth, sunk, "drawn")[4].error < 0.0, "of the six planted over the clip, those that are judged"
     truth["per_frame"]["instrument"] = {"image_angle_deg": [-11.0] * frames, "elevation_deg": [-30.0]}  # out of the picture's plane: nothing to hold it against
     front = truth | {"label": {"view": "front", "arms": "instrument"}}
     front["per_frame"] = truth["per_frame"] | {"upper_arm_abduction_deg": {"l": [10.0], "r": [10.0]}}
     elbows = accuracy_hold.seen(front, held, "drawn")
-    assert [(one.clip, one.error) for one in elbows] == [("drawn, left", 2.0), ("drawn, right", None)]
+    assert [(one.clip, one.error) for one in elbows] == [("drawn", None), ("drawn, left", 2.0), ("drawn, right", None)], (
+        "the shoulder line is told from the front"
+    )
+    truth["per_frame"]["back_rounding_pct"] = [0.0 if t_s < 2.5 else 6.0 for t_s in truth["per_frame"]["t"]]
+    [rounded] = [one for one in accuracy_hold.seen(truth, held, "drawn") if one.key == "back_rounding_pct"]
+    assert rounded.error == pytest.approx(-6.0, abs=1.0), "the drawn player does not round"
     page = "\n".join(accuracy_hold.section([*side, *elbows]))
     assert "| instrument axis, deg | 3.0 | 1.00 | 1.00 | 100 % | 1 of 1 |" in page and "drawn, right" in page and accuracy_hold.section([]) == []
 

@@ -121,7 +121,7 @@ def test_first_seconds_that_are_looked_at_more_often_count_no_more() -> None:
 
 @pytest.mark.parametrize(
     ("values", "reason"),
-    [([None] * 12, "region_unseen"), ([30.0] * 12, "arms_across"), ([18.0] * 12, "arms_across"), ([2.0] * 5 + [30.0] * 9, "arms_across")],
+    [([None] * 12, "not_looked"), ([30.0] * 12, "arms_across"), ([18.0] * 12, "arms_across"), ([2.0] * 5 + [30.0] * 9, "arms_across")],
     ids=["no outline was looked at", "none of them is a back", "an arm hangs behind it", "most are none"],
 )
 def test_a_back_that_was_not_seen_says_why(values: list[float | None], reason: Withheld) -> None:

@@ -121,8 +121,8 @@ def _usual(values: Floats) -> float:
 
 
 def _unseen(seen: Seen) -> NotMeasured:
-    """Why an outline tells nothing: arms are across it, or there was none to look at."""
-    return NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "region_unseen")
+    """Why an outline tells nothing: arms are across it, or nobody looked at it when the clip was read."""
+    return NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "not_looked")
 
 
 def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float], *, bias: float, withheld: Withheld | None) -> list[Measure]:

@@ -172,6 +172,11 @@ def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(ins
         drawn = inside.get_by_test_id("places").locator(f"[data-lane={lane}]")
         expect(drawn.locator("[data-believed=true]")).to_have_count(sum(place["believed"] for place in places))
         expect(drawn.locator("[data-believed=false]")).to_have_count(sum(not place["believed"] for place in places))
-    expect(inside.get_by_text("cross: set aside")).to_be_visible()
+    expect(inside.get_by_text("cross: set aside · line: back")).to_be_visible()
+    line = inside.get_by_test_id("outline").locator("path").last
+    before = line.get_attribute("d")
+    assert before.count("L") >= 9, "the back, from the hips to the shoulders"
+    inside.keyboard.press("3")
+    expect(line).not_to_have_attribute("d", before)  # as it was looked at there
     inside.get_by_role("button", name="Where it looked").click()
     expect(inside.get_by_test_id("places")).to_have_count(0)

@@ -76,6 +76,7 @@ def test_an_exempt_item_is_neither_measured_nor_counted() -> None:
     assert not {"trunk_inclination", "shoulders_still"} & {v.criterion for v in reading.report.verdicts}
     assert reading.report.posture.trunk_inclination_deg is None and reading.report.trace.shoulder == [] and reading.report.trace.chest
     assert all(b.shoulder_rise is None and b.withheld["shoulder_rise"] == "exempt" for b in reading.report.breaths)
+    assert not reading.report.player.outlines and judge(found, task).report.player.outlines, "a back that is not measured is not drawn either"
     assert not any(m.amount for m in reading.ground.judged.measures if m.key in ("trunk_inclination_deg", "shoulder_rise"))
 
 

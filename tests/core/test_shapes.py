@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core.kinematics.posture import Stance, posture
-from brevin.core.kinematics.shapes import MOST_BOW_PCT, bow_pct, shoulder_line_deg
+from brevin.core.kinematics.shapes import MOST_BOW_PCT, back_px, bow_pct, shoulder_line_deg, tops_px
 from brevin.core.measure import Measure, NotMeasured, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS, shape_of
@@ -91,6 +91,28 @@ def test_arms_in_front_of_a_shoulder_hide_its_line() -> None:
     half = shape()
     half.over_pct[1, : len(ASIDE_PCT) // 2] = np.nan
     assert np.isnan(shoulder_line_deg(body(view="front", outline=half)))
+
+
+@pytest.mark.parametrize("view", AHEAD)
+@pytest.mark.parametrize("lean_deg", [0.0, 20.0])
+def test_where_the_back_was_read_lies_on_the_border_of_the_mask(view: str, lean_deg: float) -> None:
+    seen = body(view=view, lean_deg=lean_deg, at_px=(600.0, 600.0), trunk_px=200.0)
+    mask = drawn(seen, bow=4.0)
+    shaped = replace(seen, shape=shape_of(mask, seen))
+    [line] = back_px(shaped, AHEAD[view])
+    assert line[0, 1] > line[-1, 1] and len(line) >= 10, "from the hips up"
+    border = [mask[round(y), round(x) - 2 : round(x) + 3] for x, y in line]
+    assert all(0.0 in values and 1.0 in values for values in border)
+    behind = (line - lm.hips(seen)) @ [AHEAD[view], 0.0] - (lm.shoulders(seen) - lm.hips(seen))[0] * AHEAD[view] * HEIGHTS[1 : 1 + len(line)]
+    assert (behind < 0).all() and back_px(replace(seen, shape=None), 1.0) == []
+
+
+def test_where_the_shoulders_were_read_lies_over_them() -> None:
+    seen = body(view="front", lean_deg=0.0, outline=shape(tilt_deg=7.0))
+    left, right = tops_px(seen)
+    assert (left[:, 0] < lm.shoulders(seen)[0]).all() and (right[:, 0] > lm.shoulders(seen)[0]).all()
+    assert right[:, 1].mean() < left[:, 1].mean(), "the one at the picture's right is higher"
+    assert tops_px(replace(seen, shape=None)) == []
 
 
 def measured(values: list[float | None], *, view: str, segments=(), judged_s=(), times_s: list[float] | None = None) -> dict[tuple[str, str | None], Measure]:

@@ -60,6 +60,11 @@ type Props = {
   onTurn: () => void;
 };
 
+const lineWords = ({ view, player }: Report) => {
+  if (!player?.outlines?.length) return "";
+  return view === "front" ? " · line: shoulders" : " · line: back";
+};
+
 /** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked; line: while the
  *  instrument's is set by hand; drawn: what the teacher drew and draws. */
 export function ClipPicture({ take, report, video, overlay, moment, bands, places, line, drawn, onDrawn, onTurn }: Props) {
@@ -83,7 +88,7 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
         {drawn.drawer && <DrawAim report={report} drawer={drawn.drawer} />}
       </Frame>
       {line && <LineAsks setting={line} />}
-      {places && <Legend>bar: the edge · dot: the surface · cross: set aside</Legend>}
+      {places && <Legend>bar: edge · dot: surface · cross: set aside{lineWords(report)}</Legend>}
       <Moment ref={moment} />
     </Picture>
   );

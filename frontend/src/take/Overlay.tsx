@@ -4,7 +4,7 @@ import type { Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
 import { OverClip } from "./OverClip";
-import { Places, unfollowed } from "./Places";
+import { outlineAt, Places, unfollowed } from "./Places";
 
 /** Height of each region on the trunk's axis, share of the trunk's length. */
 const HEIGHT: Record<Lane, number> = { shoulder: 1.0, chest: 0.72, abdomen: 0.26 };
@@ -19,10 +19,14 @@ type Props = { report: Report; handle: Ref<OverlayHandle>; shownHeight: number; 
 /** The trunk's axis, the instrument's, and the three tracked bands, drawn on the clip; each band grows with its region. places: where was looked. */
 export function Overlay({ report, handle, shownHeight, bands: banded, places }: Props) {
   const bands = useRef<Partial<Record<Lane, SVGGElement | null>>>({});
+  const outline = useRef<SVGGElement | null>(null);
+  const shown_s = useRef(0);
   const { player, scale, trace, clip } = report;
   const size = shownHeight / LINES;
   useImperativeHandle(handle, () => ({
     show: (t_s) => {
+      shown_s.current = t_s;
+      drawOutline(outline.current, report, t_s);
       for (const lane of LANES) {
         const value = valueAt(trace.t_s, trace[lane], t_s);
         const group = bands.current[lane];
@@ -66,6 +70,20 @@ export function Overlay({ report, handle, shownHeight, bands: banded, places }: 
       ))}
       {report.hold?.axis_px && <Axis from={report.hold.axis_px} degrees={report.hold.instrument_axis_deg?.value ?? 0} size={size} />}
       {places && <Places report={report} size={size} />}
+      {places && (
+        <g
+          ref={(group) => {
+            outline.current = group;
+            drawOutline(group, report, shown_s.current);
+          }}
+          data-testid="outline"
+          fill="none"
+          strokeLinejoin="round"
+        >
+          <path stroke={onClip.dark} strokeWidth={size * 0.24} opacity="0.5" />
+          <path stroke={onClip.light} strokeWidth={size * 0.1} />
+        </g>
+      )}
       {banded &&
         unfollowed(report).map((lane) => {
           const [x, y] = at(HEIGHT[lane], AHEAD);
@@ -108,6 +126,11 @@ export function Overlay({ report, handle, shownHeight, bands: banded, places }: 
       })}
     </OverClip>
   );
+}
+
+/** The body's outline as it was looked at nearest to a moment. */
+function drawOutline(group: SVGGElement | null, report: Report, t_s: number) {
+  for (const path of group?.querySelectorAll("path") ?? []) path.setAttribute("d", outlineAt(report, t_s));
 }
 
 /** Where the instrument points: its axis from the mouth on, level beside it, and the angle between. */

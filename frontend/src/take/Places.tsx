@@ -13,6 +13,16 @@ export function saysWhere(report: Report): boolean {
   return LANES.some((lane) => report.player?.looked?.[lane]?.length);
 }
 
+/** What of the body's outline was looked at nearest to a moment, as a path; nothing where none was. */
+export function outlineAt(report: Report, t_s: number): string {
+  const outlines = report.player?.outlines ?? [];
+  const near = outlines.reduce<(typeof outlines)[number] | null>(
+    (best, one) => (best === null || Math.abs(one.t_s - t_s) < Math.abs(best.t_s - t_s) ? one : best),
+    null,
+  );
+  return (near?.lines_px ?? []).map((line) => `M${line.map((place) => place.join(",")).join(" L")}`).join(" ");
+}
+
 /** Where on the trunk was looked: bars on the body's edge, dots on its surface, crosses where what moved there was not believed. */
 export function Places({ report, size }: { report: Report; size: number }) {
   const looked = report.player?.looked ?? {};

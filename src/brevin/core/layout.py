@@ -10,10 +10,12 @@ from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
-from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, Pattern
+from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern
+from brevin.core.kinematics.posture import bodies_of
+from brevin.core.kinematics.shapes import back_px, tops_px
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
-from brevin.core.report import Breath, HandsSeen, Hold, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
+from brevin.core.report import Breath, HandsSeen, Hold, OutlineSeen, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
 from brevin.core.track import Floats, Player
 
 AXIS_TRUNKS = 1.1  # length at which an axis is drawn, trunks
@@ -125,7 +127,17 @@ def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = 
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
         looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
+        outlines=_outlines(found, who, exempt),
     )  # fmt: skip
+
+
+def _outlines(found: Evidence, who: Followed, exempt: frozenset[str]) -> list[OutlineSeen]:
+    """Of the back from the side, of both shoulders from the front, where that is measured; one that tells nothing is not drawn."""
+    side = who.view in SIDE_VIEWS
+    if who.position == "lying" or not (side or who.view == "front") or ("back_rounding_pct" if side else "shoulder_tilt_deg") in exempt:
+        return []
+    lines = [(t_s, back_px(body, who.player.forward[0]) if side else tops_px(body)) for t_s, body in bodies_of(found.poses, who.player)]
+    return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in lines if own]
 
 
 def _places(looked: Floats, player: Player, scale: float) -> list[Place]:

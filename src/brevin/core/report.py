@@ -61,9 +61,17 @@ class Place:
 
 
 @dataclass(frozen=True)
+class OutlineSeen:
+    """What of the body's outline posture was read from at one moment: lines through x, y in the clip's pixels."""
+
+    t_s: float
+    lines_px: list[list[list[float]]]
+
+
+@dataclass(frozen=True)
 class PlayerSeen:
     """Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
-    region; a region without a place that was believed was not followed. Evidence of an older release names no region."""
+    region; a region without a place that was believed was not followed; outlines: of back or shoulders. Evidence of an older release has neither."""
 
     from_s: float
     box_px: list[float]
@@ -72,6 +80,7 @@ class PlayerSeen:
     up: list[float]
     forward: list[float]
     looked: dict[str, list[Place]] = field(default_factory=dict)
+    outlines: list[OutlineSeen] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -3316,6 +3316,16 @@ export interface components {
             instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
         };
         /**
+         * OutlineSeen
+         * @description What of the body's outline posture was read from at one moment: lines through x, y in the clip's pixels.
+         */
+        OutlineSeen: {
+            /** Lines Px */
+            lines_px: number[][][];
+            /** T S */
+            t_s: number;
+        };
+        /**
          * OverruledOut
          * @description by: "" where they have left.
          */
@@ -3507,7 +3517,7 @@ export interface components {
         /**
          * PlayerSeen
          * @description Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
-         *     region; a region without a place that was believed was not followed. Evidence of an older release names no region.
+         *     region; a region without a place that was believed was not followed; outlines: of back or shoulders. Evidence of an older release has neither.
          */
         PlayerSeen: {
             /** Box Px */
@@ -3524,6 +3534,8 @@ export interface components {
             };
             /** Others */
             others: number;
+            /** Outlines */
+            outlines?: components["schemas"]["OutlineSeen"][];
             /** Up */
             up: number[];
         };

@@ -24,13 +24,8 @@ LEAST_ASIDE = 5  # places of each shoulder, the same on both sides, from which a
 def bow_pct(body: Body, ahead: float) -> float:
     """How far the back's outline bows out between hip and shoulder, percent of trunk: the height of the parabola through it over its own chord. ahead: + where
     the player faces the picture's right. nan where too little of the back is free, or the moment has no outline."""
-    if body.shape is None:
-        return np.nan
-    back = body.shape.beside_pct[0 if ahead > 0 else 1]
-    side = -1.0 if ahead > 0 else 1.0
-    away = distance(np.column_stack([side * back, 100.0 * HEIGHTS]), _arms_pct(body))
-    free = BACK & np.isfinite(back) & (away > ARM_PCT)
-    if free.sum() < LEAST_HEIGHTS or min((free & (HEIGHTS < 1 / 3)).sum(), (free & (HEIGHTS > 2 / 3)).sum()) < LEAST_OF_A_THIRD:
+    back, free = _back(body, ahead)
+    if not free.any():
         return np.nan
     up = HEIGHTS[free]
     columns = np.column_stack([np.ones(len(up)), up, 4.0 * up * (1.0 - up)])
@@ -41,14 +36,52 @@ def bow_pct(body: Body, ahead: float) -> float:
 def shoulder_line_deg(body: Body) -> float:
     """Line over the tops of both shoulders against level, + = the player's left higher; median over the places that are free on both sides. nan where arms
     hide them, or the moment has no outline."""
-    if body.shape is None:
-        return np.nan
-    over = body.shape.over_pct
-    free = np.isfinite(over).all(axis=0) & ~_hidden(body, over).any(axis=0)
-    if free.sum() < LEAST_ASIDE:
+    over, free = _tops(body)
+    if not free.any():
         return np.nan
     left_is = np.sign(body.points_px[lm.SHOULDER_L, 0] - body.points_px[lm.SHOULDER_R, 0]) or 1.0
     return float(np.median(np.degrees(np.arctan2(left_is * (over[1] - over[0])[free], 2.0 * ASIDE_PCT[free]))))
+
+
+def back_px(body: Body, ahead: float) -> list[Floats]:
+    """Where the bow was read: one line of places [k, 2] up the back, px; nothing where none was."""
+    back, free = _back(body, ahead)
+    if np.isnan(bow_pct(body, ahead)):
+        return []
+    trunk = lm.shoulders(body) - lm.hips(body)
+    behind = np.array([trunk[1], -trunk[0]]) * np.sign(ahead)  # as long as the trunk
+    return [lm.hips(body) + HEIGHTS[free, None] * trunk + back[free, None] / 100.0 * behind]
+
+
+def tops_px(body: Body) -> list[Floats]:
+    """Where the shoulder line was read: places [k, 2] over the one and over the other shoulder, px; nothing where none was."""
+    over, free = _tops(body)
+    if not free.any():
+        return []
+    scale = lm.trunk_px(body) / 100.0
+    return [lm.shoulders(body) + scale * np.column_stack([side * ASIDE_PCT[free], -own[free]]) for side, own in zip((-1.0, 1.0), over, strict=True)]
+
+
+def _back(body: Body, ahead: float) -> tuple[Floats, np.ndarray]:
+    """The outline behind the axis [21], and where it is the back's own; nowhere where that is too little of it. ahead: + or - 1."""
+    nowhere = np.zeros(len(HEIGHTS), bool)
+    if body.shape is None:
+        return np.full(len(HEIGHTS), np.nan), nowhere
+    back = body.shape.beside_pct[0 if ahead > 0 else 1]
+    away = distance(np.column_stack([-np.sign(ahead) * back, 100.0 * HEIGHTS]), _arms_pct(body))
+    free = BACK & np.isfinite(back) & (away > ARM_PCT)
+    enough = free.sum() >= LEAST_HEIGHTS and min((free & (HEIGHTS < 1 / 3)).sum(), (free & (HEIGHTS > 2 / 3)).sum()) >= LEAST_OF_A_THIRD
+    return back, free if enough else nowhere
+
+
+def _tops(body: Body) -> tuple[Floats, np.ndarray]:
+    """How high the outline stands over both shoulders [2, 8], and the places that are free on both sides; none where those are too few."""
+    nowhere = np.zeros(len(ASIDE_PCT), bool)
+    if body.shape is None:
+        return np.full((2, len(ASIDE_PCT)), np.nan), nowhere
+    over = body.shape.over_pct
+    free = np.asarray(np.isfinite(over).all(axis=0) & ~_hidden(body, over).any(axis=0))
+    return over, free if free.sum() >= LEAST_ASIDE else nowhere
 
 
 def _hidden(body: Body, over: Floats) -> np.ndarray:

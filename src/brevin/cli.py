@@ -50,7 +50,8 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _analyse(asked: argparse.Namespace) -> int:
-    check = Check(card=_card(asked.count), view=asked.view, position=asked.position, instrument=_instrument(asked.instrument))
+    held = _instrument(asked.instrument)
+    check = Check(card=_card(asked.count), view=asked.view, position=asked.position, instrument=held, with_instrument=held != "none")
     rules = _rules(asked.profile)
     if not asked.clip.is_file():
         raise BadUse(f"there is no file {asked.clip}")

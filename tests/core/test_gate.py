@@ -105,7 +105,13 @@ def test_posture_stays_readable_where_the_breath_is_not() -> None:
     restless, _, card = sighting(sway_pct=12.0)
     report = read(restless, Task(Check(card=card)))
     assert report.readable and report.readable_for.posture
-    assert [v.criterion for v in report.verdicts if v.state != "unreadable"] == ["trunk_inclination", "keeps_tall", "back_rounding", "body_still"]
+    assert [v.criterion for v in report.verdicts if v.state != "unreadable"] == [
+        "trunk_inclination",
+        "keeps_tall",
+        "back_rounding",
+        "head_forward",
+        "body_still",
+    ]
 
 
 @settings(max_examples=30, deadline=None)

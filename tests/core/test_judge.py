@@ -1,6 +1,7 @@
 """From measures to verdicts: bands, counting, what is said once, and the one cue."""
 
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
@@ -41,6 +42,7 @@ STRAIGHT = [
     Measure("sag_deg", Amount(0.5, 1.0)),
     Measure("sway_pct", Amount(0.3, 0.3)),
     Measure("back_rounding_pct", Amount(0.2, 1.5)),
+    Measure("head_forward_pct", Amount(6.0, 5.0)),
 ]
 
 
@@ -160,7 +162,7 @@ def test_lying_is_shown_not_judged_for_share_and_lean() -> None:
 def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None:
     why = Reason("too_dark", "all", None, None)
     found = judged(breath(), readable=False, why_not=[why])
-    of_breath = [v for v in found.values() if v.criterion not in ("trunk_inclination", "keeps_tall", "back_rounding", "body_still")]
+    of_breath = [v for v in found.values() if v.criterion not in ("trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "body_still")]
     assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 12
     assert all(v.value is None and not v.marks for v in of_breath)
 
@@ -189,7 +191,7 @@ def test_a_number_that_is_less_sure_than_its_own_limit_judges_nothing(half: floa
 
 def test_rows_apply_where_the_table_says() -> None:
     no_card = Asked(Check(), None, Rules())
-    of_posture = {"trunk_inclination", "keeps_tall", "back_rounding", "body_still"}
+    of_posture = {"trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "body_still"}
     assert set(judged(breath(), asked=no_card)) == of_posture | {"real_breath", "abdomen_leads", "shoulders_still", "full_breath"}
     quick = Asked(Check(card=parse("1-0-4@60x3")), 1.0, Rules())
     assert not {"not_full_early", "even_intake"} & set(judged(breath(), asked=quick))
@@ -199,6 +201,14 @@ def test_rows_apply_where_the_table_says() -> None:
     assert set(judged(breath(), asked=posture_only)) == of_posture
     half_turned = judged(breath(), view="three-quarter")
     assert half_turned["shoulders_still"].reason == "view_unserved" and half_turned["abdomen_leads"].state == "steady"
+
+
+def test_the_head_is_judged_only_where_nothing_is_held_before_it() -> None:
+    for check, asked in ((CHECK, True), (replace(CHECK, instrument="trumpet"), True), (replace(CHECK, instrument="trumpet", with_instrument=True), False)):
+        assert ("head_forward" in judged(breath(), asked=Asked(check, 1.0, Rules()))) == asked
+    assert "head_forward" not in judged(breath(), asked=Asked(Check(kind="hold", instrument="horn"), 1.0, Rules()))
+    ahead = [*STRAIGHT[:-1], Measure("head_forward_pct", Amount(32.0, 5.0))]
+    assert judged(breath(), clip=ahead)["head_forward"].state == "work" and judged(breath(), clip=ahead, view="front").get("head_forward") is None
 
 
 def test_a_check_that_names_its_view_says_when_the_clip_has_another() -> None:

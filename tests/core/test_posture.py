@@ -43,6 +43,15 @@ def measured(segments=(), playing_s=None, **kwargs) -> dict:
     return {(m.key, m.segment): m for m in found}
 
 
+def test_a_head_is_told_more_surely_with_nothing_before_the_face() -> None:
+    made = sighting()[0]
+    bare, held = (
+        next(m for m in posture(bodies_of(made.poses, made.player), made.player, Stance(made.view, made.position, bare=bare)) if m.key == "head_forward_pct")
+        for bare in (True, False)
+    )
+    assert held.amount.value - bare.amount.value == pytest.approx(2.8) and bare.amount.half_width < 5.0 < 7.0 < held.amount.half_width
+
+
 def test_each_view_gives_what_it_can_serve_and_says_of_the_rest_why_not() -> None:
     side, front, lying = measured(), measured(view="front"), measured(position="lying")
     lean, tilt = ("trunk_inclination_deg", None), ("shoulder_tilt_deg", None)

@@ -8,11 +8,12 @@ from brevin.core.verdict.bands import Asked, Band
 from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.rules import Rules
 from brevin.standin.film import SWAYS_FROM_M, _clearance_deg, _stance
-from brevin.standin.holds import CASES, COUNT, Case, drawn
+from brevin.standin.holds import COUNT, Case, drawn
 from brevin.standin.raising import Stage, stages
 
 ROWS = {row.key: row for row in CRITERIA}
 MADE = [drawn(number) for number in range(COUNT)]
+FIRST_BODIES = [number for number, made in enumerate(MADE) if not made.unseen]
 
 
 def band(key: str, case: Case) -> Band:
@@ -33,10 +34,12 @@ def planted(number: int) -> dict[str, float]:
         "axis_level": script.axis_deg + 0.5 * script.droops_deg, "axis_to_trunk": 90.0 - script.axis_deg + lean,
         "elbow_left": _clearance_deg(pose, script.build, "l"), "elbow_right": _clearance_deg(pose, script.build, "r"),
         "end_deg": end.axis_deg(script),
+        "back_rounding": 100.0 * _stance(script, end, 0.0).rounded_m / script.build.trunk,
+        "head_forward": 100.0 * (_stance(script, end, script.head_out_m).joints["ear_l"] - pose.joints["spine"])[0] / script.build.trunk,
     }  # fmt: skip
 
 
-@pytest.mark.parametrize("number", range(len(CASES)), ids=[case.name for case in CASES])
+@pytest.mark.parametrize("number", FIRST_BODIES, ids=[MADE[number].case.name for number in FIRST_BODIES])
 def test_a_fault_is_planted_clear_of_its_limit_and_a_good_one_inside(number: int) -> None:
     case, found = MADE[number].case, planted(number)
     for key in case.faults:
@@ -50,7 +53,7 @@ def test_a_fault_is_planted_clear_of_its_limit_and_a_good_one_inside(number: int
             return (where.views is None or view in where.views) and (where.instruments is None or case.instrument in where.instruments)
 
         rows = [row for row in CRITERIA if row.key in found and applies(row)]
-        assert len(rows) >= 3
+        assert len(rows) >= (1 if case.instrument == "none" else 3)
         for row in rows:
             if row.key.startswith("elbow") and found[row.key] < -10.0:
                 continue  # an arm that crosses the body tells no clearance
@@ -63,7 +66,7 @@ def test_the_set_is_the_same_each_time_and_its_bodies_are_not() -> None:
     assert len({one.script.build.trunk for one in MADE}) == COUNT and len({one.script.look.pattern_colour for one in MADE}) == COUNT
     assert {one.script.view for one in MADE} == {"front", "side-left", "side-right"}
     for part in (True, False):
-        assert {one.case.name for one in MADE if one.unseen == part} == {case.name for case in CASES}
+        assert {one.case.name for one in MADE if one.unseen == part} == {MADE[number].case.name for number in FIRST_BODIES}
 
 
 def test_who_tires_is_drawn_in_stages_from_the_beginning_to_the_end() -> None:

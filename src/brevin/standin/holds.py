@@ -82,9 +82,11 @@ SECOND: tuple[Case, ...] = (
     Case("trumpet-rounds", "trumpet", "side", {"axis_deg": 12.0} | ROUNDS, ("back_rounding",), card=SLOW_CARD),
     Case("bare-rounds", "none", "side", ROUNDS, ("back_rounding",), card=SLOW_CARD),
 )
-CASES = FIRST + SECOND
+THIRD: tuple[Case, ...] = (Case("bare-head-ahead", "none", "side", {"head_out_m": 0.13}, ("head_forward",)),)
 BODIES = 2  # of each case
-COUNT = BODIES * len(CASES)
+SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD) for body in range(BODIES) for case in cases]
+"""Every clip's case, and whether its body is kept unseen. What was added later stands behind: clips that were made before stay what they are."""
+COUNT = len(SET)
 
 
 @dataclass(frozen=True)
@@ -97,10 +99,8 @@ class Hold:
 
 
 def drawn(number: int) -> Hold:
-    """The clip of that number: its case goes round in the cases that were added together, so that clips made before stay what they are; the body, the
-    clothes, the room and the camera's side are drawn."""
-    cases, within = (FIRST, number) if number < BODIES * len(FIRST) else (SECOND, number - BODIES * len(FIRST))
-    case, random = cases[within % len(cases)], np.random.default_rng(9100 + number)
+    """The clip of that number: the body, the clothes, the room and the camera's side are drawn."""
+    (case, unseen), random = SET[number], np.random.default_rng(9100 + number)
     sizes = {name: float(random.uniform(0.93, 1.07)) for name in ("trunk", "upper_arm", "forearm", "thigh", "shank")}
     usual = Build()
     build = Build(
@@ -116,7 +116,7 @@ def drawn(number: int) -> Hold:
         f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, instrument, look, build=build, rate_hz=RATE_HZ, size_px=SIZE_PX, tone=False,
         seed=500 + number,
     )  # fmt: skip
-    return Hold(case, replace(script, **case.planted), within >= len(cases))  # pyrefly: ignore[bad-argument-type]
+    return Hold(case, replace(script, **case.planted), unseen)  # pyrefly: ignore[bad-argument-type]
 
 
 def main(argv: list[str]) -> int:

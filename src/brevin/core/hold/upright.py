@@ -43,7 +43,7 @@ def upright(
     hands = raising.heights(seen, check.instrument)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
-    stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]))
+    stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held)
     instrument = Instrumental(check.instrument, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
     return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills)

@@ -15,7 +15,8 @@ from brevin.core.report import Segment
 from brevin.core.track import Body, Floats, Player, PoseSample
 
 KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
-EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's; own, over clips of several makers
+EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's behind an instrument; own, over clips of several makers
+BARE_EAR_PCT, BARE_EAR_AHEAD_PCT = 3.0, 2.8  # the same with nothing before the face, and how far ahead it always sees the ear there; own
 SHOULDER_LINE_DEG = 2.0  # how far the line over both shoulders' tops stands off that of the joints; own, over clips of several makers
 SHOULDER_POINTS_DEG = 6.0  # the same for the network's shoulders, which it draws nearer to level than they are; own, over clips of several makers
 BOW_PCT, BOW_DRIFT_PCT = 0.6, 0.9  # standard error of one bow beside the player's others, and of a clip's change of it; own, over clips of several makers
@@ -24,6 +25,7 @@ SAG_SHARE = 0.15  # of a sag: rounding carries the shoulders further than the tr
 LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its own
 LEAST_SHAPES, LEAST_SHARE = 3, 0.5  # outlines from which a clip has one, and how many of those looked at: a few among hidden ones are chance
 MOST_TALL_PCT = 12.0  # of trunk: no back that is as tall as it can be bows out further; an arm that hangs behind it does
+STANDS_FOR_S = 2.5  # most time that one look at the outline stands for: between raises nobody looked
 TALL_UNTIL_S = 2.0  # "sit tall" is part of the count-in: its first looks are what a back is held against
 
 Seen = Sequence[tuple[float, Body]]
@@ -33,13 +35,14 @@ Seen = Sequence[tuple[float, Body]]
 @dataclass(frozen=True)
 class Stance:
     """Over what of a clip posture is taken. judged_s: the spans over which posture is judged, none = the whole clip: slumping at rest is allowed; room: times
-    and how far the room had gone toward the face by then, percent of trunk: the camera's own moves."""
+    and how far the room had gone toward the face by then, percent of trunk: the camera's own moves; bare: nothing is held before the face."""
 
     view: View
     position: Position
     segments: Sequence[Segment] = ()
     judged_s: Sequence[tuple[float, float]] = ()
     room: tuple[Floats, Floats] = (np.zeros(1), np.zeros(1))
+    bare: bool = False
 
 
 def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
@@ -59,7 +62,7 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
     front = _served(stance.view == "front", stance.position)
     return [
         *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias=KEY_POINT_DEG, withheld=side),
-        *_angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player), bias=EAR_PCT, withheld=side),
+        *_head_forward(seen, player, stance, side),
         *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(seen, player, stance)),
         *([Measure("shoulder_tilt_deg", NotMeasured(front))] if front else _shoulder_line(seen, stance)),
         *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), player)),
@@ -117,7 +120,7 @@ def _medians(key: str, values: Floats, seen: Seen, stance: Stance, unsure: tuple
 
 def _usual(values: Floats) -> float:
     """Median over time, not over looks: the first seconds are looked at more often. values: [k, 2] times and values."""
-    return filters.weighted_quantile(values[:, 1], np.gradient(values[:, 0]), 0.5)
+    return filters.weighted_quantile(values[:, 1], np.minimum(np.gradient(values[:, 0]), STANDS_FOR_S), 0.5)
 
 
 def _unseen(seen: Seen) -> NotMeasured:
@@ -136,6 +139,11 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
         if inside.sum() >= LEAST_SAMPLES:
             found.append(_median(key, angles[inside], bias, kind))
     return found
+
+
+def _head_forward(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
+    ahead_pct, bias = (BARE_EAR_AHEAD_PCT, BARE_EAR_PCT) if stance.bare else (0.0, EAR_PCT)
+    return _angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player) - ahead_pct, bias=bias, withheld=withheld)
 
 
 def _sag(seen: Seen, player: Player) -> list[Measure]:

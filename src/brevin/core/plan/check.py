@@ -53,6 +53,11 @@ class Check:
         """The counts of all sets, in order."""
         return (self.card, *self.sets) if self.card else ()
 
+    @property
+    def held(self) -> bool:
+        """Whether the instrument is held in it."""
+        return self.with_instrument or self.kind == "hold"
+
     def of_set(self, number: int) -> "Check":
         """What one set asks, from 0. Raises InvalidInput(bad_check) where there is none."""
         if not 0 <= number < max(len(self.cards), 1):

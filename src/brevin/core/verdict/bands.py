@@ -165,6 +165,11 @@ def rounding(amounts: Amounts, asked: Asked) -> Band:
     return Band(steady_high=asked.rules.limit("rounding.steady"), work_high=asked.rules.limit("rounding.work"))
 
 
+def head(amounts: Amounts, asked: Asked) -> Band:
+    """How far the head may be ahead of the shoulders."""
+    return Band(steady_high=asked.rules.limit("head_forward.steady"), work_high=asked.rules.limit("head_forward.work"))
+
+
 def inhale_length(amounts: Amounts, asked: Asked) -> Band | None:
     """How long the inhale may last."""
     return _length(asked.card.inhale_beats if asked.card else None, asked)

@@ -20,7 +20,7 @@ BREATHED: tuple[CheckKind, ...] = ("counted_breathing", "drill")  # checks that 
 @dataclass(frozen=True)
 class Where:
     """Where a row applies; None = everywhere. views: from which it can be read; card: what a card must ask, None = no card needed;
-    two_sides: only where the check asks for both sides on purpose; held: only where the instrument is held in it."""
+    two_sides: only where the check asks for both sides on purpose; held: only where the instrument is held in it, or only where it is not."""
 
     views: tuple[View, ...] | None = None
     positions: tuple[Position, ...] | None = None
@@ -28,7 +28,7 @@ class Where:
     kinds: tuple[CheckKind, ...] = BREATHED
     card: Callable[[CountCard], bool] | None = None
     two_sides: bool = False
-    held: bool = False
+    held: bool | None = None
 
 
 @dataclass(frozen=True)
@@ -66,6 +66,7 @@ RAISED = Where(SIDE_VIEWS, UPRIGHT, kinds=("hold",), held=True)
 CLEAR = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet"), LOOKED_AT, held=True)
 
 LEANS = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT)
+BARE = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT, held=False)
 TILTS = Where(("front",), UPRIGHT, kinds=LOOKED_AT)
 MOVING = Where(views=SEEN_MOVING)
 BOTH = Where(views=SEEN_MOVING, two_sides=True)
@@ -76,6 +77,7 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", bands.inclination, LEANS, ("inclination",), span=None),
     Criterion("keeps_tall", "sag_deg", "posture", "deg", bands.sag, LEANS, ("tall",), span=None),
     Criterion("back_rounding", "back_rounding_pct", "posture", "% of trunk", bands.rounding, LEANS, ("rounding",), span=None),
+    Criterion("head_forward", "head_forward_pct", "posture", "% of trunk", bands.head, BARE, ("head_forward",), span=None),
     Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, TILTS, ("shoulder_tilt",), span=None),
     Criterion("body_still", "sway_pct", "posture", "% of trunk", bands.still, LEANS, ("body_still",), span=None),
     Criterion("real_breath", "against_pct", "breath", "% of trunk", bands.real, LEADS, ("pattern.pushed_chest", "pattern.paradoxical_abdomen"), "abdomen"),
@@ -117,7 +119,7 @@ def asked_for(row: Criterion, asked: Asked, *, view: View | None, position: Posi
     where, check, rules = row.where, asked.check, asked.rules
     if row.key in rules.off or row.key in rules.exempt or check.kind not in where.kinds:
         return False
-    if where.held and not (check.with_instrument or check.kind == "hold"):
+    if where.held is not None and where.held != check.held:
         return False
     if where.two_sides and check.contrast == "none":
         return False

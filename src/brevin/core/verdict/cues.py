@@ -8,6 +8,7 @@ OTHERS: dict[CriterionKey, tuple[str, ...]] = {
     "trunk_inclination": ("Sit between too far and too far back, like a ball on a flat table.", "Let your head float straight up over your seat."),
     "keeps_tall": ("Begin tall, and be taller at the end.",),
     "back_rounding": ("Let your collar float away from your belt.", "Leave room for the air between your ribs and your lap."),
+    "head_forward": ("Bring your ears back over your shoulders.", "Let the back of your head look at the wall behind you."),
     "shoulder_tilt": ("Imagine a ruler across both shoulders: nothing may roll off.",),
     "body_still": ("Let your feet grow roots.", "Play to one spot on the wall, and let your nose stay on it."),
     "real_breath": ("Breathe out first, and let the next air come by itself.", "Let the air do the moving, not the belly."),

@@ -92,6 +92,10 @@ HELP: dict[CriterionKey, Help] = {
         ("fit.strap", "fit.cushion", "fit.chair", "fit.stand"),
         Drill("Cat and heron", "Round your back like a cat, then grow as long as a heron. Breathe four counts as the heron.", 4),
     ),
+    "head_forward": Help(
+        ("fit.strap", "fit.stand", "fit.chair"),
+        Drill("Touch and go", "Sit with your back to a wall until your head touches it. Come away from the wall and leave your head where it is.", 4),
+    ),
     "shoulder_tilt": Help(
         ("fit.strap", "fit.turn", "fit.cushion", "fit.chair"),
         Drill("Two buckets", "Carry a make-believe bucket of water in each hand, put both down at once, and leave the shoulders there.", 3),

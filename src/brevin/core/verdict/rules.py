@@ -11,9 +11,9 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
-    "trunk_inclination", "keeps_tall", "back_rounding", "shoulder_tilt", "body_still", "real_breath", "abdomen_leads", "shoulders_still", "full_breath",
-    "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count", "inhale_counts",
-    "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
+    "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "body_still", "real_breath", "abdomen_leads", "shoulders_still",
+    "full_breath", "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count",
+    "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
 LayerName = Literal["method", "programme", "instrument", "student", "card"]
@@ -90,6 +90,8 @@ LIMITS: dict[str, Limit] = {
     "tall.work": Limit(10.0, "deg", "own, as an instrument that sinks", "by more"),
     "rounding.steady": Limit(3.0, "% of trunk", "own", "the back bows out further than in the count-in by less"),
     "rounding.work": Limit(8.0, "% of trunk", "own", "by more"),
+    "head_forward.steady": Limit(15.0, "% of trunk", "own", "the ear is ahead of the shoulders by less"),
+    "head_forward.work": Limit(25.0, "% of trunk", "own", "by more"),
     "shoulder_tilt.steady": Limit(4.0, "deg", "own", "shoulder line against level within"),
     "shoulder_tilt.work": Limit(8.0, "deg", "own", "beyond"),
     "body_still.steady": Limit(1.5, "% of trunk", "own", "head and shoulders wander by less"),

@@ -154,6 +154,11 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Between hip and shoulder the back bows out by {value} % of the trunk more than in the count-in.",
         "Be as long from your seat to your collar as when we began to count.",
     ),
+    "head_forward": CriterionWords(
+        "Head over the shoulders", "over them", "ahead", "the head goes ahead",
+        "The ear is ahead of the shoulders by {value} % of the trunk.",
+        "Let your head ride on top of your back, not in front of it.",
+    ),
     "shoulder_tilt": CriterionWords(
         "Shoulders level", "level", "one higher", "one shoulder is higher",
         "The shoulder line is {value} deg off level, the {side} one higher.",

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.posture import Stance, posture
-from brevin.core.kinematics.shapes import MOST_BOW_PCT, back_px, bow_pct, shoulder_line_deg, tops_px
+from brevin.core.kinematics.posture import BACK_AHEAD_DEG, BACK_SHARE, Stance, lean_off_deg, posture
+from brevin.core.kinematics.shapes import MOST_BOW_PCT, back_lean_deg, back_px, bow_pct, shoulder_line_deg, tops_px
 from brevin.core.measure import Measure, NotMeasured, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS, shape_of
@@ -41,6 +41,14 @@ def test_a_back_that_bows_is_read_from_its_mask_however_it_leans_and_however_lar
     seen = body(view="side-right", lean_deg=lean_deg, at_px=(600.0, 600.0), trunk_px=trunk_px)
     read = bow_pct(replace(seen, shape=shape_of(drawn(seen, bow=bow), seen)), 1.0)
     assert read == pytest.approx(bow, abs=0.3)
+
+
+@given(st.floats(-6.0, 8.0), st.floats(-8.0, 8.0), st.floats(-10.0, 20.0))
+@settings(max_examples=15, deadline=None)
+def test_key_points_that_lead_elsewhere_than_the_back_are_told_by_how_much(bow: float, off_deg: float, lean_deg: float) -> None:
+    true = body(view="side-right", lean_deg=lean_deg, at_px=(600.0, 600.0), trunk_px=200.0)
+    guessed = body(view="side-right", lean_deg=lean_deg - off_deg, at_px=(600.0, 600.0), trunk_px=200.0)
+    assert back_lean_deg(replace(guessed, shape=shape_of(drawn(true, bow=bow), guessed)), 1.0) == pytest.approx(off_deg, abs=1.0)
 
 
 @given(st.floats(-14.0, 14.0), st.floats(90.0, 220.0))
@@ -152,6 +160,29 @@ def test_a_back_that_was_not_seen_says_why(values: list[float | None], reason: W
 
 def test_a_back_that_was_not_seen_at_first_is_held_against_nothing() -> None:
     assert isinstance(measured([2.0] + [None] * 5 + [9.0] * 9, view="side-left")[BOW, None].value, NotMeasured)
+
+
+def leaning(*of_each_deg: float) -> tuple[list[tuple[float, Body]], Stance]:
+    """Key points that lean by 4 deg, with outlines that lead so much further forward at each second; None = no outline was looked at."""
+    seen = []
+    for t_s, deg in enumerate(of_each_deg):
+        outline = shape()
+        outline.beside_pct[0] -= 100.0 * HEIGHTS * np.tan(np.radians(deg))
+        seen.append((float(t_s), body(view="side-right", lean_deg=4.0, outline=outline)))
+    return seen, Stance("side-right", "seated", judged_s=[(2.0, 20.0)])
+
+
+def test_the_trunk_leans_as_key_points_and_outline_say_together_each_by_how_sure_it_is() -> None:
+    seen, stance = leaning(9.0, 9.0, *[5.0] * 8)
+    off_deg = lean_off_deg(seen, player(len(seen)), stance)
+    assert off_deg == pytest.approx(BACK_SHARE * (5.0 - BACK_AHEAD_DEG), abs=0.01), "of the time that is judged"
+    corrected, plain = (
+        next(m for m in posture(seen, player(len(seen)), one) if m.key == "trunk_inclination_deg").amount
+        for one in (replace(stance, lean_off_deg=off_deg), stance)
+    )
+    assert corrected.value == pytest.approx(4.0 + off_deg, abs=0.1) and corrected.half_width < plain.half_width
+    assert lean_off_deg([(t_s, replace(one, shape=None)) for t_s, one in seen], player(len(seen)), stance) is None
+    assert lean_off_deg(seen, player(len(seen)), replace(stance, view="front")) is None
 
 
 def test_the_shoulder_line_is_told_of_the_time_that_is_judged() -> None:

@@ -32,7 +32,7 @@ def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
     level_deg = np.array([one.level_deg for one in found])
     to_trunk_deg = float(np.hypot(unsure_deg, KEY_POINT_DEG / 3.0))  # the line from shoulders to hips is a third as unsure: it is three times as long
     values = (
-        _median(level_deg, unsure_deg), _median(np.array([one.trunk_deg for one in found]), to_trunk_deg),
+        _median(level_deg, unsure_deg), _median(np.array([one.trunk_deg for one in found]) + playing.lean_off_deg, to_trunk_deg),
         _median(np.array([100.0 * one.below_trunks for one in found]), BELOW_PCT),
         _droop(np.array([one.t_s for one in found]), level_deg, unsure_deg),
     )  # fmt: skip

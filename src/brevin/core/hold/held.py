@@ -33,5 +33,7 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
         return []
     if stance.position == "lying":
         return [Measure(key, NotMeasured("lying")) for key in ELBOWS]
-    looked = Playing(view=stance.view, bodies=while_judged(seen, stance), lines=told.lines, forward_x=told.ahead, tapped=told.tapped)
+    looked = Playing(
+        view=stance.view, bodies=while_judged(seen, stance), lines=told.lines, forward_x=told.ahead, tapped=told.tapped, lean_off_deg=stance.lean_off_deg or 0.0
+    )
     return [*axis(looked, told.instrument), *elbows(looked), *raising.raising(told.hands, seen, stance.view, told.ahead)]

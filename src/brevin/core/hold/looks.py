@@ -41,13 +41,15 @@ class Tapped:
 
 @dataclass(frozen=True)
 class Playing:
-    """The player's body at the moments it was seen, the edges seen then, and the line that was set by hand, None where none was."""
+    """The player's body at the moments it was seen, the edges seen then, and the line that was set by hand, None where none was; lean_off_deg: what the key
+    points' inclination is short of."""
 
     view: View
     bodies: Sequence[tuple[float, Body]]
     lines: Sequence[LinesSeen]
     forward_x: float
     tapped: Tapped | None = None
+    lean_off_deg: float = 0.0
 
 
 @dataclass(frozen=True)

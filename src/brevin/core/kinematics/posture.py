@@ -14,6 +14,9 @@ from brevin.core.pose import landmarks as lm
 from brevin.core.report import Segment
 from brevin.core.track import Body, Floats, Player, PoseSample
 
+BACK_DEG, BACK_AHEAD_DEG = 1.4, 0.5  # how far the chord of the back's outline stands off the trunk's axis, and always does, forward; own, several makers
+KEY_POINTS_DEG = 2.4  # the same of the key points' axis beside that; own
+BACK_SHARE = KEY_POINTS_DEG**2 / (KEY_POINTS_DEG**2 + BACK_DEG**2)  # what the outline counts beside the key points
 KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's behind an instrument; own, over clips of several makers
 BARE_EAR_PCT, BARE_EAR_AHEAD_PCT = 3.0, 2.8  # the same with nothing before the face, and how far ahead it always sees the ear there; own
@@ -35,7 +38,8 @@ Seen = Sequence[tuple[float, Body]]
 @dataclass(frozen=True)
 class Stance:
     """Over what of a clip posture is taken. judged_s: the spans over which posture is judged, none = the whole clip: slumping at rest is allowed; room: times
-    and how far the room had gone toward the face by then, percent of trunk: the camera's own moves; bare: nothing is held before the face."""
+    and how far the room had gone toward the face by then, percent of trunk: the camera's own moves; bare: nothing is held before the face;
+    lean_off_deg: what the key points' inclination is short of, None where no outline tells."""
 
     view: View
     position: Position
@@ -43,6 +47,7 @@ class Stance:
     judged_s: Sequence[tuple[float, float]] = ()
     room: tuple[Floats, Floats] = (np.zeros(1), np.zeros(1))
     bare: bool = False
+    lean_off_deg: float | None = None
 
 
 def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
@@ -61,7 +66,7 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
-        *_angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player), bias=KEY_POINT_DEG, withheld=side),
+        *_inclination(seen, player, stance, side),
         *_head_forward(seen, player, stance, side),
         *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(seen, player, stance)),
         *([Measure("shoulder_tilt_deg", NotMeasured(front))] if front else _shoulder_line(seen, stance)),
@@ -74,6 +79,22 @@ def _served(view: bool, position: Position) -> Withheld | None:
     if position == "lying":
         return "lying"
     return None if view else "view_unserved"
+
+
+def lean_off_deg(seen: Seen, player: Player, stance: Stance) -> float | None:
+    """What is added to the key points' inclination so that it is the mean of theirs and of the back's outline, each by how sure it is; + = further forward."""
+    if _served(stance.view in SIDE_VIEWS, stance.position):
+        return None
+    for looked in (while_judged(seen, stance), seen):
+        off = _shaped(looked, lambda body: shapes.back_lean_deg(body, player.forward[0]))
+        if len(off):
+            return BACK_SHARE * (_usual(off) - BACK_AHEAD_DEG)
+    return None
+
+
+def _inclination(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
+    off_deg, bias = (0.0, KEY_POINT_DEG) if stance.lean_off_deg is None else (stance.lean_off_deg, BACK_DEG)
+    return _angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player) + off_deg, bias=bias, withheld=withheld)
 
 
 def _rounding(seen: Seen, player: Player, stance: Stance) -> list[Measure]:

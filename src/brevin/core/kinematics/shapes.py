@@ -24,13 +24,15 @@ LEAST_ASIDE = 5  # places of each shoulder, the same on both sides, from which a
 def bow_pct(body: Body, ahead: float) -> float:
     """How far the back's outline bows out between hip and shoulder, percent of trunk: the height of the parabola through it over its own chord. ahead: + where
     the player faces the picture's right. nan where too little of the back is free, or the moment has no outline."""
-    back, free = _back(body, ahead)
-    if not free.any():
-        return np.nan
-    up = HEIGHTS[free]
-    columns = np.column_stack([np.ones(len(up)), up, 4.0 * up * (1.0 - up)])
-    bow = float(np.linalg.lstsq(columns, back[free], rcond=None)[0][2])
+    bow = _parabola(body, ahead)[1]
     return bow if abs(bow) <= MOST_BOW_PCT else np.nan
+
+
+def back_lean_deg(body: Body, ahead: float) -> float:
+    """How much further forward than the key points' axis the chord of that parabola leads, degrees. nan as there."""
+    if np.isnan(bow_pct(body, ahead)):
+        return np.nan
+    return -float(np.degrees(np.arctan(_parabola(body, ahead)[0] / 100.0)))
 
 
 def shoulder_line_deg(body: Body) -> float:
@@ -72,6 +74,16 @@ def _back(body: Body, ahead: float) -> tuple[Floats, np.ndarray]:
     free = BACK & np.isfinite(back) & (away > ARM_PCT)
     enough = free.sum() >= LEAST_HEIGHTS and min((free & (HEIGHTS < 1 / 3)).sum(), (free & (HEIGHTS > 2 / 3)).sum()) >= LEAST_OF_A_THIRD
     return back, free if enough else nowhere
+
+
+def _parabola(body: Body, ahead: float) -> tuple[float, float]:
+    """The parabola through the back's outline, percent of trunk: what it goes back by from hips to shoulders, and its height over that chord."""
+    back, free = _back(body, ahead)
+    if not free.any():
+        return np.nan, np.nan
+    up = HEIGHTS[free]
+    _, back_by, bow = np.linalg.lstsq(np.column_stack([np.ones(len(up)), up, 4.0 * up * (1.0 - up)]), back[free], rcond=None)[0]
+    return float(back_by), float(bow)
 
 
 def _tops(body: Body) -> tuple[Floats, np.ndarray]:

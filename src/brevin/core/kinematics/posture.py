@@ -168,16 +168,20 @@ def _head_forward(seen: Seen, player: Player, stance: Stance, withheld: Withheld
 
 
 def _sag(seen: Seen, player: Player) -> list[Measure]:
-    """What the trunk's inclination changes by from beginning to end, + = it sinks forward; and how fast, where that is told of a minute and not of less."""
-    t_s = np.array([t_s for t_s, _ in seen])
+    """What the trunk's inclination changes by from beginning to end, + = it sinks forward, as the back's outline has it, else the key points; and how fast,
+    where that is told of a minute and not of less."""
+    leans = _shaped(seen, lambda body: inclination_deg(body, player) + shapes.back_lean_deg(body, player.forward[0]))
+    if not len(leans) or not trend.enough(leans[:, 0]):
+        leans = np.array([(t_s, inclination_deg(body, player)) for t_s, body in seen]).reshape(-1, 2)
+    t_s, inclinations = leans.T
     changed: Value = NotMeasured("seen_briefly")
     a_minute: Value = NotMeasured("seen_briefly")
     if trend.enough(t_s):
-        found = trend.change(t_s, np.array([inclination_deg(body, player) for _, body in seen]), SAG_DEG)
+        found = trend.change(t_s, inclinations, SAG_DEG)
         changed = Amount(found.value, float(np.hypot(found.half_width, NORMAL_90 * SAG_SHARE * found.value)))
         minutes = float(t_s[-1] - t_s[0]) / 60.0
         a_minute = Amount(changed.value / minutes, changed.half_width / minutes) if minutes >= 1.0 else a_minute
-    return [Measure("sag_deg", changed, samples=len(seen)), Measure("sag_deg_per_min", a_minute, samples=len(seen))]
+    return [Measure(key, value, samples=len(leans)) for key, value in (("sag_deg", changed), ("sag_deg_per_min", a_minute))]
 
 
 def _sway(seen: Seen, player: Player, stance: Stance) -> Value:

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.posture import BACK_AHEAD_DEG, BACK_SHARE, Stance, lean_off_deg, posture
-from brevin.core.kinematics.shapes import MOST_BOW_PCT, back_lean_deg, back_px, bow_pct, shoulder_line_deg, tops_px
+from brevin.core.kinematics.posture import BACK_AHEAD_DEG, BACK_SHARE, Stance, backs_of, lean_off_deg, posture
+from brevin.core.kinematics.shapes import MOST_BOW_PCT, Back, Tops, back_of, tops_of
 from brevin.core.measure import Measure, NotMeasured, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS, shape_of
@@ -17,6 +17,20 @@ from brevin.core.track import Body
 from tests.core.made import body, player, shape
 
 AHEAD = {"side-right": 1.0, "side-left": -1.0}
+
+
+def back(seen: Body, ahead: float = 1.0) -> Back:
+    found = back_of(seen, ahead)
+    assert found is not None
+    return found
+
+
+def tops(seen: Body) -> Tops:
+    found = tops_of(seen)
+    assert found is not None
+    return found
+
+
 BOW, TILT = "back_rounding_pct", "shoulder_tilt_deg"
 
 
@@ -39,8 +53,7 @@ def drawn(seen: Body, *, bow: float = 0.0, tilt: float | None = None, height: in
 @settings(max_examples=15, deadline=None)
 def test_a_back_that_bows_is_read_from_its_mask_however_it_leans_and_however_large_it_is(bow: float, lean_deg: float, trunk_px: float) -> None:
     seen = body(view="side-right", lean_deg=lean_deg, at_px=(600.0, 600.0), trunk_px=trunk_px)
-    read = bow_pct(replace(seen, shape=shape_of(drawn(seen, bow=bow), seen)), 1.0)
-    assert read == pytest.approx(bow, abs=0.3)
+    assert back(replace(seen, shape=shape_of(drawn(seen, bow=bow), seen))).bow_pct == pytest.approx(bow, abs=0.3)
 
 
 @given(st.floats(-6.0, 8.0), st.floats(-8.0, 8.0), st.floats(-10.0, 20.0))
@@ -48,14 +61,14 @@ def test_a_back_that_bows_is_read_from_its_mask_however_it_leans_and_however_lar
 def test_key_points_that_lead_elsewhere_than_the_back_are_told_by_how_much(bow: float, off_deg: float, lean_deg: float) -> None:
     true = body(view="side-right", lean_deg=lean_deg, at_px=(600.0, 600.0), trunk_px=200.0)
     guessed = body(view="side-right", lean_deg=lean_deg - off_deg, at_px=(600.0, 600.0), trunk_px=200.0)
-    assert back_lean_deg(replace(guessed, shape=shape_of(drawn(true, bow=bow), guessed)), 1.0) == pytest.approx(off_deg, abs=1.0)
+    assert back(replace(guessed, shape=shape_of(drawn(true, bow=bow), guessed))).lean_deg == pytest.approx(off_deg, abs=1.0)
 
 
 @given(st.floats(-14.0, 14.0), st.floats(90.0, 220.0))
 @settings(max_examples=15, deadline=None)
 def test_the_line_over_both_shoulders_is_read_from_their_mask(tilt: float, trunk_px: float) -> None:
     seen = body(view="front", lean_deg=0.0, at_px=(600.0, 600.0), trunk_px=trunk_px)
-    assert shoulder_line_deg(replace(seen, shape=shape_of(drawn(seen, tilt=tilt), seen))) == pytest.approx(tilt, abs=0.5)
+    assert tops(replace(seen, shape=shape_of(drawn(seen, tilt=tilt), seen))).line_deg == pytest.approx(tilt, abs=0.5)
 
 
 def test_what_is_not_in_the_picture_has_no_outline_and_a_far_away_body_none_at_all() -> None:
@@ -72,7 +85,7 @@ def test_what_is_not_in_the_picture_has_no_outline_and_a_far_away_body_none_at_a
 def test_the_back_is_the_side_the_player_does_not_face(view: str) -> None:
     one_side = shape(bow_pct=0.0)
     one_side.beside_pct[0 if view == "side-right" else 1] += 6.0 * 4.0 * HEIGHTS * (1.0 - HEIGHTS)
-    assert bow_pct(body(view=view, outline=one_side), AHEAD[view]) == pytest.approx(6.0, abs=0.01)
+    assert back(body(view=view, outline=one_side), AHEAD[view]).bow_pct == pytest.approx(6.0, abs=0.01)
 
 
 def test_what_an_arm_lies_on_is_left_out_and_what_bows_like_no_back_is_none() -> None:
@@ -81,24 +94,24 @@ def test_what_an_arm_lies_on_is_left_out_and_what_bows_like_no_back_is_none() ->
     hand, arm = seen.points_px.copy(), seen.points_px.copy()
     hand[[lm.ELBOW_R, lm.WRIST_R, lm.INDEX_R]] = hips + np.array([[0.1, -0.5], [-0.22, -0.3], [-0.24, -0.3]]) * trunk
     seen.shape.beside_pct[0][(HEIGHTS > 0.22) & (HEIGHTS < 0.38)] += 12.0  # the hand sticks out there
-    assert bow_pct(replace(seen, points_px=hand), 1.0) == pytest.approx(3.0, abs=0.3)
+    assert back(replace(seen, points_px=hand)).bow_pct == pytest.approx(3.0, abs=0.3)
     arm[[lm.ELBOW_R, lm.WRIST_R, lm.INDEX_R]] = hips + np.array([[-0.3, -0.5], [0.3, -0.45], [0.35, -0.45]]) * trunk
-    assert np.isnan(bow_pct(replace(seen, points_px=arm), 1.0)), "a whole arm behind the back leaves too little of it"
-    assert np.isnan(bow_pct(body(outline=shape(bow_pct=MOST_BOW_PCT + 1.0)), 1.0))
+    assert back_of(replace(seen, points_px=arm), 1.0) is None, "a whole arm behind the back leaves too little of it"
+    assert back_of(body(outline=shape(bow_pct=MOST_BOW_PCT + 1.0)), 1.0) is None
     hidden = shape()
     hidden.beside_pct[0][HEIGHTS > 0.4] = np.nan
-    assert np.isnan(bow_pct(body(outline=hidden), 1.0)) and np.isnan(bow_pct(replace(seen, shape=None), 1.0))
+    assert back_of(body(outline=hidden), 1.0) is None and back_of(replace(seen, shape=None), 1.0) is None
 
 
 def test_arms_in_front_of_a_shoulder_hide_its_line() -> None:
     seen = body(view="front", lean_deg=0.0, outline=shape(tilt_deg=7.0))
-    assert shoulder_line_deg(seen) == pytest.approx(7.0, abs=0.01)
+    assert tops(seen).line_deg == pytest.approx(7.0, abs=0.01)
     raised = seen.points_px.copy()
     raised[[lm.ELBOW_L, lm.WRIST_L]] = lm.shoulders(seen) + np.array([[0.5, 0.0], [0.1, -0.2]]) * lm.trunk_px(seen)
-    assert np.isnan(shoulder_line_deg(replace(seen, points_px=raised)))
+    assert tops_of(replace(seen, points_px=raised)) is None
     half = shape()
     half.over_pct[1, : len(ASIDE_PCT) // 2] = np.nan
-    assert np.isnan(shoulder_line_deg(body(view="front", outline=half)))
+    assert tops_of(body(view="front", outline=half)) is None and tops_of(replace(seen, shape=None)) is None
 
 
 @pytest.mark.parametrize("view", AHEAD)
@@ -107,20 +120,19 @@ def test_where_the_back_was_read_lies_on_the_border_of_the_mask(view: str, lean_
     seen = body(view=view, lean_deg=lean_deg, at_px=(600.0, 600.0), trunk_px=200.0)
     mask = drawn(seen, bow=4.0)
     shaped = replace(seen, shape=shape_of(mask, seen))
-    [line] = back_px(shaped, AHEAD[view])
+    line = back(shaped, AHEAD[view]).at_px
     assert line[0, 1] > line[-1, 1] and len(line) >= 10, "from the hips up"
     border = [mask[round(y), round(x) - 2 : round(x) + 3] for x, y in line]
     assert all(0.0 in values and 1.0 in values for values in border)
     behind = (line - lm.hips(seen)) @ [AHEAD[view], 0.0] - (lm.shoulders(seen) - lm.hips(seen))[0] * AHEAD[view] * HEIGHTS[1 : 1 + len(line)]
-    assert (behind < 0).all() and back_px(replace(seen, shape=None), 1.0) == []
+    assert (behind < 0).all()
 
 
 def test_where_the_shoulders_were_read_lies_over_them() -> None:
     seen = body(view="front", lean_deg=0.0, outline=shape(tilt_deg=7.0))
-    left, right = tops_px(seen)
+    left, right = tops(seen).at_px
     assert (left[:, 0] < lm.shoulders(seen)[0]).all() and (right[:, 0] > lm.shoulders(seen)[0]).all()
     assert right[:, 1].mean() < left[:, 1].mean(), "the one at the picture's right is higher"
-    assert tops_px(replace(seen, shape=None)) == []
 
 
 def measured(values: list[float | None], *, view: str, segments=(), judged_s=(), times_s: list[float] | None = None) -> dict[tuple[str, str | None], Measure]:
@@ -129,7 +141,8 @@ def measured(values: list[float | None], *, view: str, segments=(), judged_s=(),
     of_each = [body(view=view, outline=shape(**{which: value or 0.0})) for value in values]
     times_s = times_s or [0.5 * i for i in range(len(values))]
     seen = [(t_s, one if value is not None else replace(one, shape=None)) for t_s, one, value in zip(times_s, of_each, values, strict=True)]
-    found = posture(seen, player(len(seen), view=view), Stance(view, "seated", segments, judged_s))
+    who = player(len(seen), view=view)
+    found = posture(seen, who, Stance(view, "seated", segments, judged_s, backs=backs_of(seen, who)))
     return {(m.key, m.segment): m for m in found}
 
 
@@ -174,15 +187,22 @@ def leaning(*of_each_deg: float) -> tuple[list[tuple[float, Body]], Stance]:
 
 def test_the_trunk_leans_as_key_points_and_outline_say_together_each_by_how_sure_it_is() -> None:
     seen, stance = leaning(9.0, 9.0, *[5.0] * 8)
-    off_deg = lean_off_deg(seen, player(len(seen)), stance)
+    who = player(len(seen))
+    outlined = replace(stance, backs=backs_of(seen, who))
+    off_deg = lean_off_deg(outlined)
     assert off_deg == pytest.approx(BACK_SHARE * (5.0 - BACK_AHEAD_DEG), abs=0.01), "of the time that is judged"
-    corrected, plain = (
-        next(m for m in posture(seen, player(len(seen)), one) if m.key == "trunk_inclination_deg").amount
-        for one in (replace(stance, lean_off_deg=off_deg), stance)
-    )
+    corrected, plain = (next(m for m in posture(seen, who, one) if m.key == "trunk_inclination_deg").amount for one in (outlined, stance))
     assert corrected.value == pytest.approx(4.0 + off_deg, abs=0.1) and corrected.half_width < plain.half_width
-    assert lean_off_deg([(t_s, replace(one, shape=None)) for t_s, one in seen], player(len(seen)), stance) is None
-    assert lean_off_deg(seen, player(len(seen)), replace(stance, view="front")) is None
+    assert lean_off_deg(stance) is None and lean_off_deg(replace(stance, backs=[(t_s, None) for t_s, _ in seen])) is None
+
+
+def test_a_trunk_sinks_as_its_outline_does_though_the_key_points_stay() -> None:
+    seen, stance = leaning(*[float(deg) for deg in range(12)])
+    who = player(len(seen))
+    sunk = {m.key: m.amount for m in posture(seen, who, replace(stance, backs=backs_of(seen, who)))}["sag_deg"]
+    assert sunk.value == pytest.approx(9.0, abs=0.1), "from the third second to the twelfth"
+    stays = {m.key: m.amount for m in posture(seen, who, stance)}["sag_deg"]
+    assert stays.value == pytest.approx(0.0, abs=0.1)
 
 
 def test_the_shoulder_line_is_told_of_the_time_that_is_judged() -> None:

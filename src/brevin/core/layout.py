@@ -11,8 +11,7 @@ from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern
-from brevin.core.kinematics.posture import bodies_of
-from brevin.core.kinematics.shapes import back_px, tops_px
+from brevin.core.kinematics.posture import backs_of, bodies_of, tops_seen
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Breath, HandsSeen, Hold, OutlineSeen, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
@@ -136,8 +135,10 @@ def _outlines(found: Evidence, who: Followed, exempt: frozenset[str]) -> list[Ou
     side = who.view in SIDE_VIEWS
     if who.position == "lying" or not (side or who.view == "front") or ("back_rounding_pct" if side else "shoulder_tilt_deg") in exempt:
         return []
-    lines = [(t_s, back_px(body, who.player.forward[0]) if side else tops_px(body)) for t_s, body in bodies_of(found.poses, who.player)]
-    return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in lines if own]
+    seen = bodies_of(found.poses, who.player)
+    backs = [(t_s, [back.at_px]) for t_s, back in backs_of(seen, who.player) if back is not None] if side else []
+    lines = backs if side else [(t_s, list(tops.at_px)) for t_s, tops in tops_seen(seen) if tops is not None]
+    return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in lines]
 
 
 def _places(looked: Floats, player: Player, scale: float) -> list[Place]:

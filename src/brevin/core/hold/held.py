@@ -8,7 +8,7 @@ from brevin.core.hold.axis import KEYS, axis
 from brevin.core.hold.elbows import ELBOWS, elbows
 from brevin.core.hold.looks import Playing, Tapped
 from brevin.core.kinds import Instrument
-from brevin.core.kinematics.posture import Stance, while_judged
+from brevin.core.kinematics.posture import Stance, lean_off_deg, while_judged
 from brevin.core.measure import Measure, NotMeasured
 from brevin.core.track import LinesSeen
 
@@ -34,6 +34,11 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
     if stance.position == "lying":
         return [Measure(key, NotMeasured("lying")) for key in ELBOWS]
     looked = Playing(
-        view=stance.view, bodies=while_judged(seen, stance), lines=told.lines, forward_x=told.ahead, tapped=told.tapped, lean_off_deg=stance.lean_off_deg or 0.0
+        view=stance.view,
+        bodies=while_judged(seen, stance),
+        lines=told.lines,
+        forward_x=told.ahead,
+        tapped=told.tapped,
+        lean_off_deg=lean_off_deg(stance) or 0.0,
     )
     return [*axis(looked, told.instrument), *elbows(looked), *raising.raising(told.hands, seen, stance.view, told.ahead)]

@@ -1,7 +1,7 @@
 """Posture and hold of one player together: over which time they are judged, the segments of the clip, and every number of both."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -12,8 +12,8 @@ from brevin.core.hold import raising
 from brevin.core.hold.held import Instrumental, held
 from brevin.core.hold.looks import Tapped
 from brevin.core.hold.segments import segments, with_breaths
-from brevin.core.kinds import Position
-from brevin.core.kinematics.posture import Stance, bodies_of, lean_off_deg, posture
+from brevin.core.kinds import SIDE_VIEWS, Position
+from brevin.core.kinematics.posture import Stance, backs_of, bodies_of, posture
 from brevin.core.layout import segments_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import Beats
@@ -43,8 +43,8 @@ def upright(
     hands = raising.heights(seen, check.instrument)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
-    plain = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held)
-    stance = replace(plain, lean_off_deg=lean_off_deg(seen, who.player, plain))
+    backs = backs_of(seen, who.player) if who.view in SIDE_VIEWS and position != "lying" else ()
+    stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs)
     instrument = Instrumental(check.instrument, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
     return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills)

@@ -7,7 +7,8 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
-from brevin.core.kinematics import shapes, trend
+from brevin.core.kinematics import trend
+from brevin.core.kinematics.shapes import Back, Tops, back_of, tops_of
 from brevin.core.kinematics.sway import sway
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
 from brevin.core.pose import landmarks as lm
@@ -35,11 +36,14 @@ Seen = Sequence[tuple[float, Body]]
 """The player's body at each moment it was found."""
 
 
+Backs = Sequence[tuple[float, Back | None]]
+
+
 @dataclass(frozen=True)
 class Stance:
     """Over what of a clip posture is taken. judged_s: the spans over which posture is judged, none = the whole clip: slumping at rest is allowed; room: times
     and how far the room had gone toward the face by then, percent of trunk: the camera's own moves; bare: nothing is held before the face;
-    lean_off_deg: what the key points' inclination is short of, None where no outline tells."""
+    backs: the back at each moment whose outline was looked at from the side, None where arms hide it."""
 
     view: View
     position: Position
@@ -47,12 +51,22 @@ class Stance:
     judged_s: Sequence[tuple[float, float]] = ()
     room: tuple[Floats, Floats] = (np.zeros(1), np.zeros(1))
     bare: bool = False
-    lean_off_deg: float | None = None
+    backs: Backs = ()
 
 
 def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
     """The player's body at each moment it was found."""
     return [(s.t_s, s.bodies[i]) for s, i in zip(samples, player.chosen, strict=True) if i >= 0]
+
+
+def backs_of(seen: Seen, player: Player) -> Backs:
+    """The back at each moment whose outline was looked at."""
+    return [(t_s, back_of(body, player.forward[0])) for t_s, body in seen if body.shape is not None]
+
+
+def tops_seen(seen: Seen) -> list[tuple[float, Tops | None]]:
+    """The tops of the shoulders at each moment whose outline was looked at."""
+    return [(t_s, tops_of(body)) for t_s, body in seen if body.shape is not None]
 
 
 def while_judged(seen: Seen, stance: Stance) -> Seen:
@@ -68,9 +82,9 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
     return [
         *_inclination(seen, player, stance, side),
         *_head_forward(seen, player, stance, side),
-        *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(seen, player, stance)),
+        *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(stance)),
         *([Measure("shoulder_tilt_deg", NotMeasured(front))] if front else _shoulder_line(seen, stance)),
-        *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), player)),
+        *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), stance, player)),
         Measure("sway_pct", NotMeasured(side) if side else _sway(while_judged(seen, stance), player, stance), samples=len(seen)),
     ]
 
@@ -81,58 +95,55 @@ def _served(view: bool, position: Position) -> Withheld | None:
     return None if view else "view_unserved"
 
 
-def lean_off_deg(seen: Seen, player: Player, stance: Stance) -> float | None:
-    """What is added to the key points' inclination so that it is the mean of theirs and of the back's outline, each by how sure it is; + = further forward."""
-    if _served(stance.view in SIDE_VIEWS, stance.position):
-        return None
-    for looked in (while_judged(seen, stance), seen):
-        off = _shaped(looked, lambda body: shapes.back_lean_deg(body, player.forward[0]))
-        if len(off):
-            return BACK_SHARE * (_usual(off) - BACK_AHEAD_DEG)
-    return None
+def lean_off_deg(stance: Stance) -> float | None:
+    """What is added to the key points' inclination so that it is the mean of theirs and of the back's outline, each by how sure it is; + = further forward.
+    None where no outline tells."""
+    leans = _told([(t_s, None if back is None else back.lean_deg) for t_s, back in stance.backs])
+    return BACK_SHARE * (_usual(_judged(leans, stance)) - BACK_AHEAD_DEG) if len(leans) else None
 
 
 def _inclination(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
-    off_deg, bias = (0.0, KEY_POINT_DEG) if stance.lean_off_deg is None else (stance.lean_off_deg, BACK_DEG)
-    return _angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player) + off_deg, bias=bias, withheld=withheld)
+    off_deg = lean_off_deg(stance)
+    bias = KEY_POINT_DEG if off_deg is None else BACK_DEG
+    return _angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player) + (off_deg or 0.0), bias=bias, withheld=withheld)
 
 
-def _rounding(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
+def _rounding(stance: Stance) -> list[Measure]:
     """How much further the back bows out than in the count-in's first looks, + = rounder."""
-    bows = _shaped(seen, lambda body: shapes.bow_pct(body, player.forward[0]))
+    bows = _told([(t_s, None if back is None else back.bow_pct) for t_s, back in stance.backs])
     tall = bows[bows[:, 0] <= bows[0, 0] + TALL_UNTIL_S] if len(bows) else bows
-    tall_unsure = NORMAL_90 * float(np.hypot(BOW_DRIFT_PCT, BOW_PCT / np.sqrt(max(len(tall), 1))))
     if len(tall) < LEAST_SHAPES or float(np.median(tall[:, 1])) > MOST_TALL_PCT:
-        return [Measure("back_rounding_pct", _unseen(seen))]
-    changed = bows - [0.0, float(np.median(tall[:, 1]))]
-    return _medians("back_rounding_pct", changed, seen, stance, (BOW_PCT, tall_unsure))
+        return [Measure("back_rounding_pct", NotMeasured("arms_across" if stance.backs else "not_looked"))]  # nobody looks in readings of older releases
+    tall_unsure = NORMAL_90 * float(np.hypot(BOW_DRIFT_PCT, BOW_PCT / np.sqrt(len(tall))))
+    return _medians("back_rounding_pct", bows - [0.0, float(np.median(tall[:, 1]))], stance, (BOW_PCT, tall_unsure))
 
 
 def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
     """From the outline; where arms hide it, from the key points, which are too unsure to be judged."""
-    lines = _shaped(seen, shapes.shoulder_line_deg)
+    lines = _told([(t_s, None if tops is None else tops.line_deg) for t_s, tops in tops_seen(seen)])
     if not len(lines):
         return _angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_POINTS_DEG, withheld=None)
-    return _medians("shoulder_tilt_deg", lines, seen, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
+    return _medians("shoulder_tilt_deg", lines, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
 
 
-def _shaped(seen: Seen, value: Callable[[Body], float]) -> Floats:
+def _told(looked: Sequence[tuple[float, float | None]]) -> Floats:
     """Times and values of the moments whose outline tells one: [k, 2]; none where most of them tell nothing."""
-    looked = np.array([(t_s, value(body)) for t_s, body in seen if body.shape is not None]).reshape(-1, 2)
-    found = looked[np.isfinite(looked[:, 1])]
+    found = np.array([(t_s, value) for t_s, value in looked if value is not None]).reshape(-1, 2)
     return found if len(found) >= max(LEAST_SHAPES, LEAST_SHARE * len(looked)) else np.zeros((0, 2))
 
 
-def _medians(key: str, values: Floats, seen: Seen, stance: Stance, unsure: tuple[float, float]) -> list[Measure]:
+def _judged(values: Floats, stance: Stance) -> Floats:
+    """Those of the time that is judged; all of them where those are too few. values: [k, 2] times and values."""
+    inside = values[_inside(values[:, 0], stance.judged_s)] if stance.judged_s else values
+    return inside if len(inside) >= LEAST_SHAPES else values
+
+
+def _medians(key: str, values: Floats, stance: Stance, unsure: tuple[float, float]) -> list[Measure]:
     """Over the time that is judged, then over each kind of segment. values: [k, 2] times and values; unsure: of one value, standard error, and of them all,
     half width."""
-    judged = values[_inside(values[:, 0], stance.judged_s)] if stance.judged_s else values
-    judged = judged if len(judged) >= LEAST_SHAPES else values
-    if len(judged) < LEAST_SHAPES:
-        return [Measure(key, _unseen(seen))]
     spans = {kind: [(s.from_s, s.to_s) for s in stance.segments if s.kind == kind] for kind in dict.fromkeys(s.kind for s in stance.segments)}
     of_each = [(kind, values[_inside(values[:, 0], times)]) for kind, times in spans.items()]
-    found: list[tuple[SegmentKind | None, Floats]] = [(None, judged), *((kind, own) for kind, own in of_each if len(own) >= LEAST_SAMPLES)]
+    found: list[tuple[SegmentKind | None, Floats]] = [(None, _judged(values, stance)), *((kind, own) for kind, own in of_each if len(own) >= LEAST_SAMPLES)]
     each, always = unsure
     return [
         Measure(key, Amount(_usual(own), float(np.hypot(always, NORMAL_90 * each / np.sqrt(len(own))))), segment=kind, samples=len(own)) for kind, own in found
@@ -142,11 +153,6 @@ def _medians(key: str, values: Floats, seen: Seen, stance: Stance, unsure: tuple
 def _usual(values: Floats) -> float:
     """Median over time, not over looks: the first seconds are looked at more often. values: [k, 2] times and values."""
     return filters.weighted_quantile(values[:, 1], np.minimum(np.gradient(values[:, 0]), STANDS_FOR_S), 0.5)
-
-
-def _unseen(seen: Seen) -> NotMeasured:
-    """Why an outline tells nothing: arms are across it, or nobody looked at it when the clip was read."""
-    return NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "not_looked")
 
 
 def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float], *, bias: float, withheld: Withheld | None) -> list[Measure]:
@@ -167,12 +173,14 @@ def _head_forward(seen: Seen, player: Player, stance: Stance, withheld: Withheld
     return _angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player) - ahead_pct, bias=bias, withheld=withheld)
 
 
-def _sag(seen: Seen, player: Player) -> list[Measure]:
+def _sag(seen: Seen, stance: Stance, player: Player) -> list[Measure]:
     """What the trunk's inclination changes by from beginning to end, + = it sinks forward, as the back's outline has it, else the key points; and how fast,
     where that is told of a minute and not of less."""
-    leans = _shaped(seen, lambda body: inclination_deg(body, player) + shapes.back_lean_deg(body, player.forward[0]))
+    points = [(t_s, inclination_deg(body, player)) for t_s, body in seen]
+    backs = dict(stance.backs)
+    leans = _told([(t_s, None if (back := backs[t_s]) is None else deg + back.lean_deg) for t_s, deg in points if t_s in backs])
     if not len(leans) or not trend.enough(leans[:, 0]):
-        leans = np.array([(t_s, inclination_deg(body, player)) for t_s, body in seen]).reshape(-1, 2)
+        leans = np.array(points).reshape(-1, 2)
     t_s, inclinations = leans.T
     changed: Value = NotMeasured("seen_briefly")
     a_minute: Value = NotMeasured("seen_briefly")

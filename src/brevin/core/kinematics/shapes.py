@@ -4,6 +4,7 @@ The outline is used only where it is the trunk's own: no arm of the same moment 
 """
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -21,79 +22,57 @@ MOST_BOW_PCT = 25.0  # of trunk: rounder than any back; what is followed there i
 LEAST_ASIDE = 5  # places of each shoulder, the same on both sides, from which a line is told
 
 
-def bow_pct(body: Body, ahead: float) -> float:
-    """How far the back's outline bows out between hip and shoulder, percent of trunk: the height of the parabola through it over its own chord. ahead: + where
-    the player faces the picture's right. nan where too little of the back is free, or the moment has no outline."""
-    bow = _parabola(body, ahead)[1]
-    return bow if abs(bow) <= MOST_BOW_PCT else np.nan
+@dataclass(frozen=True)
+class Back:
+    """The back at one moment, as its outline has it: the parabola through it from hips to shoulders. bow_pct: its height over its own chord, percent of trunk;
+    lean_deg: how much further forward than the key points' axis that chord leads; at_px: the places it was read at, from the hips up: [k, 2]."""
+
+    bow_pct: float
+    lean_deg: float
+    at_px: Floats
 
 
-def back_lean_deg(body: Body, ahead: float) -> float:
-    """How much further forward than the key points' axis the chord of that parabola leads, degrees. nan as there."""
-    if np.isnan(bow_pct(body, ahead)):
-        return np.nan
-    return -float(np.degrees(np.arctan(_parabola(body, ahead)[0] / 100.0)))
-
-
-def shoulder_line_deg(body: Body) -> float:
-    """Line over the tops of both shoulders against level, + = the player's left higher; median over the places that are free on both sides. nan where arms
-    hide them, or the moment has no outline."""
-    over, free = _tops(body)
-    if not free.any():
-        return np.nan
-    left_is = np.sign(body.points_px[lm.SHOULDER_L, 0] - body.points_px[lm.SHOULDER_R, 0]) or 1.0
-    return float(np.median(np.degrees(np.arctan2(left_is * (over[1] - over[0])[free], 2.0 * ASIDE_PCT[free]))))
-
-
-def back_px(body: Body, ahead: float) -> list[Floats]:
-    """Where the bow was read: one line of places [k, 2] up the back, px; nothing where none was."""
-    back, free = _back(body, ahead)
-    if np.isnan(bow_pct(body, ahead)):
-        return []
-    trunk = lm.shoulders(body) - lm.hips(body)
-    behind = np.array([trunk[1], -trunk[0]]) * np.sign(ahead)  # as long as the trunk
-    return [lm.hips(body) + HEIGHTS[free, None] * trunk + back[free, None] / 100.0 * behind]
-
-
-def tops_px(body: Body) -> list[Floats]:
-    """Where the shoulder line was read: places [k, 2] over the one and over the other shoulder, px; nothing where none was."""
-    over, free = _tops(body)
-    if not free.any():
-        return []
-    scale = lm.trunk_px(body) / 100.0
-    return [lm.shoulders(body) + scale * np.column_stack([side * ASIDE_PCT[free], -own[free]]) for side, own in zip((-1.0, 1.0), over, strict=True)]
-
-
-def _back(body: Body, ahead: float) -> tuple[Floats, np.ndarray]:
-    """The outline behind the axis [21], and where it is the back's own; nowhere where that is too little of it. ahead: + or - 1."""
-    nowhere = np.zeros(len(HEIGHTS), bool)
+def back_of(body: Body, ahead: float) -> Back | None:
+    """The back of a body; None where arms leave too little of it free, what is there bows like no back, or nobody looked. ahead: + where the player faces the
+    picture's right."""
     if body.shape is None:
-        return np.full(len(HEIGHTS), np.nan), nowhere
+        return None
     back = body.shape.beside_pct[0 if ahead > 0 else 1]
     away = distance(np.column_stack([-np.sign(ahead) * back, 100.0 * HEIGHTS]), _arms_pct(body))
     free = BACK & np.isfinite(back) & (away > ARM_PCT)
-    enough = free.sum() >= LEAST_HEIGHTS and min((free & (HEIGHTS < 1 / 3)).sum(), (free & (HEIGHTS > 2 / 3)).sum()) >= LEAST_OF_A_THIRD
-    return back, free if enough else nowhere
-
-
-def _parabola(body: Body, ahead: float) -> tuple[float, float]:
-    """The parabola through the back's outline, percent of trunk: what it goes back by from hips to shoulders, and its height over that chord."""
-    back, free = _back(body, ahead)
-    if not free.any():
-        return np.nan, np.nan
+    if free.sum() < LEAST_HEIGHTS or min((free & (HEIGHTS < 1 / 3)).sum(), (free & (HEIGHTS > 2 / 3)).sum()) < LEAST_OF_A_THIRD:
+        return None
     up = HEIGHTS[free]
     _, back_by, bow = np.linalg.lstsq(np.column_stack([np.ones(len(up)), up, 4.0 * up * (1.0 - up)]), back[free], rcond=None)[0]
-    return float(back_by), float(bow)
+    if abs(bow) > MOST_BOW_PCT:
+        return None
+    trunk = lm.shoulders(body) - lm.hips(body)
+    behind = np.array([trunk[1], -trunk[0]]) * np.sign(ahead)  # as long as the trunk
+    at_px = lm.hips(body) + up[:, None] * trunk + back[free, None] / 100.0 * behind
+    return Back(float(bow), -float(np.degrees(np.arctan(back_by / 100.0))), at_px)
 
 
-def _tops(body: Body) -> tuple[Floats, np.ndarray]:
-    """How high the outline stands over both shoulders [2, 8], and the places that are free on both sides; none where those are too few."""
-    nowhere = np.zeros(len(ASIDE_PCT), bool)
+@dataclass(frozen=True)
+class Tops:
+    """The tops of both shoulders at one moment. line_deg: the line over them against level, + = the player's left higher, median over the places that are free
+    on both sides; at_px: those places over the shoulder at the picture's left and at its right: [2, k, 2]."""
+
+    line_deg: float
+    at_px: Floats
+
+
+def tops_of(body: Body) -> Tops | None:
+    """The tops of a body's shoulders; None where arms hide too much of them, or nobody looked."""
     if body.shape is None:
-        return np.full((2, len(ASIDE_PCT)), np.nan), nowhere
+        return None
     over = body.shape.over_pct
     free = np.asarray(np.isfinite(over).all(axis=0) & ~_hidden(body, over).any(axis=0))
-    return over, free if free.sum() >= LEAST_ASIDE else nowhere
+    if free.sum() < LEAST_ASIDE:
+        return None
+    left_is = np.sign(body.points_px[lm.SHOULDER_L, 0] - body.points_px[lm.SHOULDER_R, 0]) or 1.0
+    line_deg = np.degrees(np.arctan2(left_is * (over[1] - over[0])[free], 2.0 * ASIDE_PCT[free]))
+    beside = np.array([np.column_stack([side * ASIDE_PCT[free], -own[free]]) for side, own in zip((-1.0, 1.0), over, strict=True)])
+    return Tops(float(np.median(line_deg)), lm.shoulders(body) + lm.trunk_px(body) / 100.0 * beside)
 
 
 def _hidden(body: Body, over: Floats) -> np.ndarray:

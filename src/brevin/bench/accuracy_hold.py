@@ -42,7 +42,8 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
     found: list[Seen] = []
     if view.startswith("side") and truth["label"].get("position") != "lying" and "joints_px" in truth["per_frame"]:
         leans = _inclinations_deg(truth)
-        found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, median(leans)))
+        if truth["label"].get("posed") != "as seen":  # a still's own lean is the network's, and no truth
+            found.append(_one("trunk_inclination_deg", clip, report.posture.trunk_inclination_deg, median(leans)))
         if report.breaths:
             found.append(_one("sag_deg", clip, report.posture.sag_deg, _changed(truth, report, leans)))
             swayed = _swayed_pct(truth, report)

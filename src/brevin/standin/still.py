@@ -97,7 +97,7 @@ def take(still: Still, planted: Take, folder: Path) -> Path:
     points = {k: [still.points_px[i].round(2).tolist()] * len(t_s) for k, i in POINTS.items()}
     truth: dict[str, Any] = {
         "id": planted.name, "readable": True, "scenario": {"breath": {**asked, "cycles": len(planted.cycles)}},
-        "label": {"view": still.view.replace("-", "_"), "position": still.position, "instrument": None, "arms": "relaxed"},
+        "label": {"view": still.view.replace("-", "_"), "position": still.position, "instrument": None, "arms": "relaxed", "posed": "as seen"},
         "fps": planted.rate_hz, "width": width, "height": height, "duration_s": round(length_s, 4),
         "camera": {"px_per_mm_torso": still.player.trunk_px / TRUNK_MM}, "beat_s": card.beat_s, "first_inhale_beat_s": first_s,
         "cycles": [tape.cycle(i, b, card, first_s, mm=TRUNK_MM / 100) for i, b in enumerate(breath.planted)],

@@ -164,9 +164,11 @@ def test_angles_are_held_against_what_was_planted_and_what_is_missing_is_named()
     truth["per_frame"]["keypoints_px"] = {name: places * frames for name, places in truth["per_frame"]["keypoints_px"].items()}
     side = accuracy_hold.seen(truth, held, "drawn")
     assert [one.key for one in side] == ["trunk_inclination_deg", "sag_deg", "back_rounding_pct", "instrument_axis_deg", "axis_droop_deg"]
-    assert side[0].error == pytest.approx(4.0, abs=0.2), "the drawn player leans by 4 deg, the truth beside it stands upright"
+    assert side[0].error == pytest.approx(4.0, abs=0.5), "the drawn player leans by 4 deg, the truth beside it stands upright"
     assert side[3].error == pytest.approx(1.0) and side[3].half == 2.0
     assert side[1].error == pytest.approx(0.0, abs=1.5) and side[4].error is None, "nobody sank; how far the bell sank was not measured"
+    as_seen = accuracy_hold.seen(truth | {"label": truth["label"] | {"posed": "as seen"}}, held, "still")
+    assert [one.key for one in as_seen] == [one.key for one in side[1:]], "what a still leans by is the network's own, and no truth"
     sways = truth | {"per_frame": truth["per_frame"] | {"joints_px": {"nose": [[40 + (-1) ** i, -60] for i in range(frames)]}}}
     [swayed] = [one for one in accuracy_hold.seen(sways, held, "drawn") if one.key == "sway_pct"]
     planted_pct = 100.0 * 0.5 / np.hypot(*np.subtract(*(truth["per_frame"]["keypoints_px"][name][0] for name in ("shoulder_l", "hip_l"))))

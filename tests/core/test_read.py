@@ -142,6 +142,7 @@ def test_a_spoiled_picture_is_refused_for_the_breath(code: str, change) -> None:
     }
     [tall] = [v for v in report.verdicts if v.criterion == "keeps_tall"]
     assert (tall.state, tall.reason) == (("unreadable", "seen_briefly") if code == "frozen_picture" else ("steady", None)), "what stands still cannot sink"
+    assert (report.posture.back_rounding_pct is None) == (code == "frozen_picture"), "nor round"
 
 
 def test_a_refused_sighting_is_a_whole_report_that_says_why() -> None:

@@ -62,7 +62,7 @@ def moving(measures: Sequence[Measure], stops: Sequence[Reason]) -> list[Measure
     """Of a picture that stands still nothing is told that changes slowly: it would be steady whatever was done."""
     if not any(reason.code == "frozen_picture" for reason in stops):
         return list(measures)
-    return withheld(withheld(measures, ["sag_deg", "sag_deg_per_min", "sway_pct"], "seen_briefly"), ["axis_droop_deg"], "held_briefly")
+    return withheld(withheld(measures, ["sag_deg", "sag_deg_per_min", "sway_pct", "back_rounding_pct"], "seen_briefly"), ["axis_droop_deg"], "held_briefly")
 
 
 def _counted_s(breaths: Sequence[Breath], beats: Beats) -> list[tuple[float, float]]:

@@ -92,7 +92,7 @@ WITHHELD: dict[Withheld | str, str] = {
     "by_ear": "This is told by ear: listen to the first ones and the last ones again.",
     "one_side_only": "Breaths of both sides are needed, and only one side could be read.",
     "not_raised": "The instrument was not brought up in this clip. Film from rest: up, a few seconds there, down again, three times.",
-    "seen_briefly": "The player was not seen for long enough to tell whether the trunk sinks or sways: eight seconds and more show it.",
+    "seen_briefly": "The player was not seen for long enough to tell whether the trunk sinks, rounds or sways: eight seconds and more show it.",
     "points_apart": "Head and shoulders were not made out behind the instrument: film from a little further back.",
     "too_unsure": "What was measured is not sure enough to be judged: it could be fine and not fine. Look yourself.",
     "not_looked": "When this clip was read, this was not looked at yet. Read it again.",

@@ -11,7 +11,7 @@ from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern
-from brevin.core.kinematics.posture import backs_of, bodies_of, tops_seen
+from brevin.core.kinematics.posture import Backs, bodies_of, tops_seen
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Breath, HandsSeen, Hold, OutlineSeen, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
@@ -117,7 +117,7 @@ def _shown(region: str, exempt: frozenset[str]) -> bool:
     return not (region == "shoulder" and "shoulder_rise" in exempt)
 
 
-def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset()) -> PlayerSeen | None:
+def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = ()) -> PlayerSeen | None:
     """Who was read and where was looked, in pixels of the clip; shoulders only where they are measured."""
     if who is None:
         return None
@@ -126,18 +126,18 @@ def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = 
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
         looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
-        outlines=_outlines(found, who, exempt),
+        outlines=_outlines(found, who, exempt, backs),
     )  # fmt: skip
 
 
-def _outlines(found: Evidence, who: Followed, exempt: frozenset[str]) -> list[OutlineSeen]:
+def _outlines(found: Evidence, who: Followed, exempt: frozenset[str], backs: Backs) -> list[OutlineSeen]:
     """Of the back from the side, of both shoulders from the front, where that is measured; one that tells nothing is not drawn."""
-    side = who.view in SIDE_VIEWS
-    if who.position == "lying" or not (side or who.view == "front") or ("back_rounding_pct" if side else "shoulder_tilt_deg") in exempt:
-        return []
-    seen = bodies_of(found.poses, who.player)
-    backs = [(t_s, [back.at_px]) for t_s, back in backs_of(seen, who.player) if back is not None] if side else []
-    lines = backs if side else [(t_s, list(tops.at_px)) for t_s, tops in tops_seen(seen) if tops is not None]
+    if who.view in SIDE_VIEWS:
+        lines = [(t_s, [back.at_px]) for t_s, back in backs if back is not None and "back_rounding_pct" not in exempt]
+    else:
+        shown = who.view == "front" and who.position != "lying" and "shoulder_tilt_deg" not in exempt
+        tops = tops_seen(bodies_of(found.poses, who.player)) if shown else []
+        lines = [(t_s, list(own.at_px)) for t_s, own in tops if own is not None]
     return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in lines]
 
 

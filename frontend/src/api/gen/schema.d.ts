@@ -2173,7 +2173,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /**
              * Side
              * @default null
@@ -2398,7 +2398,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /**
@@ -2942,7 +2942,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
         };
@@ -4096,7 +4096,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["SortedIn"][];
         };
@@ -6380,7 +6380,7 @@ export interface operations {
     lines_examples_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 skip?: number;
             };
             header?: never;
@@ -7157,7 +7157,7 @@ export interface operations {
     said_cue_record__take_id__cue_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;
@@ -7394,7 +7394,7 @@ export interface operations {
     helps_help_of_takes__take_id__help_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;

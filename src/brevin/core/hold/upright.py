@@ -13,7 +13,7 @@ from brevin.core.hold.held import Instrumental, held
 from brevin.core.hold.looks import Tapped
 from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import SIDE_VIEWS, Position
-from brevin.core.kinematics.posture import Stance, backs_of, bodies_of, posture
+from brevin.core.kinematics.posture import Backs, Stance, backs_of, bodies_of, posture
 from brevin.core.layout import segments_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import Beats
@@ -25,12 +25,14 @@ SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was o
 
 @dataclass(frozen=True)
 class Upright:
-    """measures: of posture and hold; segments: what the clip shows when; hands: how high those on the instrument were; stills: what of it is shown."""
+    """measures: of posture and hold; segments: what the clip shows when; hands: how high those on the instrument were; stills: what of it is shown; backs: the
+    back at each moment that was looked at from the side."""
 
     measures: Sequence[Measure]
     segments: Sequence[Segment]
     hands: raising.Hands
     stills: Sequence[raising.Still] = ()
+    backs: Backs = ()
 
 
 def upright(
@@ -47,7 +49,7 @@ def upright(
     stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs)
     instrument = Instrumental(check.instrument, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
-    return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills)
+    return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills, backs)
 
 
 def _tapped(found: Evidence, line: TappedLine) -> Tapped:

@@ -3,7 +3,6 @@
 The outline is used only where it is the trunk's own: no arm of the same moment lies on it.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -16,6 +15,9 @@ from brevin.core.track import Body, Floats
 ARM_PCT = 13.0  # of trunk: from the middle of an arm to the border of its sleeve, an elbow's point included
 OVER_ARM_PCT = 30.0  # an arm that comes so near to the top of a shoulder from below lifts or hides it
 UPPER_ARM_FROM = 0.5  # of the upper arm: nearer to the shoulder it is the shoulder
+ARMS = np.array(lm.ARM_PIECES)  # the key points at both ends of each piece
+UPPER = np.isin(ARMS[:, 0], (lm.SHOULDER_L, lm.SHOULDER_R))
+ALONG = np.linspace(0.0, 1.0, 21)  # a piece of an arm, as places along it
 BACK = (HEIGHTS > 0.05) & (HEIGHTS < 0.97)  # of the axis: between seat and neck
 LEAST_HEIGHTS, LEAST_OF_A_THIRD = 10, 2  # from which a bow is told, with some in the lowest and some in the highest third
 MOST_BOW_PCT = 25.0  # of trunk: rounder than any back; what is followed there is a chair or an elbow
@@ -77,26 +79,22 @@ def tops_of(body: Body) -> Tops | None:
 
 def _hidden(body: Body, over: Floats) -> np.ndarray:
     """Which places of the shoulders an arm is in front of, or comes so near to from below that it lifts them: [2, k]."""
-    hidden = np.zeros(over.shape, bool)
-    middle, scale = lm.shoulders(body), 100.0 / max(lm.trunk_px(body), 1e-9)
-    share = np.linspace(0.0, 1.0, 21)
-    for first, second in lm.ARM_PIECES:
-        start, end = ((body.points_px[i] - middle) * scale * [1.0, -1.0] for i in (first, second))
-        start = start + UPPER_ARM_FROM * (end - start) if first in (lm.SHOULDER_L, lm.SHOULDER_R) else start
-        places = start + share[:, None] * (end - start)
-        for side, sign in enumerate((-1.0, 1.0)):
-            near = np.abs(places[:, :1] - sign * ASIDE_PCT) < ARM_PCT
-            hidden[side] |= (near & (places[:, 1:] > over[side] - OVER_ARM_PCT)).any(axis=0)
+    start, end = np.moveaxis(_arms(body, lm.shoulders(body), np.array([1.0, 0.0]), np.array([0.0, -1.0])), 1, 0)
+    places = (start[:, None] + ALONG[:, None] * (end - start)[:, None]).reshape(-1, 2)
+    near = np.abs(places[:, 0, None, None] - np.array([[-1.0], [1.0]]) * ASIDE_PCT) < ARM_PCT
+    hidden: np.ndarray = (near & (places[:, 1, None, None] > over - OVER_ARM_PCT)).any(axis=0)
     return hidden
 
 
 def _arms_pct(body: Body) -> Floats:
-    """Pieces of both arms about the trunk's own axis, percent of its length: [6, 2, 2], to the picture's right and up. An upper arm begins off its shoulder."""
-    hips, trunk_px = lm.hips(body), max(lm.trunk_px(body), 1e-9)
-    axis = (lm.shoulders(body) - hips) / trunk_px
-    across = np.array([-axis[1], axis[0]]) * (1.0 if axis[1] <= 0 else -1.0)
-    pieces: list[Sequence[Floats]] = []
-    for first, second in lm.ARM_PIECES:
-        start, end = (100.0 / trunk_px * np.array([(body.points_px[i] - hips) @ across, (body.points_px[i] - hips) @ axis]) for i in (first, second))
-        pieces.append((start + UPPER_ARM_FROM * (end - start) if first in (lm.SHOULDER_L, lm.SHOULDER_R) else start, end))
-    return np.array(pieces)
+    """Pieces of both arms about the trunk's own axis: [6, 2, 2], to the picture's right and up."""
+    hips = lm.hips(body)
+    axis = (lm.shoulders(body) - hips) / max(lm.trunk_px(body), 1e-9)
+    return _arms(body, hips, np.array([-axis[1], axis[0]]) * (1.0 if axis[1] <= 0 else -1.0), axis)
+
+
+def _arms(body: Body, origin: Floats, right: Floats, up: Floats) -> Floats:
+    """Pieces of both arms, percent of trunk from an origin along two directions: [6, 2, 2]. An upper arm begins off its shoulder."""
+    pieces = (body.points_px[ARMS] - origin) @ np.column_stack([right, up]) * (100.0 / max(lm.trunk_px(body), 1e-9))
+    pieces[UPPER, 0] += UPPER_ARM_FROM * (pieces[UPPER, 1] - pieces[UPPER, 0])
+    return pieces

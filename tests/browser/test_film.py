@@ -35,6 +35,7 @@ def to_film(page: Page, name: str) -> None:
 
 
 def report(page: Page) -> dict:
+    page.wait_for_url("**/take/*")  # Today shows a breath score as well
     page.get_by_test_id("breath-score").wait_for()
     return page.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
 

@@ -182,6 +182,12 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
     assert {v.reason for v in found.values()} == reasons and {v.state for v in found.values()} == {"unreadable"}
 
 
+def test_what_makes_a_number_so_unsure_is_said_where_it_is_known() -> None:
+    asked = Asked(Check(kind="posture", view="front"), None, Rules())
+    [found] = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, 9.0, "arms_across"))], "front", "seated", False, ()), asked)
+    assert (found.state, found.reason) == ("unreadable", "arms_across")
+
+
 @pytest.mark.parametrize(("half", "state"), [(1.0, "steady"), (7.9, "watch"), (8.1, "unreadable")])
 def test_a_number_that_is_less_sure_than_its_own_limit_judges_nothing(half: float, state: str) -> None:
     asked = Asked(Check(kind="posture", view="front"), None, Rules())

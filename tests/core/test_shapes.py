@@ -211,4 +211,5 @@ def test_the_shoulder_line_is_told_of_the_time_that_is_judged() -> None:
     assert found[BOW, None].value == NotMeasured("view_unserved")
     hidden = measured([None] * 6, view="front")[TILT, None].amount
     assert hidden is not None and hidden.half_width > 9.0, "then it is the network's shoulders, which judge nothing"
+    assert hidden.doubt == "not_looked"
     assert measured([9.0] * 6, view="side-left")[TILT, None].value == NotMeasured("view_unserved")

@@ -29,8 +29,8 @@ def document_of(ground: Ground) -> dict[str, object]:
 
 def _kept(measure: Measure) -> list[object]:
     amount = measure.amount
-    withheld = measure.value.reason if isinstance(measure.value, NotMeasured) else ""
-    return [measure.key, measure.breath, amount.value if amount else None, amount.half_width if amount else None, withheld]
+    why = measure.value.reason if isinstance(measure.value, NotMeasured) else measure.value.doubt or ""
+    return [measure.key, measure.breath, amount.value if amount else None, amount.half_width if amount else None, why]
 
 
 def stood_on(scope: Scope) -> list[StoodOn]:
@@ -70,8 +70,8 @@ def _ground(kept: Mapping[str, Any], check: dict[str, object], view: Any, positi
     return Ground(judged, from_document(check), kept["beat_s"], Amount(*kept["own_full"]) if kept["own_full"] else None)
 
 
-def _measure(key: str, breath: int | None, value: float | None, half_width: float | None, withheld: Any) -> Measure:
-    return Measure(key, NotMeasured(withheld) if value is None or half_width is None else Amount(value, half_width), breath)
+def _measure(key: str, breath: int | None, value: float | None, half_width: float | None, why: Any) -> Measure:
+    return Measure(key, NotMeasured(why) if value is None or half_width is None else Amount(value, half_width, why or None), breath)
 
 
 def _overruled(scope: Scope, take_ids: list[str]) -> dict[str, frozenset[str]]:

@@ -1,7 +1,7 @@
 """Posture from the pose key points and the outline: how the trunk leans and bows, how level the shoulders are, over the clip and over each kind of segment."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -122,7 +122,9 @@ def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
     """From the outline; where arms hide it, from the key points, which are too unsure to be judged."""
     lines = _told([(t_s, None if tops is None else tops.line_deg) for t_s, tops in tops_seen(seen)])
     if not len(lines):
-        return _angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_POINTS_DEG, withheld=None)
+        points = _angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_POINTS_DEG, withheld=None)
+        doubt: Withheld = "arms_across" if any(body.shape is not None for _, body in seen) else "not_looked"
+        return [replace(m, value=replace(m.value, doubt=doubt)) if isinstance(m.value, Amount) else m for m in points]
     return _medians("shoulder_tilt_deg", lines, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
 
 

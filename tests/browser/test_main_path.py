@@ -131,6 +131,7 @@ def test_nothing_a_screen_reader_would_stumble_over(inside: Page) -> None:
     inside.wait_for_function("() => document.querySelector('[data-state=read]')", timeout=READ_MS)
     found = {"today": Axe().run(inside)}
     inside.locator("[data-testid=take-row][data-state=read]").first.click()
+    inside.wait_for_url("**/take/*")  # Today shows a breath score as well
     inside.get_by_test_id("breath-score").wait_for()
     found["take"] = Axe().run(inside)
     troubles = {name: [(v["id"], [n["target"] for n in v["nodes"]][:3]) for v in result.response["violations"]] for name, result in found.items()}

@@ -105,6 +105,7 @@ def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int)
     target = inside.get_by_role("button", name=re.compile("^Film ")).bounding_box()
     assert target and target["height"] >= 56, "in class a finger finds it"
     inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
+    inside.wait_for_url("**/take/*")  # Today shows a breath score as well
     inside.get_by_test_id("breath-score").wait_for()
     inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}")
 

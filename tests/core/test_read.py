@@ -20,7 +20,7 @@ from tests.core.made import HIGH, LOW, sighting
 
 def report_of(*args, instrument: str = "none", **kwargs) -> tuple[Report, object]:
     made, planted, card = sighting(*args, **kwargs)
-    return read(made, Task(Check(card=card, instrument=instrument))), planted
+    return read(made, Task(Check(card=card, instrument=instrument, with_instrument=instrument != "none"))), planted
 
 
 def test_planted_breaths_come_back() -> None:

@@ -158,7 +158,8 @@ def _read(truth_file: Path) -> Report:
     asked = truth["scenario"]["breath"]
     card = parse(f"{asked['inhale_beats']:g}-{asked.get('hold_beats') or 0:g}-{asked['exhale_beats']:g}@{asked['bpm']:g}x{asked['cycles']}")
     sighting = look(truth_file.with_suffix(".mp4"), model_path(ROOT))
-    check = from_document({"card": short_name(card), "instrument": truth["label"].get("instrument") or "none"})
+    instrument = truth["label"].get("instrument") or "none"
+    check = from_document({"card": short_name(card), "instrument": instrument, "with_instrument": instrument != "none"})
     return read(sighting, Task(check))
 
 

@@ -42,12 +42,12 @@ def upright(
     first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip; line: where somebody says that the
     instrument is. Raises InvalidInput(bad_edit) for a line that is none."""
     seen = bodies_of(found.poses, who.player)
-    hands = raising.heights(seen, check.instrument)
+    hands = raising.heights(seen, check.in_hands)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
     backs = backs_of(seen, who.player) if who.view in SIDE_VIEWS and position != "lying" else ()
     stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs)
-    instrument = Instrumental(check.instrument, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
+    instrument = Instrumental(check.in_hands, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
     return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills, backs)
 

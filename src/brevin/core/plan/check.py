@@ -58,6 +58,11 @@ class Check:
         """Whether the instrument is held in it."""
         return self.with_instrument or self.kind == "hold"
 
+    @property
+    def in_hands(self) -> Instrument:
+        """What is held in it: without the instrument, none."""
+        return self.instrument if self.held else "none"
+
     def of_set(self, number: int) -> "Check":
         """What one set asks, from 0. Raises InvalidInput(bad_check) where there is none."""
         if not 0 <= number < max(len(self.cards), 1):

@@ -16,9 +16,8 @@ from brevin.core.report import Segment
 from brevin.core.track import Body, Floats, Player, PoseSample
 
 BACK_DEG, BACK_AHEAD_DEG = 1.4, 0.5  # how far the chord of the back's outline stands off the trunk's axis, and always does, forward; own, several makers
-KEY_POINTS_DEG = 2.4  # the same of the key points' axis beside that; own
-BACK_SHARE = KEY_POINTS_DEG**2 / (KEY_POINTS_DEG**2 + BACK_DEG**2)  # what the outline counts beside the key points
-KEY_POINT_DEG = 2.0  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own
+KEY_POINT_DEG = 2.4  # how far the network's shoulders and hips stand off the anatomical ones, as an angle of the trunk; own, several makers
+BACK_SHARE = KEY_POINT_DEG**2 / (KEY_POINT_DEG**2 + BACK_DEG**2)  # what the outline counts beside the key points
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's behind an instrument; own, over clips of several makers
 BARE_EAR_PCT, BARE_EAR_AHEAD_PCT = 3.0, 2.8  # the same with nothing before the face, and how far ahead it always sees the ear there; own
 SHOULDER_LINE_DEG = 2.0  # how far the line over both shoulders' tops stands off that of the joints; own, over clips of several makers
@@ -35,8 +34,8 @@ TALL_UNTIL_S = 2.0  # "sit tall" is part of the count-in: its first looks are wh
 Seen = Sequence[tuple[float, Body]]
 """The player's body at each moment it was found."""
 
-
 Backs = Sequence[tuple[float, Back | None]]
+"""The back at each moment whose outline was looked at; None where arms hide it."""
 
 
 @dataclass(frozen=True)

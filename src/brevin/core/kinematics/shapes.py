@@ -48,9 +48,8 @@ def back_of(body: Body, ahead: float) -> Back | None:
     _, back_by, bow = np.linalg.lstsq(np.column_stack([np.ones(len(up)), up, 4.0 * up * (1.0 - up)]), back[free], rcond=None)[0]
     if abs(bow) > MOST_BOW_PCT:
         return None
-    trunk = lm.shoulders(body) - lm.hips(body)
-    behind = np.array([trunk[1], -trunk[0]]) * np.sign(ahead)  # as long as the trunk
-    at_px = lm.hips(body) + up[:, None] * trunk + back[free, None] / 100.0 * behind
+    across, along = lm.trunk_axes(body)
+    at_px = lm.hips(body) + lm.trunk_px(body) * (up[:, None] * along - np.sign(ahead) * back[free, None] / 100.0 * across)
     return Back(float(bow), -float(np.degrees(np.arctan(back_by / 100.0))), at_px)
 
 
@@ -88,9 +87,7 @@ def _hidden(body: Body, over: Floats) -> np.ndarray:
 
 def _arms_pct(body: Body) -> Floats:
     """Pieces of both arms about the trunk's own axis: [6, 2, 2], to the picture's right and up."""
-    hips = lm.hips(body)
-    axis = (lm.shoulders(body) - hips) / max(lm.trunk_px(body), 1e-9)
-    return _arms(body, hips, np.array([-axis[1], axis[0]]) * (1.0 if axis[1] <= 0 else -1.0), axis)
+    return _arms(body, lm.hips(body), *lm.trunk_axes(body))
 
 
 def _arms(body: Body, origin: Floats, right: Floats, up: Floats) -> Floats:

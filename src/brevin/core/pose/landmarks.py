@@ -40,6 +40,12 @@ def trunk_px(body: Body) -> float:
     return float(np.hypot(*(shoulders(body) - hips(body))))
 
 
+def trunk_axes(body: Body) -> tuple[Floats, Floats]:
+    """Unit vectors in picture coordinates (y down): across the trunk toward the picture's right, and up it from hips to shoulders: [2] each."""
+    up = (shoulders(body) - hips(body)) / max(trunk_px(body), 1e-9)
+    return np.array([-up[1], up[0]]) * (1.0 if up[1] <= 0 else -1.0), up
+
+
 def box_px(body: Body) -> tuple[float, float, float, float]:
     """Smallest upright box around the key points that are seen: x, y, width, height."""
     seen = body.points_px[body.visibility > 0.5]

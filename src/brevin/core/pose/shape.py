@@ -21,9 +21,8 @@ def shape_of(mask: NDArray[np.float32], body: Body) -> Shape | None:
     trunk_px = lm.trunk_px(body)
     if trunk_px < LEAST_TRUNK_PX:
         return None
-    axis = (shoulders - hips) / trunk_px
-    across = np.array([-axis[1], axis[0]]) * (1.0 if axis[1] <= 0 else -1.0)  # toward the picture's right
-    along = hips + HEIGHTS[:, None] * trunk_px * axis
+    across, up = lm.trunk_axes(body)
+    along = hips + HEIGHTS[:, None] * trunk_px * up
     reach_px = REACH_TRUNKS * trunk_px
     beside = [_way_out(mask, along, side * across, reach_px) for side in (-1.0, 1.0)]
     under_px = FROM_UNDER_TRUNKS * trunk_px

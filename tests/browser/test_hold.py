@@ -22,7 +22,17 @@ def test_a_hold_opens_with_the_instrument_up_and_each_still_leads_to_its_moment(
     inside.get_by_role("button", name=re.compile("^rest, ")).click()
     inside.wait_for_function("() => document.querySelector('video[aria-label^=Clip]').currentTime < 2")
     expect(inside.get_by_text("not sure")).to_have_count(0)
+    for kept in ("rest", "raising", "playing", "the mouth", "the hands", "the instrument at rest"):
+        assert inside.get_by_alt_text(kept, exact=True).evaluate("picture => picture.naturalWidth") > 0
+    expect(inside.locator("video")).to_have_count(1)
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+
+
+def test_a_take_of_whose_moments_no_picture_was_kept_shows_the_clip_itself_there(inside: Page) -> None:
+    inside.route("**/stills/*", lambda route: route.fulfill(status=404))
+    to_hold(inside)
+    for moment in ("rest", "raising", "playing", "the mouth"):
+        expect(inside.locator(f"video[aria-label='{moment}']")).to_be_visible()
 
 
 def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(inside: Page) -> None:
@@ -35,7 +45,7 @@ def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(inside: Page) 
         expect(row).to_contain_text(said)
     expect(inside.get_by_text("1 of 11 looked at")).to_be_visible()
     expect(inside.get_by_test_id("tick-at_rest")).to_contain_text("bell down on the thigh")
-    expect(inside.get_by_label("the instrument at rest")).to_be_visible()
+    expect(inside.get_by_alt_text("the instrument at rest")).to_be_visible()
     inside.reload()
     expect(inside.get_by_test_id("tick-right_little")).to_contain_text("fine")
 

@@ -16,6 +16,7 @@ from brevin.core.evidence import VERSION, evidence, packed, unpacked
 from brevin.core.kinds import IMPORTANCE
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
+from brevin.edge.pictures import milliseconds, picture
 from brevin.jobs import reader as reading
 from brevin.jobs.judging import ReadAgain, judge_anew, report_of
 from brevin.jobs.reader import Reader
@@ -47,11 +48,12 @@ def test_a_clip_that_may_not_be_kept_is_read_and_then_deleted(scope, student, st
     read_all(reader)
     take = takes.take_record(scope, take_id)
     assert take.state == "read" and take.clip is None and take.evidence_name and not list(store.clips.iterdir())
+    assert [p.name for p in store.evidence.iterdir()] == [take.evidence_name], "no picture either"
     assert len(document_of(scope, take_id)["breaths"]) == 1
 
 
 def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, store, reader, short) -> None:
-    take_id = queued(scope, student, store, short)
+    take_id = queued(scope, student, store, short, replace(CHECK, with_instrument=True))
     read_all(reader)
     take, document = takes.take_record(scope, take_id), document_of(scope, take_id)
     assert take.state == "read" and take.clip.playable_name == take.clip.stored_name
@@ -64,7 +66,9 @@ def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, stor
     readings.read_again(scope, take_id)
     read_all(reader)
     after = takes.take_record(scope, take_id)
-    assert after.evidence_name != take.evidence_name and [p.name for p in store.evidence.iterdir()] == [after.evidence_name]
+    assert after.evidence_name != take.evidence_name and {p.name for p in store.evidence.iterdir()} == {after.evidence_name, after.stills_name}
+    shown = [still["t_s"] for still in document["hold"]["hands"]["stills"]]
+    assert shown and all(picture(store.evidence / after.stills_name, milliseconds(t_s)) for t_s in shown)
     assert reports.newest(scope, take_id).version == 2 and len(reports.measures(scope, key="inhale_beats")) == 1
 
 
@@ -200,7 +204,7 @@ def test_the_demo_school_is_made_once_of_people_nobody_knows(store) -> None:
     assert len(found) == 24 and len({s.name for s in found}) == 24 and sum(s.may_film_until is None for s in found) == 2
     lesson = lessons.last_lesson(scope)
     assert len(lesson.seats) == len(demo.LESSON_ORDER) and {s.take.state for s in lesson.seats if s.take} == {"read"}
-    assert readings.waiting(HOUSE) == 0 and len(list(store.evidence.iterdir())) == len(demo.TAKES) + len(demo.LAST_WEEK) + 1
+    assert readings.waiting(HOUSE) == 0 and len(list(store.evidence.glob("*.evidence"))) == len(demo.TAKES) + len(demo.LAST_WEEK) + 1
     with database.db.connection_context():
         assert readings.usual_s(scope) == readings.USUAL_S, "nothing was looked at yet: how long it takes is not known"
     assert all(s.take.asked == s.asked for s in lesson.seats if s.take)

@@ -37,7 +37,7 @@ def ground(measures: Sequence[Measure], view: View = "side-right", position: Pos
 
 
 REPORT = NewReport(DOCUMENT, True, LINE, "0", "t", "p", ground(MEASURES), (VERDICT,))
-FOUND = Looked("x.evidence", ("x.mp4", "video/mp4"), REPORT, Rules(profile_id="p"))
+FOUND = Looked("x.evidence", ("x.mp4", "video/mp4"), REPORT, Rules(profile_id="p"), stills_name="x.stills.zip")
 
 
 def new_take(scope: Scope, student: StudentRecord, clip: ClipRecord, **more) -> TakeRecord:
@@ -221,7 +221,7 @@ def test_rules_are_resolved_once_and_kept_with_the_take(scope: Scope, student: S
 def test_deleting_a_take_deletes_its_rows_and_lists_its_files(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
     take = new_take(scope, student, clip)
     read_once(take.id)
-    kept = {LetGo("clips", clip.stored_name), LetGo("clips", "x.mp4"), LetGo("evidence", "x.evidence")}
+    kept = {LetGo("clips", clip.stored_name), LetGo("clips", "x.mp4"), LetGo("evidence", "x.evidence"), LetGo("evidence", "x.stills.zip")}
     assert files.owned(HOUSE) == kept
     takes.delete(scope, take.id)
     assert files.owned(HOUSE) == set() and set(files.to_go(HOUSE)) == kept
@@ -231,13 +231,13 @@ def test_deleting_a_take_deletes_its_rows_and_lists_its_files(scope: Scope, stud
             ask()
 
 
-def test_evidence_and_reports_outlive_a_clip_that_goes_by_retention(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
+def test_evidence_and_reports_outlive_the_pictures_of_a_take(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
     take = new_take(scope, student, clip)
     read_once(take.id)
     takes.drop_clip(scope, take.id)
     left = takes.take_record(scope, take.id)
-    assert left.clip is None and left.evidence_name == "x.evidence" and reports.newest(scope, take.id) is not None
-    assert set(files.to_go(HOUSE)) == {LetGo("clips", clip.stored_name), LetGo("clips", "x.mp4")}
+    assert left.clip is None and left.stills_name == "" and left.evidence_name == "x.evidence" and reports.newest(scope, take.id) is not None
+    assert set(files.to_go(HOUSE)) == {LetGo("clips", clip.stored_name), LetGo("clips", "x.mp4"), LetGo("evidence", "x.stills.zip")}
     with pytest.raises(NotThere):
         readings.read_again(scope, take.id)
 

@@ -5,11 +5,13 @@ from datetime import timedelta
 
 import pytest
 
+from brevin.edge.pictures import KEPT
 from brevin.ops.settings import Settings
 from brevin.store import classes, database, students, takes
+from brevin.store.models import Clip
 from brevin.store.records import NoConsent
 from tests.conftest import CHECK
-from tests.store.test_takes import new_take
+from tests.store.test_takes import FOUND, new_take, read_once
 
 UNTIL = str((database.now() + timedelta(days=40)).date())
 
@@ -36,6 +38,19 @@ def test_whoever_may_not_film_or_keep_any_more_keeps_no_clip(page, scope, store:
     assert page("DELETE", f"/api/students/{student.id}/consent?purpose={purpose}").json == {"clips": 1}
     assert takes.take_record(scope, take.id).clip is None and not list(store.clips.iterdir())
     assert (students.student(scope, student.id).may_film_until is None) == (purpose == "filming")
+
+
+@pytest.mark.parametrize("clip_goes_first", [True, False])
+def test_stills_go_with_the_consent_to_keep_also_where_the_clip_went_before(page, scope, store: Settings, student, clip, clip_goes_first: bool) -> None:
+    take, name = new_take(scope, student, clip), f"x{KEPT}"
+    (store.evidence / name).touch()
+    (store.evidence / "x.evidence").touch()
+    read_once(take.id, replace(FOUND, stills_name=name))
+    if clip_goes_first:
+        with database.db.connection_context():
+            Clip.delete().execute()
+    page("DELETE", f"/api/students/{student.id}/consent?purpose=keeping")
+    assert [path.name for path in store.evidence.iterdir()] == ["x.evidence"] and takes.take_record(scope, take.id).stills_name == ""
 
 
 def test_taking_back_filming_takes_back_all_that_hangs_on_it(page, scope, student) -> None:

@@ -4,9 +4,11 @@ import uuid
 from dataclasses import replace
 from datetime import timedelta
 
+import numpy as np
 import pytest
 
 from brevin.edge.growing import begun
+from brevin.edge.pictures import Pictures
 from brevin.store import benches, cards, database, drawings, instruments, lessons, programmes, sounds, students, takes
 from brevin.store.scope import HOUSE, ROLES, Scope
 from brevin.web.permissions import MAY, NEEDS, OPEN, allowed
@@ -47,6 +49,8 @@ def things(scope: Scope, store, student, clip) -> dict[str, object]:
     """One of everything in the first programme."""
     lesson_of(scope, student.id)
     take = new_take(scope, student, clip)
+    with Pictures(store.evidence / FOUND.stills_name) as pictures:
+        pictures.keep(1.0, np.zeros((9, 16, 3), np.uint8))
     read_once(take.id, replace(FOUND, playable=(clip.stored_name, "video/mp4")))
     filmed = begun(store.filming, student.programme_id, student.id, str(uuid.uuid4()), "auto")
     filmed.path.parent.mkdir(exist_ok=True)
@@ -62,6 +66,7 @@ def things(scope: Scope, store, student, clip) -> dict[str, object]:
     return bench | {
         "drawing_id": drawings.draw(scope, takes.take_record(scope, take.id), drawings.Drawn("arrow", 1.0, (1.0, 1.0), (9.0, 9.0))),
         "take_id": take.id,
+        "at_ms": 1000,
         "student_id": student.id,
         "seat_id": lesson.seats[0].id,
         "card_id": card.id,

@@ -5,7 +5,7 @@ import type { Report, Take } from "../api/client";
 import { colour } from "../design/tokens";
 import { cropOf } from "./crop";
 import { HandsLine } from "./HandsLine";
-import { Still } from "./Still";
+import { canShow, Still } from "./Still";
 
 const Beside = styled.div`
   grid-column: 1 / -1;
@@ -38,16 +38,24 @@ const SHAPE = 1.25;
 /** The hold of a clip: stills of rest, raising and playing, each a way into the clip, beside the way of the hands over the whole of it. */
 export function HoldLine({ take, report, onSeek }: { take: Take; report: Report; onSeek: (t_s: number) => void }) {
   const stills = report.hold?.hands?.stills ?? [];
-  const url = take.clip?.url;
   const crop = cropOf(report, SHAPE);
   const part = { x: crop.left, y: crop.top, width: crop.width };
   return (
     <Beside>
-      {url && (
+      {canShow(take) && (
         <Stills>
           {stills.map((still) => (
             <One key={still.kind} onPress={() => onSeek(still.t_s)} aria-label={`${still.kind}, ${still.t_s.toFixed(1)} s`}>
-              <Still src={url} t_s={still.t_s} part={part} shape={SHAPE} clip={report.clip} words={still.kind} label={still.kind} />
+              <Still
+                take={take}
+                t_s={still.t_s}
+                part={part}
+                shape={SHAPE}
+                clip={report.clip}
+                words={still.kind}
+                label={still.kind}
+                lines={still.lines_px}
+              />
             </One>
           ))}
         </Stills>

@@ -1,5 +1,7 @@
-import styled from "styled-components";
+import { useState } from "react";
+import styled, { css } from "styled-components";
 
+import type { Take } from "../api/client";
 import { onClip } from "../design/tokens";
 
 const Frame = styled.div<{ $shape: number }>`
@@ -21,14 +23,21 @@ const Frame = styled.div<{ $shape: number }>`
       0 0 2px ${onClip.dark};
   }
 `;
-const Picture = styled.video.attrs<{ $at: [number, number, number] }>((p) => ({
-  style: { left: `${p.$at[0]}%`, top: `${p.$at[1]}%`, width: `${p.$at[2]}%` },
-}))`
+type At = { $at: [number, number, number] };
+const placed = (p: At) => ({ style: { left: `${p.$at[0]}%`, top: `${p.$at[1]}%`, width: `${p.$at[2]}%` } });
+const whole = css`
   position: absolute;
   height: auto;
+  max-width: none;
+`;
+const Picture = styled.img.attrs<At>(placed)`
+  ${whole}
+`;
+const Moment = styled.video.attrs<At>(placed)`
+  ${whole}
 `;
 
-const Rings = styled.svg`
+const Over = styled.svg`
   position: absolute;
   inset: 0;
   width: 100%;
@@ -37,6 +46,12 @@ const Rings = styled.svg`
     fill: none;
     stroke: ${onClip.light};
     stroke-width: 1.6;
+  }
+  polyline {
+    fill: none;
+    stroke: ${onClip.light};
+    stroke-width: 1.4;
+    stroke-linejoin: round;
   }
   text {
     fill: ${onClip.light};
@@ -55,7 +70,7 @@ export type Part = { x: number; y: number; width: number };
 export type Ring = { at: [number, number]; numbers: string };
 
 type Props = {
-  src: string;
+  take: Take;
   t_s: number;
   part: Part;
   shape: number;
@@ -63,17 +78,36 @@ type Props = {
   words?: string;
   label: string;
   rings?: Ring[];
+  lines?: number[][][];
 };
 
-/** One moment of a clip as a still: a part of its picture, px of the clip. */
-export function Still({ src, t_s, part, shape, clip, words, label, rings = [] }: Props) {
+/** Whether there is a picture of a take's moments. */
+export const canShow = ({ stills, clip }: Take) => Boolean(stills ?? clip?.url);
+
+/** One moment of a take as a still: a part of its picture, px of the clip; the picture that was kept of it, else the clip itself. lines: from place to place. */
+export function Still({ take, t_s, part, shape, clip, words, label, rings = [], lines = [] }: Props) {
+  const [none, setNone] = useState(false);
   const height = part.width / shape;
   const at: [number, number, number] = [(-100 * part.x) / part.width, (-100 * part.y) / height, (100 * clip.width_px) / part.width];
   return (
     <Frame $shape={shape}>
-      <Picture $at={at} src={`${src}#t=${t_s.toFixed(2)}`} preload="auto" muted playsInline tabIndex={-1} aria-label={label} />
-      {rings.length > 0 && (
-        <Rings viewBox={`0 0 100 ${100 / shape}`} aria-hidden>
+      {take.stills && !none ? (
+        <Picture $at={at} src={`${take.stills}/${Math.round(1000 * t_s)}`} alt={label} draggable={false} onError={() => setNone(true)} />
+      ) : (
+        take.clip?.url && (
+          <Moment $at={at} src={`${take.clip.url}#t=${t_s.toFixed(2)}`} preload="auto" muted playsInline tabIndex={-1} aria-label={label} />
+        )
+      )}
+      {rings.length + lines.length > 0 && (
+        <Over viewBox={`0 0 100 ${100 / shape}`} aria-hidden>
+          {lines.map((line) => (
+            <polyline
+              key={line.join()}
+              points={line
+                .map(([x, y]) => `${(100 * ((x ?? 0) - part.x)) / part.width},${(100 * ((y ?? 0) - part.y)) / part.width}`)
+                .join(" ")}
+            />
+          ))}
           {rings.map(({ at: [x, y], numbers }) => {
             const [left, top] = [(100 * (x - part.x)) / part.width, (100 * (y - part.y)) / part.width];
             const beside = left > 60 ? -BESIDE : BESIDE;
@@ -86,7 +120,7 @@ export function Still({ src, t_s, part, shape, clip, words, label, rings = [] }:
               </g>
             );
           })}
-        </Rings>
+        </Over>
       )}
       {words && (
         <p aria-hidden>

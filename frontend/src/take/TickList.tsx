@@ -7,7 +7,7 @@ import { Said } from "../design/Fields";
 import { PHONE } from "../design/sizes";
 import { StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
-import { around, Still, type Ring } from "./Still";
+import { around, canShow, Still, type Ring } from "./Still";
 import { lookedWords, markOf, nextState, numbersOf, shownOf, stateWords, type Near } from "./ticks";
 
 const Part = styled.section`
@@ -142,10 +142,10 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
         <p>{lookedWords(found)}</p>
       </header>
       <Beside $stills={rest ? 3 : 2}>
-        {still && trunk && take.clip?.url && (
+        {still && trunk && canShow(take) && (
           <>
             <Still
-              src={take.clip.url}
+              take={take}
               t_s={still.t_s}
               part={near(still.mouth_px)}
               shape={1}
@@ -155,7 +155,7 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
               rings={ring(still.mouth_px, "mouth")}
             />
             <Still
-              src={take.clip.url}
+              take={take}
               t_s={still.t_s}
               part={near(between!)}
               shape={1}
@@ -166,7 +166,7 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
             />
             {rest && (
               <Still
-                src={take.clip.url}
+                take={take}
                 t_s={rest.t_s}
                 part={around(middleOf(rest), 2 * CLOSE_TRUNKS * trunk, 1, report.clip)}
                 shape={1}

@@ -21,14 +21,13 @@ from typing import Any
 from brevin.bench import Measured, accuracy_hold
 from brevin.core import synth
 from brevin.core.breath.patterns import Inhale, pattern_of
-from brevin.core.plan.card import parse, short_name
-from brevin.core.plan.check import from_document
-from brevin.core.read import Task, read
+from brevin.core.read import read
 from brevin.core.report import Breath, Report, Trace
 from brevin.core.verdict.rules import Rules
 from brevin.edge.look import look
 from brevin.ops.settings import ROOT, model_path
 from brevin.standin import still, stills, tape
+from brevin.standin.truth import task_of
 
 OWN = ROOT / "demo" / "clips"
 STILLS = ROOT / ".build" / "stills"
@@ -155,12 +154,7 @@ def _set(pool: ProcessPoolExecutor, name: str, folder: Path) -> Tally:
 
 def _read(truth_file: Path) -> Report:
     truth = json.loads(truth_file.read_text())
-    asked = truth["scenario"]["breath"]
-    card = parse(f"{asked['inhale_beats']:g}-{asked.get('hold_beats') or 0:g}-{asked['exhale_beats']:g}@{asked['bpm']:g}x{asked['cycles']}")
-    sighting = look(truth_file.with_suffix(".mp4"), model_path(ROOT))
-    instrument = truth["label"].get("instrument") or "none"
-    check = from_document({"card": short_name(card), "instrument": instrument, "with_instrument": instrument != "none"})
-    return read(sighting, Task(check))
+    return read(look(truth_file.with_suffix(".mp4"), model_path(ROOT)), task_of(truth))
 
 
 def add(tally: Tally, truth: dict[str, Any], report: Report, name: str) -> None:

@@ -10,7 +10,7 @@ from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
-from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern
+from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern, View
 from brevin.core.kinematics.posture import Backs, bodies_of, tops_seen
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
@@ -19,6 +19,7 @@ from brevin.core.track import Floats, Player
 
 AXIS_TRUNKS = 1.1  # length at which an axis is drawn, trunks
 LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
+ARMS = {"left": (lm.SHOULDER_L, lm.ELBOW_L, lm.WRIST_L), "right": (lm.SHOULDER_R, lm.ELBOW_R, lm.WRIST_R)}
 
 
 def breath_of(measures: Sequence[Measure], *, pattern: Pattern, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
@@ -53,17 +54,19 @@ def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence
     )  # fmt: skip
 
 
-def hands_of(found: Evidence, hands: Hands, stills: Sequence[Still]) -> HandsSeen:
+def hands_of(found: Evidence, who: Followed, hands: Hands, stills: Sequence[Still]) -> HandsSeen:
     """How high the hands were, with the moments worth a picture."""
-    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, one) for one in stills])
+    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, who.view, one) for one in stills])
 
 
-def _still(found: Evidence, one: Still) -> StillSeen:
+def _still(found: Evidence, view: View, one: Still) -> StillSeen:
     def px(place: Floats) -> list[float]:
         return [float(v) / found.shrink for v in place]
 
     points = one.body.points_px
-    return StillSeen(one.kind, one.t_s, px(lm.mouth(one.body)), px(points[lm.INDEX_L]), px(points[lm.INDEX_R]))
+    arms = [ARMS[side] for side in ARMS if not view.startswith("side") or view == f"side-{side}"]  # the far arm is guessed more than seen
+    lines = [[px(lm.hips(one.body)), px(lm.shoulders(one.body))], *([px(points[at]) for at in arm] for arm in arms)]
+    return StillSeen(one.kind, one.t_s, px(lm.mouth(one.body)), px(points[lm.INDEX_L]), px(points[lm.INDEX_R]), lines)
 
 
 def _axis_px(found: Evidence, who: Followed, level_deg: float, below: PostureValue | None) -> list[float]:

@@ -174,13 +174,14 @@ class Posture:
 
 @dataclass(frozen=True)
 class StillSeen:
-    """kind: rest, raising, playing; the places in the clip's pixels."""
+    """kind: rest, raising, playing; lines_px: trunk, then each arm that the camera sees, from place to place; all in the clip's pixels."""
 
     kind: str
     t_s: float
     mouth_px: list[float]
     left_hand_px: list[float]
     right_hand_px: list[float]
+    lines_px: list[list[list[float]]] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -310,3 +311,9 @@ class Report:
     people: int = 1
     own_full: Amount | None = None
     exempt: list[Exempt] = field(default_factory=list)
+
+    @property
+    def stills_s(self) -> tuple[float, ...]:
+        """The moments that are shown as pictures of their own."""
+        hands = self.hold.hands if self.hold else None
+        return tuple(still.t_s for still in hands.stills) if hands else ()

@@ -45,16 +45,18 @@ def made_playable(told: Told, path: str, longest_s: float) -> dict[str, Any]:
 
 
 def see_clip(told: Told, path: str, model: str, kept_at: str, view: str) -> None:
-    """Look at a clip and write its evidence to ``kept_at``: whole, or not at all. Raises ClipUnusable."""
+    """Look at a clip and write its evidence to ``kept_at``: whole, or not at all; the pictures that were looked at beside it. Raises ClipUnusable."""
     _see(told, Path(path), model, kept_at, view)
 
 
 def _see(told: Told, clip: Path | Growing, model: str, kept_at: str, view: str) -> None:
     from brevin.core.evidence import evidence, packed
     from brevin.edge.look import look
+    from brevin.edge.pictures import SEEN, Pictures
 
-    sighting = look(clip, Path(model), progress=told, view=view)  # pyrefly: ignore[bad-argument-type]
     target = Path(kept_at)
+    with Pictures(target.with_suffix(SEEN)) as pictures:
+        sighting = look(clip, Path(model), progress=told, view=view, pictured=pictures.keep)  # pyrefly: ignore[bad-argument-type]
     unfinished = target.with_name(target.name + ".part")
     unfinished.write_bytes(packed(evidence(sighting)))
     unfinished.replace(target)

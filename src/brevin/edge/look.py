@@ -15,7 +15,7 @@ from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Play
 from brevin.edge import film as trunk_film
 from brevin.edge import loop
 from brevin.edge.growing import Growing
-from brevin.edge.observers.people import FIRST_POSES_S, People
+from brevin.edge.observers.people import FIRST_POSES_S, People, Pictured
 from brevin.edge.observers.printed_card import PrintedCard
 from brevin.edge.observers.straight_lines import StraightLines
 from brevin.edge.observers.trunks import Trunk, Trunks
@@ -34,15 +34,17 @@ LARGE_PX = 2200  # longer side from which a clip is told that it need not be so 
 Progress = Callable[[str, float], None]
 
 
-def look(source: Path | Growing, model: Path, *, progress: Progress = lambda stage, share: None, view: AskedView = "auto") -> Sighting:
+def look(
+    source: Path | Growing, model: Path, *, progress: Progress = lambda stage, share: None, view: AskedView = "auto", pictured: Pictured | None = None
+) -> Sighting:  # fmt: skip
     """See one clip, whole or while it is filmed: of the same bytes the same is seen. progress: called with the stage and the share done, 0 to 1; view: from
-    which side it was filmed, where the person said so.
+    which side it was filmed, where the person said so; pictured: takes every picture whose key points are looked at.
 
     Raises ClipUnusable where the file holds no picture at all; where it holds one that cannot be read, the Sighting says why.
     """
     progress("opening", 0.0)
     clip = probe(source)
-    watched = _watch(source, clip, model, progress)
+    watched = _watch(source, clip, model, progress, pictured)
     whole = source.whole() if isinstance(source, Growing) else source
     clip = probe(whole) if isinstance(source, Growing) else clip
     heard = sound(whole, until_s=LONGEST_S)
@@ -80,13 +82,13 @@ class _Watched:
     lines: tuple[LinesSeen, ...] = ()
 
 
-def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progress) -> _Watched:
+def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progress, pictured: Pictured | None) -> _Watched:
     """Decode the clip once before all observers."""
     network = PoseModel(model)
     stamps = Stamps()
     try:
         with ThreadPoolExecutor(1) as pool:
-            people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1)
+            people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1, pictured=pictured)
             card, trunks, edges = PrintedCard(), Trunks(people), StraightLines(people)
             refused, followed = people.refused, trunks.trunks
             straight: tuple[LinesSeen, ...] = ()

@@ -5,11 +5,13 @@ import logging
 import time
 import uuid
 from dataclasses import dataclass
+from pathlib import Path
 
 from brevin.core.errors import ClipUnusable
 from brevin.edge.clip_work import READ_LIMITS, read_growing
 from brevin.edge.growing import STALLED_S, Growing, growing
 from brevin.edge.limited import Answer, Child, Children, Died
+from brevin.edge.pictures import KEPT, SEEN
 from brevin.ops import files as sweeping
 from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.store.records import LetGo
@@ -29,6 +31,11 @@ class Early:
     child: Child | None
     evidence_name: str
     answered: Answer | None = None
+
+
+def looked_at(evidence_name: str) -> list[LetGo]:
+    """Every file that looking at a clip makes."""
+    return [LetGo("evidence", name) for name in (evidence_name, *(Path(evidence_name).with_suffix(ending).name for ending in (SEEN, KEPT)))]
 
 
 class EarlyLooks:
@@ -94,4 +101,4 @@ class EarlyLooks:
         if early.child is not None:
             early.child.kill()
             early.child = None
-        sweeping.drop_unowned(self._settings, [LetGo("evidence", early.evidence_name)])
+        sweeping.drop_unowned(self._settings, looked_at(early.evidence_name))

@@ -33,7 +33,7 @@ def report_of(scope: Scope, take: TakeRecord, found: Evidence, *, rules: Rules, 
     return NewReport(
         document=json.dumps(to_json(report), allow_nan=False), readable=report.readable, headline=headline(report),
         software_version=report.software.version, thresholds_id=report.software.thresholds_id, profile_id=report.software.profile_id,
-        ground=reading.ground, verdicts=tuple(report.verdicts),
+        ground=reading.ground, verdicts=tuple(report.verdicts), stills_s=report.stills_s,
     )  # fmt: skip
 
 

@@ -10,6 +10,7 @@ import signal
 import sys
 import time
 import uuid
+from collections.abc import Sequence
 from dataclasses import dataclass
 from multiprocessing.connection import wait
 from pathlib import Path
@@ -21,8 +22,9 @@ from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.evidence import unpacked
 from brevin.edge.clip_work import PRELOAD_READ, READ_LIMITS, read_clip
 from brevin.edge.limited import Answer, Child, Children, Died
+from brevin.edge.pictures import KEPT, SEEN, pick
 from brevin.edge.transcode import COPIES
-from brevin.jobs.early import Early, EarlyLooks
+from brevin.jobs.early import Early, EarlyLooks, looked_at
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
@@ -164,10 +166,17 @@ class Reader:
         rules = takes.current_rules(HOUSE, take)
         report = report_of(HOUSE, take, found, rules=rules, edits=take.edits)
         playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
-        if not readings.finish(HOUSE, take.id, job.held.token, Looked(job.evidence_name, playable, report, rules)):
+        looked = Looked(job.evidence_name, playable, report, rules, stills_name=self._stills(job, report.stills_s))
+        if not readings.finish(HOUSE, take.id, job.held.token, looked):
             log.info("take %s is gone or has another reader", take.id)
         elif not students.may(HOUSE, take.student.id, "keeping"):
             takes.drop_clip(HOUSE, take.id)  # filmed to be read, and no longer
+
+    def _stills(self, job: _Job, moments_s: Sequence[float]) -> str:
+        """Keep the pictures that the report shows; the file's name, "" where it shows none."""
+        seen = self._settings.evidence / job.evidence_name
+        kept = seen.with_suffix(KEPT)
+        return kept.name if pick(seen.with_suffix(SEEN), kept, moments_s) else ""
 
     def _end(self, job: _Job) -> None:
         job.child.kill()
@@ -175,7 +184,7 @@ class Reader:
             job.early.clip.drop()
         self._jobs.remove(job)
         sweeping.work_off(self._settings)
-        made = [LetGo("evidence", job.evidence_name)]
+        made = looked_at(job.evidence_name)
         if job.held.take.clip is not None:
             made += [LetGo("clips", Path(job.held.take.clip.stored_name).stem + ending) for ending in COPIES.values()]
         sweeping.drop_unowned(self._settings, made)

@@ -16,6 +16,7 @@ from brevin.core.handling.cards import Outcome
 from brevin.core.kinds import Instrument
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
+from brevin.edge.pictures import KEPT
 from brevin.jobs.judging import report_of
 from brevin.ops.settings import DEMO_PASSWORD, ROOT, Settings
 from brevin.store import instruments, lessons, programmes, readings, sounds, students, takes
@@ -133,8 +134,18 @@ def _judge(held: Leased, settings: Settings) -> None:
     name = f"{take.id}.evidence"
     (settings.evidence / name).write_bytes(content)
     report = report_of(HOUSE, take, found, rules=take.rules, edits=take.edits)
-    looked = Looked(name, (take.clip.stored_name, "video/mp4"), report, take.rules, timed=False)
+    stills = _copied_stills(CLIPS / take.clip.original_name, settings.evidence / name)
+    looked = Looked(name, (take.clip.stored_name, "video/mp4"), report, take.rules, timed=False, stills_name=stills)
     assert readings.finish(HOUSE, take.id, held.token, looked)
+
+
+def _copied_stills(clip: Path, kept_at: Path) -> str:
+    """The stills that ship with a clip, beside its take's evidence: the file's name, "" where there are none."""
+    shipped, kept = clip.with_suffix(KEPT), kept_at.with_suffix(KEPT)
+    if not shipped.exists():
+        return ""
+    shutil.copyfile(shipped, kept)
+    return kept.name
 
 
 def _check(place: int, card: str) -> Check:

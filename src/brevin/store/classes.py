@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any, cast
 
-from peewee import fn
+from peewee import JOIN, fn
 
 from brevin.core.kinds import PURPOSES, Instrument, Purpose, State
 from brevin.core.plan.check import Check
@@ -128,12 +128,14 @@ def give_consents(
 
 
 def withdraw(scope: Scope, student_id: int, purpose: Purpose = students.FILMING) -> int:
-    """A family takes its consent back. To filming: to all that hangs on it, too. Without the consent to film or to keep, every clip of the student goes at
-    once. Returns how many. Raises NotThere."""
+    """A family takes its consent back. To filming: to all that hangs on it, too. Without the consent to film or to keep, every clip and still of the
+    student goes at once. Returns how many. Raises NotThere."""
     with db.connection_context(), db.atomic():
         students.withdraw_consent(scope, student_id, PURPOSES if purpose == students.FILMING else [purpose])
         whose = (Take.student == student_id) & scope.sees(Take.programme)
-        own = [row.take_id for row in Clip.select(Clip.take).join(Take).where(whose)] if purpose in students.USUAL else []
+        shown = Clip.id.is_null(False) | (Take.stills_name != "")
+        films = Take.select(Take.id).join(Clip, JOIN.LEFT_OUTER, on=(Clip.take == Take.id)).where(whose & shown)
+        own = [row.id for row in films] if purpose in students.USUAL else []
         for take_id in own:
             takes.drop_clip(scope, take_id)
         changes.note(scope, scope.programme, "lesson", "")

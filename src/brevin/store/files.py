@@ -31,8 +31,8 @@ def owned(scope: Scope) -> set[LetGo]:
     """Every file that belongs to a take or a card."""
     with db.connection_context():
         clips = Clip.select(Clip.stored_name, Clip.playable_name).join(Take).where(scope.sees(Take.programme))
-        takes = Take.select(Take.evidence_name).where((Take.evidence_name != "") & scope.sees(Take.programme))
+        takes = Take.select(Take.evidence_name, Take.stills_name).where(scope.sees(Take.programme))
         shown = CountCardRow.select(CountCardRow.shown_name).where((CountCardRow.shown_name != "") & scope.sees(CountCardRow.programme))
         kept = {LetGo("clips", name) for row in clips for name in (row.stored_name, row.playable_name) if name}
         kept |= {LetGo("clips", row.shown_name) for row in shown}
-        return kept | {LetGo("evidence", row.evidence_name) for row in takes}
+        return kept | {LetGo("evidence", name) for row in takes for name in (row.evidence_name, row.stills_name) if name}

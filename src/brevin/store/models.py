@@ -185,6 +185,7 @@ class Take(Base):
     lease_token = CharField(32, default="")
     lease_until = MomentField(null=True)
     evidence_name = CharField(80, default="")
+    stills_name = CharField(80, default="")  # pictures of the moments that its report shows as stills
     claimed_at = MomentField(null=True)
     read_s = FloatField(null=True)  # how long the last reading took
     judge_due = BooleanField(default=False, index=True)  # its verdicts are to follow rules that were changed since

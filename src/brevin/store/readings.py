@@ -48,17 +48,16 @@ def report_progress(scope: Scope, take_id: str, token: str, *, stage: str, progr
 
 
 def finish(scope: Scope, take_id: str, token: str, found: Looked) -> bool:
-    """Store evidence, playable copy and report as the next version, if the lease still holds. An earlier evidence file is let go."""
+    """Store evidence, stills, playable copy and report as the next version, if the lease still holds. Earlier files of these are let go."""
     with db.connection_context(), db.atomic():
         row = Take.select().where((Take.id == take_id) & (Take.lease_token == token) & (Take.state == "reading")).for_update().first()
         if row is None:
             return False
-        if row.evidence_name and row.evidence_name != found.evidence_name:
-            files.let_go(scope, [LetGo("evidence", row.evidence_name)])
+        files.let_go(scope, [LetGo("evidence", name) for name in {row.evidence_name, row.stills_name} - {"", found.evidence_name, found.stills_name}])
         took_s = (now() - row.claimed_at).total_seconds() if found.timed and row.claimed_at else None
         Take.update(
             state="read", stage="read", progress=1.0, lease_until=None, reason_code="", reason_facts={}, evidence_name=found.evidence_name,
-            rules=ruling.to_document(found.rules), read_s=took_s, judge_due=False,
+            stills_name=found.stills_name, rules=ruling.to_document(found.rules), read_s=took_s, judge_due=False,
         ).where(Take.id == take_id).execute()  # fmt: skip
         Clip.update(playable_name=found.playable[0], playable_type=found.playable[1]).where(Clip.take == take_id).execute()
         reports.put(scope, takes.take_record(scope, take_id), found.report)

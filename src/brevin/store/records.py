@@ -131,8 +131,9 @@ class HeadlineRecord:
 
 @dataclass(frozen=True)
 class TakeRecord:
-    """progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count; evidence_name: file below the evidence folder;
-    felt: what the student said before the reading was there; sent_as: a recording's own name in the browser it was filmed in."""
+    """progress: 0 to 1; first_inhale_s: due time on the clip's clock where the app kept the count; evidence_name, stills_name: files below the evidence
+    folder, the second "" where the report shows no still; felt: what the student said before the reading was there; sent_as: a recording's own name in the
+    browser it was filmed in."""
 
     id: str
     programme_id: int
@@ -152,6 +153,7 @@ class TakeRecord:
     attempts: int
     clip: ClipRecord | None
     evidence_name: str
+    stills_name: str
     headline: HeadlineRecord | None
     felt: Felt
     sent_as: str | None
@@ -182,6 +184,7 @@ class NewReport:
     profile_id: str
     ground: Ground | None = None
     verdicts: tuple[Verdict, ...] = ()
+    stills_s: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -293,11 +296,12 @@ class Leased:
 
 @dataclass(frozen=True)
 class Looked:
-    """What a reader found in a clip. evidence_name: file below the evidence folder; playable: file a browser plays and its type; timed: whether the clip was
-    looked at now, so that the time it took says how long others take."""
+    """What a reader found in a clip. evidence_name, stills_name: files below the evidence folder; playable: file a browser plays and its type; timed: whether
+    the clip was looked at now, so that the time it took says how long others take."""
 
     evidence_name: str
     playable: tuple[str, str]
     report: NewReport
     rules: Rules
     timed: bool = True
+    stills_name: str = ""

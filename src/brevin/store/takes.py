@@ -151,7 +151,8 @@ def _record(row: Take, until: dict[int, date], head: HeadlineRecord | None) -> T
         asked=CheckRecord(row.asked.id, from_document(row.asked.document)), first_inhale_s=row.first_inhale_s,
         rules=ruling.from_document(row.rules or {}), edits=edits_from(row.edits), try_number=row.try_number, state=cast(TakeState, row.state),
         stage=row.stage, progress=row.progress, reason_code=row.reason_code, reason_facts=row.reason_facts or {}, attempts=row.attempts,
-        clip=_clip(clip if clip is not None and clip.id is not None else None), evidence_name=row.evidence_name, headline=head,
+        clip=_clip(clip if clip is not None and clip.id is not None else None), evidence_name=row.evidence_name,
+        stills_name=row.stills_name, headline=head,
         felt=cast(Felt, row.felt), sent_as=row.sent_as,
     )  # fmt: skip
 
@@ -226,24 +227,26 @@ def say_felt(scope: Scope, take_id: str, felt: Felt) -> TakeRecord:
 
 
 def drop_clip(scope: Scope, take_id: str) -> None:
-    """The clip goes, as retention has it; evidence and reports stay. Raises NotThere."""
+    """Every picture of a take goes, clip and stills; evidence and reports stay. Raises NotThere."""
     with db.connection_context(), db.atomic():
         row = _row(scope, take_id)
-        files.let_go(scope, _clip_files(take_id))
+        files.let_go(scope, _pictures(row))
+        Take.update(stills_name="").where(Take.id == take_id).execute()
         Clip.delete().where(Clip.take == take_id).execute()
         changes.note(scope, row.programme_id, "take", take_id)
 
 
-def _clip_files(take_id: str) -> list[LetGo]:
-    clip = Clip.get_or_none(Clip.take == take_id)
-    return [] if clip is None else [LetGo("clips", name) for name in {clip.stored_name, clip.playable_name} if name]
+def _pictures(row: Take) -> list[LetGo]:
+    clip = Clip.get_or_none(Clip.take == row.id)
+    films = [] if clip is None else [LetGo("clips", name) for name in {clip.stored_name, clip.playable_name} if name]
+    return films + [LetGo("evidence", name) for name in (row.stills_name,) if name]
 
 
 def delete(scope: Scope, take_id: str) -> None:
-    """Delete a take with its reports and rows, and put its clip, copy and evidence on the list of files that are to go. Raises NotThere."""
+    """Delete a take with its reports and rows, and put its clip, copy, stills and evidence on the list of files that are to go. Raises NotThere."""
     with db.connection_context(), db.atomic():
         row = _row(scope, take_id)
         kept = [LetGo("evidence", row.evidence_name)] if row.evidence_name else []
-        files.let_go(scope, [*_clip_files(take_id), *kept])
+        files.let_go(scope, [*_pictures(row), *kept])
         Take.delete().where(Take.id == take_id).execute()
         changes.note(scope, row.programme_id, "take", take_id)

@@ -26,7 +26,7 @@ NEEDS: dict[str, Permission] = {
     "students.all_students": "read", "students.takes_of": "read", "students.results_of": "read", "students.change_exempt": "rules",
     "students.give_consent": "consent", "students.withdraw_consent": "consent",
     "filming.add_piece": "room", "filming.let_go": "room",
-    "takes.all_takes": "read", "takes.new_take": "room", "takes.one_take": "read", "takes.report_of": "read", "takes.clip_of": "read",
+    "takes.all_takes": "read", "takes.new_take": "room", "takes.one_take": "read", "takes.report_of": "read", "takes.clip_of": "read", "takes.still_of": "read",
     "takes.read_again": "film", "takes.move": "film", "takes.edit": "overrule", "said.overrule": "overrule", "said.cue_given": "tick",
     "takes.delete": "delete", "said.ticks_of": "read", "said.tick": "tick", "said.overrules_of": "read", "said.cue_record": "read",
     "said.repetitions_of": "read", "said.since_first": "read", "drawings.drawings_of": "read", "drawings.draw": "tick", "drawings.rub_out": "tick",

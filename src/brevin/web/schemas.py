@@ -102,7 +102,7 @@ class ClipOut(BaseModel):
 
 class TakeOut(BaseModel):
     """judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there;
-    filmed: in the page, so it is read before files that were added."""
+    filmed: in the page, so it is read before files that were added; stills: where the pictures of the report's stills are, each by its moment in ms."""
 
     id: str
     student: StudentOut
@@ -117,6 +117,7 @@ class TakeOut(BaseModel):
     reason_code: str
     reason_text: str
     clip: ClipOut | None
+    stills: str | None
     judged_anew: bool
     felt: Felt
     headline: HeadlineOut | None
@@ -221,6 +222,10 @@ class ResultQuery(BaseModel):
 
 class TakePath(BaseModel):
     take_id: str = Field(max_length=32)
+
+
+class StillPath(TakePath):
+    at_ms: int = Field(ge=0)
 
 
 class ReportOut(RootModel[Report]):

@@ -58,6 +58,7 @@ def take_out(record: TakeRecord) -> TakeOut:
         id=record.id, student=student_out(record.student), made_at=record.made_at, check=check_out(record.asked), instrument=record.asked.check.instrument,
         try_number=record.try_number, state=record.state, stage=record.stage, progress=record.progress, reason_code=record.reason_code,
         reason_text=reason_sentence(record.reason_code, record.reason_facts) if record.reason_code in REASONS else "", clip=shown,
+        stills=f"/api/takes/{record.id}/stills" if record.stills_name else None,
         judged_anew=bool(record.evidence_name), headline=_headline(record.headline), felt=record.felt, filmed=record.sent_as is not None,
     )  # fmt: skip
 
@@ -104,7 +105,7 @@ def _in_the_room(seat: SeatOut) -> SeatOut:
 
 def take_in_the_room(take: TakeOut) -> TakeOut:
     """A take as the class may see it: that it is there, and how far it is."""
-    quiet = {"headline": None, "reason_code": "", "reason_text": "", "felt": "", "clip": None}
+    quiet = {"headline": None, "reason_code": "", "reason_text": "", "felt": "", "clip": None, "stills": None}
     return take.model_copy(update=quiet | {"student": _named(take.student)})
 
 

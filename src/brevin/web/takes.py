@@ -12,6 +12,7 @@ from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.core.plan.check import Check, from_document
 from brevin.core.verdict.wording import with_sentences
 from brevin.edge.growing import Growing, growing
+from brevin.edge.pictures import picture
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
 from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
@@ -21,7 +22,7 @@ from brevin.web.auth import member, scope
 from brevin.web.edit_schemas import EditsIn
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
-from brevin.web.schemas import Done, FeltIn, MoveIn, NewTake, ReportOut, TakeList, TakeOut, TakePath
+from brevin.web.schemas import Done, FeltIn, MoveIn, NewTake, ReportOut, StillPath, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_in_the_room, take_out
 
 routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
@@ -150,6 +151,19 @@ def clip_of(path: TakePath) -> Response:
         raise NotThere(path.take_id)
     students.may_film(scope(), take.student.id)
     response = send_from_directory(_settings().clips, take.clip.playable_name, mimetype=take.clip.playable_type, conditional=True)
+    response.headers["Cache-Control"] = "private, no-store"
+    return response
+
+
+@routes.get("/<take_id>/stills/<int:at_ms>")
+def still_of(path: StillPath) -> Response:
+    """The picture of a moment that the report shows as a still; not for a student whose consent has ended."""
+    take = takes.take_record(scope(), path.take_id)
+    students.may_film(scope(), take.student.id)
+    jpeg = picture(_settings().evidence / take.stills_name, path.at_ms) if take.stills_name else None
+    if jpeg is None:
+        raise NotThere(path.take_id)
+    response = Response(jpeg, mimetype="image/jpeg")
     response.headers["Cache-Control"] = "private, no-store"
     return response
 

@@ -1323,6 +1323,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{take_id}/stills/{at_ms}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture of a moment that the report shows as a still; not for a student whose consent has ended. */
+        get: operations["takes_still_of__take_id__stills__int_at_ms__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{take_id}/ticks": {
         parameters: {
             query?: never;
@@ -4212,13 +4229,15 @@ export interface components {
         };
         /**
          * StillSeen
-         * @description kind: rest, raising, playing; the places in the clip's pixels.
+         * @description kind: rest, raising, playing; lines_px: trunk, then each arm that the camera sees, from place to place; all in the clip's pixels.
          */
         StillSeen: {
             /** Kind */
             kind: string;
             /** Left Hand Px */
             left_hand_px: number[];
+            /** Lines Px */
+            lines_px?: number[][][];
             /** Mouth Px */
             mouth_px: number[];
             /** Right Hand Px */
@@ -4257,7 +4276,7 @@ export interface components {
         /**
          * TakeOut
          * @description judged_anew: whether it can be judged without its clip being read again; felt: what the student said before the reading was there;
-         *     filmed: in the page, so it is read before files that were added.
+         *     filmed: in the page, so it is read before files that were added; stills: where the pictures of the report's stills are, each by its moment in ms.
          */
         TakeOut: {
             check: components["schemas"]["CheckOut"];
@@ -4297,6 +4316,8 @@ export interface components {
              * @enum {string}
              */
             state: "queued" | "reading" | "read" | "failed";
+            /** Stills */
+            stills: string | null;
             student: components["schemas"]["StudentOut"];
             /** Try Number */
             try_number: number;
@@ -7639,6 +7660,29 @@ export interface operations {
                     "application/json": components["schemas"]["SinceFirstOut"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    takes_still_of__take_id__stills__int_at_ms__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                at_ms: number;
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

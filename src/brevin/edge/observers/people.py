@@ -1,5 +1,6 @@
 """Who is there: key points of everyone, often at first and while anything large moves, seldom while all is still; and who of them is followed."""
 
+from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import replace
 
@@ -26,17 +27,19 @@ MASKS = 4  # masks of a player averaged into the outline
 SHAPED_S = 2.5  # between outlines: posture changes slowly, and a mask costs a third of the time
 
 Mask = NDArray[np.float32]
+Pictured = Callable[[float, NDArray[np.uint8]], None]
+"""Takes every picture that is looked at, with its moment: [height, width, 3]."""
 
 
 class People:
     """Asks the network beside the decoding. ``players`` is filled once the first seconds are over."""
 
-    def __init__(self, network: PoseModel, pool: ThreadPoolExecutor, *, most_players: int) -> None:
+    def __init__(self, network: PoseModel, pool: ThreadPoolExecutor, *, most_players: int, pictured: Pictured | None = None) -> None:
         self.samples: list[PoseSample] = []
         self.players: list[Player] = []
         self.refused: Facts = ()
         self.size_px = (0, 0)
-        self._network, self._pool, self._most = network, pool, most_players
+        self._network, self._pool, self._most, self._pictured = network, pool, most_players, pictured
         self._masks: list[tuple[Mask, ...]] = []
         self._waiting: list[tuple[float, float, Future[Seen]]] = []
         self._picked = False
@@ -102,12 +105,14 @@ class People:
         light = float(np.percentile(frame.luma[::8, ::8], 75))
         shaped = not self._picked or frame.t_s >= self._shaped_s + SHAPED_S
         self._shaped_s = frame.t_s if shaped else self._shaped_s
-        self._waiting.append((frame.t_s, light, self._pool.submit(self._seen, frame.rgb(), shaped=shaped, kept=not self._picked)))
+        self._waiting.append((frame.t_s, light, self._pool.submit(self._seen, frame.t_s, frame.rgb(), shaped=shaped, kept=not self._picked)))
         while self._picked and len(self._waiting) > MOST_WAITING:
             self._collect(most=1)
 
-    def _seen(self, rgb: NDArray[np.uint8], *, shaped: bool, kept: bool) -> Seen:
+    def _seen(self, t_s: float, rgb: NDArray[np.uint8], *, shaped: bool, kept: bool) -> Seen:
         """Everyone in one picture, with their outlines. kept: whether the masks themselves are needed beyond that: a picture's are as large as it is."""
+        if self._pictured is not None:
+            self._pictured(t_s, rgb)
         seen = self._network.see(rgb, with_masks=shaped)
         if not shaped:
             return seen

@@ -1,0 +1,70 @@
+"""Pictures kept of a clip: one for every look at its key points while it is read, and of these the few moments that a report shows as stills.
+
+Each file is a zip of JPEGs, a picture named by its moment in milliseconds.
+"""
+
+import zipfile
+from collections.abc import Iterable
+from pathlib import Path
+from types import TracebackType
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+SEEN, KEPT = ".seen.zip", ".stills.zip"  # instead of the evidence's own ending: while it is read, and afterwards
+QUALITY = 88  # lips and fingertips are looked at enlarged
+
+
+class Pictures:
+    """A file that takes every picture as it is seen. ``keep`` is called from one thread at a time."""
+
+    def __init__(self, path: Path) -> None:
+        self._zip = zipfile.ZipFile(path, "w")
+
+    def keep(self, t_s: float, rgb: NDArray[np.uint8]) -> None:
+        """Put one picture into it. rgb: [height, width, 3]."""
+        _, jpeg = cv2.imencode(".jpg", cv2.cvtColor(rgb, cv2.COLOR_RGB2BGR), [cv2.IMWRITE_JPEG_QUALITY, QUALITY])
+        self._zip.writestr(_named(milliseconds(t_s)), jpeg.tobytes())
+
+    def __enter__(self) -> "Pictures":
+        return self
+
+    def __exit__(self, kind: type[BaseException] | None, why: BaseException | None, trace: TracebackType | None) -> None:
+        self._zip.close()
+
+
+def milliseconds(t_s: float) -> int:
+    """The moment that names a picture, rounded as the page rounds it."""
+    return int(1000.0 * t_s + 0.5)
+
+
+def pick(seen: Path, kept: Path, moments_s: Iterable[float]) -> bool:
+    """Keep the pictures of some moments in a file of their own, whole or not at all; whether there were any."""
+    wanted = {_named(milliseconds(t_s)) for t_s in moments_s}
+    try:
+        with zipfile.ZipFile(seen) as every:
+            found = {name: every.read(name) for name in every.namelist() if name in wanted}
+    except (OSError, zipfile.BadZipFile):
+        return False
+    if not found:
+        return False
+    unfinished = kept.with_name(kept.name + ".part")
+    with zipfile.ZipFile(unfinished, "w") as file:
+        for name, jpeg in sorted(found.items()):
+            file.writestr(name, jpeg)
+    unfinished.replace(kept)
+    return True
+
+
+def picture(kept: Path, at_ms: int) -> bytes | None:
+    """The JPEG of a moment; None where there is none, or the file is gone or damaged."""
+    try:
+        with zipfile.ZipFile(kept) as file:
+            return file.read(_named(at_ms))
+    except (OSError, KeyError, zipfile.BadZipFile):
+        return None
+
+
+def _named(at_ms: int) -> str:
+    return f"{at_ms:07d}.jpg"

@@ -11,12 +11,22 @@ from tests.store.test_takes import new_take, read_once
 def test_what_is_nobodys_is_found_and_swept_and_what_is_owned_stays(scope, student, clip, store) -> None:
     take = new_take(scope, student, clip)
     read_once(take.id)
-    for folder, name in (("clips", "left.mp4"), ("clips", "half.mp4.part"), ("evidence", "left.evidence"), ("evidence", "x.evidence"), ("clips", "x.mp4")):
+    for folder, name in (
+        ("clips", "left.mp4"),
+        ("clips", "half.mp4.part"),
+        ("evidence", "left.evidence"),
+        ("evidence", "x.evidence"),
+        ("evidence", "x.stills.zip"),
+        ("clips", "x.mp4"),
+    ):
         (store.folder(folder) / name).write_bytes(b"-")
     assert sweeping.orphans(store) == [LetGo("clips", "half.mp4.part"), LetGo("clips", "left.mp4"), LetGo("evidence", "left.evidence")]
     assert sweeping.missing(store) == []
     assert sweeping.sweep(store) == 3 and sweeping.orphans(store) == []
-    assert {p.name for p in store.clips.iterdir()} == {clip.stored_name, "x.mp4"} and [p.name for p in store.evidence.iterdir()] == ["x.evidence"]
+    assert {p.name for p in store.clips.iterdir()} == {clip.stored_name, "x.mp4"} and {p.name for p in store.evidence.iterdir()} == {
+        "x.evidence",
+        "x.stills.zip",
+    }
     (store.clips / "x.mp4").unlink()
     assert sweeping.missing(store) == [LetGo("clips", "x.mp4")]
 

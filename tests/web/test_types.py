@@ -2,16 +2,18 @@
 
 import shutil
 import subprocess
+import sys
 from pathlib import Path
 
 from brevin.ops.settings import ROOT
-from brevin.web.describe import description
 
 FRONTEND = ROOT / "frontend"
 
 
-def test_the_description_is_the_servers() -> None:
-    assert (FRONTEND / "api.json").read_text() == description(), "run: python -m brevin.web.describe frontend/api.json && npm run types"
+def test_the_description_is_the_servers(tmp_path: Path) -> None:
+    made = tmp_path / "api.json"
+    subprocess.run([sys.executable, "-m", "brevin.web.describe", str(made)], check=True)
+    assert (FRONTEND / "api.json").read_text() == made.read_text(), "run: python -m brevin.web.describe frontend/api.json && npm run types"
 
 
 def test_the_types_are_made_from_the_description(tmp_path: Path) -> None:

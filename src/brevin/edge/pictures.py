@@ -8,7 +8,6 @@ from collections.abc import Iterable
 from pathlib import Path
 from types import TracebackType
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -24,6 +23,8 @@ class Pictures:
 
     def keep(self, t_s: float, rgb: NDArray[np.uint8]) -> None:
         """Put one picture into it. rgb: [height, width, 3]."""
+        import cv2  # here: the web server shows pictures, makes none, and is kept small
+
         _, jpeg = cv2.imencode(".jpg", cv2.cvtColor(rgb, cv2.COLOR_RGB2BGR), [cv2.IMWRITE_JPEG_QUALITY, QUALITY])
         self._zip.writestr(_named(milliseconds(t_s)), jpeg.tobytes())
 

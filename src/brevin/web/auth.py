@@ -6,7 +6,6 @@ from flask import Flask, Response, current_app, request, session
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
 from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
-from flask_openapi3 import APIBlueprint
 from flask_wtf.csrf import CSRFProtect, generate_csrf
 
 from brevin.ops.settings import DEMO_PASSWORD
@@ -15,10 +14,11 @@ from brevin.store.records import MemberRecord, NotThere
 from brevin.store.scope import HOUSE, Scope
 from brevin.web.permissions import MAY
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import FirstIn, Me, ProgrammeChoice, SignIn
 from brevin.web.shapes import answer, programme_out
 
-routes = APIBlueprint("auth", __name__, url_prefix="/api")
+routes = routes_of("auth", __name__, below="/api")
 limiter = Limiter(get_remote_address, storage_uri="memory://")
 csrf = CSRFProtect()
 logins = LoginManager()

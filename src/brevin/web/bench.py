@@ -1,7 +1,6 @@
 """The instrument bench: the class puts its instruments together step by step, and away again."""
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.handling.cards import InstrumentCard, Phase
 from brevin.core.handling.care import fitted
@@ -13,10 +12,11 @@ from brevin.web.bench_schemas import BeginIn, BenchCardOut, BenchOut, BenchRules
 from brevin.web.bench_shapes import card_out, run_out
 from brevin.web.feed import Feed
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("bench", __name__, url_prefix="/api/bench")
+routes = routes_of("bench", __name__, below="/api/bench")
 
 
 @routes.get("", responses={200: BenchOut})

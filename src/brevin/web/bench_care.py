@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.handling.cards import CareTask, InstrumentCard
 from brevin.core.handling.care import Passport, asked_back, days_left, due, fitted
@@ -33,10 +32,11 @@ from brevin.web.bench_care_schemas import (
 from brevin.web.bench_content import away_today, card_named, card_of, chairs, content, rules, section_of
 from brevin.web.bench_schemas import CardQuery
 from brevin.web.problems import SENTENCES, Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, StudentPath
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("bench_care", __name__, url_prefix="/api/bench/care")
+routes = routes_of("bench_care", __name__, below="/api/bench/care")
 MORNING = 7  # o'clock, at which a calendar's entry stands
 CARE_MINUTES = 10
 

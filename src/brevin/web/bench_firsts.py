@@ -4,7 +4,6 @@ from dataclasses import replace
 
 import numpy as np
 from flask import Response, request
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.handling.cards import OUTCOMES, InstrumentCard, Outcome
 from brevin.core.handling.firsts import ALONE, Try, checks_after, gate_now, lips_rest_s, opened, rungs
@@ -17,10 +16,11 @@ from brevin.web.auth import scope
 from brevin.web.bench_content import card_of, chosen, rules
 from brevin.web.bench_schemas import FirstsOut, FixedIn, HeardOut, HeardQuery, RungOut, TryIn, TryOut, TryPath
 from brevin.web.problems import SENTENCES, Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, StudentPath
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("bench_firsts", __name__, url_prefix="/api/bench/firsts")
+routes = routes_of("bench_firsts", __name__, below="/api/bench/firsts")
 MOST_SOUND_BYTES = 1_500_000  # some fifteen seconds
 
 

@@ -4,7 +4,6 @@ from collections.abc import Iterator, Sequence
 from datetime import datetime
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.verdict.help import PARTS
 from brevin.edge.tables import csv_of
@@ -13,10 +12,11 @@ from brevin.store.records import StudentRecord
 from brevin.web.auth import member, scope
 from brevin.web.bench_content import content
 from brevin.web.bench_schemas import BenchLine, BenchRecordOut
+from brevin.web.routes import routes_of
 from brevin.web.schemas import StudentPath
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("bench_record", __name__, url_prefix="/api/bench/record")
+routes = routes_of("bench_record", __name__, below="/api/bench/record")
 HEADINGS = ["student", "instrument", "what", "which", "how", "date", "time", "by"]
 
 

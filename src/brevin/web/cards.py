@@ -1,7 +1,6 @@
 """The ladder of count cards."""
 
 from flask import Response, current_app, request, send_from_directory
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import InvalidInput
 from brevin.core.plan.check import Check, from_document
@@ -16,11 +15,12 @@ from brevin.web.auth import scope
 from brevin.web.card_schemas import CardIn, CardPath, EmptyIn, LadderCard, LadderOut, ShownPath, ShownQuery
 from brevin.web.intake import take_in
 from brevin.web.problems import SENTENCES, Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done
 from brevin.web.shapes import answer, check_out
 
 MOST_SHOWN_MB, LONGEST_SHOWN_S = 200, 60.0
-routes = APIBlueprint("cards", __name__, url_prefix="/api/cards")
+routes = routes_of("cards", __name__, below="/api/cards")
 
 
 def _out(record: CardRecord) -> LadderCard:

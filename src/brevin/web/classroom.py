@@ -4,7 +4,6 @@ from dataclasses import replace
 from datetime import timedelta
 
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import INSTRUMENTS
@@ -16,10 +15,11 @@ from brevin.store.database import now
 from brevin.web.auth import member, scope
 from brevin.web.class_schemas import Added, ChangesIn, ClassOut, ConsentOut, ConsentsIn, LessonIn, LessonMade, ListOut, MemberOut
 from brevin.web.problems import SENTENCES, Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done
 from brevin.web.shapes import answer, list_out, student_out
 
-routes = APIBlueprint("classroom", __name__, url_prefix="/api/class")
+routes = routes_of("classroom", __name__, below="/api/class")
 SOON = timedelta(minutes=5)  # a lesson without a time of its own begins now
 
 

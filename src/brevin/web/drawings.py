@@ -1,16 +1,16 @@
 """Circles, arrows and notes that a teacher draws on a clip."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.store import drawings, takes
 from brevin.store.drawings import Drawn
 from brevin.web.auth import scope
 from brevin.web.drawing_schemas import DrawingIn, DrawingOut, DrawingPath, DrawingsOut, DrawnOut
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, TakePath
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("drawings", __name__, url_prefix="/api/takes")
+routes = routes_of("drawings", __name__, below="/api/takes")
 
 
 @routes.get("/<take_id>/drawings", responses={200: DrawingsOut})

@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 
 from brevin.store import programmes
 from brevin.store.records import NotThere
@@ -11,8 +10,9 @@ from brevin.store.scope import Scope
 from brevin.web.auth import scope
 from brevin.web.feed import Feed, Listening, TooMany, as_event
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 
-routes = APIBlueprint("events", __name__, url_prefix="/api/events")
+routes = routes_of("events", __name__, below="/api/events")
 AGAIN_MS = 2000  # after which a page that lost the line asks again
 
 

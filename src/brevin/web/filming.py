@@ -6,7 +6,6 @@ The pieces are a loan. The page keeps them until their take is there, and sends 
 import fcntl
 
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint
 
 from brevin.edge.growing import Growing, begun, growing
 from brevin.ops.settings import Settings
@@ -15,10 +14,11 @@ from brevin.store.records import NoConsent, NotThere
 from brevin.web.auth import scope
 from brevin.web.filming_schemas import FilmingPath, PieceIn, PiecesOut
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("filming", __name__, url_prefix="/api/filming")
+routes = routes_of("filming", __name__, below="/api/filming")
 MOST_PIECE_BYTES = 8_000_000  # a second of film is one megabyte
 MOST_AT_ONCE = 4  # in a programme: a room films one or two
 MEGABYTE = 1_000_000

@@ -1,7 +1,6 @@
 """What helps with a fault: the equipment first, then one drill; and what fits a student, kept and shown when they are next on the chair."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.verdict import help as helping
 from brevin.core.verdict.help import Part
@@ -12,10 +11,11 @@ from brevin.store.instruments import ValueRecord
 from brevin.web.auth import scope
 from brevin.web.helps_schemas import DrillOut, FitIn, FitOut, FitRange, FitsOut, HelpPart, HelpQuery, HelpsOut
 from brevin.web.problems import SENTENCES, Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, StudentPath, TakePath
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("helps", __name__, url_prefix="/api")
+routes = routes_of("helps", __name__, below="/api")
 
 
 @routes.get("/takes/<take_id>/help", responses={200: HelpsOut})

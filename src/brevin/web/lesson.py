@@ -3,7 +3,6 @@
 from datetime import timedelta
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.edge.calendars import Entry, calendar_of
 from brevin.store import lessons
@@ -12,10 +11,11 @@ from brevin.store.records import LessonRecord, SeatRecord
 from brevin.web.auth import member, scope, session_of
 from brevin.web.lesson_schemas import CountedIn, InFrontIn, LessonPath, OrderIn, SeatChange, SeatPath
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, InFrontOut, TodayOut
 from brevin.web.shapes import answer, in_the_room, lesson_out, take_out
 
-routes = APIBlueprint("lesson", __name__, url_prefix="/api")
+routes = routes_of("lesson", __name__, below="/api")
 JUST_NOW = timedelta(hours=12)  # a day of lessons
 
 

@@ -5,7 +5,6 @@ from statistics import median
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.errors import InvalidInput
 from brevin.core.verdict.criteria import CRITERIA
@@ -16,11 +15,12 @@ from brevin.store import rulebook
 from brevin.store.rule_records import RuleChangeRecord, StoodOn
 from brevin.web.auth import scope
 from brevin.web.method_schemas import ExampleOut, ExamplesOut, LineIn, LineQuery, ProposedOut, RuleChangeOut, RuleChangesOut, SortedAllIn
+from brevin.web.routes import routes_of
 from brevin.web.rules import changed_out
 from brevin.web.schemas import Done
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("lines", __name__, url_prefix="/api/rules/lines")
+routes = routes_of("lines", __name__, below="/api/rules/lines")
 UNITS = {row.key: row.unit for row in CRITERIA}
 
 

@@ -5,7 +5,6 @@ import threading
 from typing import Any
 
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.verdict.ready_words import READY
 from brevin.edge import talk
@@ -14,9 +13,10 @@ from brevin.edge.live_work import LIVE_LIMITS, watch
 from brevin.ops.settings import ROOT, model_path
 from brevin.web.live_schemas import FaceOut, LiveQuery, MirrorOut, ReadyLine, ReadyOut, ReadyQuery
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("live", __name__, url_prefix="/api/live")
+routes = routes_of("live", __name__, below="/api/live")
 MOST_BYTES = 400_000  # of one picture
 BEGINS_WITHIN_S, ANSWERS_WITHIN_S = 20.0, 10.0  # a second network may have to be loaded for an answer, on a busy machine
 TURN_WITHIN_S = 1.0  # for the pictures of others

@@ -1,16 +1,16 @@
 """The programme's people and their roles."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 from peewee import IntegrityError
 
 from brevin.store import programmes
 from brevin.web.auth import scope
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import PersonIn, PersonList, PersonOut
 from brevin.web.shapes import answer, person_out
 
-routes = APIBlueprint("people", __name__, url_prefix="/api/people")
+routes = routes_of("people", __name__, below="/api/people")
 
 
 @routes.get("", responses={200: PersonList})

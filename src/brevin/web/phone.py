@@ -4,7 +4,6 @@ from typing import cast
 
 import segno
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint
 from peewee import IntegrityError
 
 from brevin.ops.listening import own_names
@@ -15,10 +14,11 @@ from brevin.store.scope import HOUSE, Role, Scope
 from brevin.web.auth import enter, limiter, scope, session_of
 from brevin.web.phone_schemas import CodeIn, InvitationIn, InvitationOut, InvitedIn, Pairing
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Me
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("phone", __name__, url_prefix="/api")
+routes = routes_of("phone", __name__, below="/api")
 TRIES = "10 per minute"
 
 

@@ -3,7 +3,6 @@
 from dataclasses import replace
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.verdict.rules import LIMITS
@@ -13,10 +12,11 @@ from brevin.jobs import trying
 from brevin.store import rulebook
 from brevin.web.auth import scope
 from brevin.web.method_schemas import ChangedOut, FlipOut, MethodIn, MethodOut, PreviewOut, SchoolsOut, Way, WayOut
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, RulesIn, RulesOut
 from brevin.web.shapes import answer
 
-routes = APIBlueprint("rules", __name__, url_prefix="/api/rules")
+routes = routes_of("rules", __name__, below="/api/rules")
 MOST_SHOWN = 60  # takes by name; the number says how many more there are
 
 

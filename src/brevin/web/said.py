@@ -1,7 +1,6 @@
 """What teachers say beside a reading: a word instead of a verdict, that a cue was said, ticks of what no camera sees."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.hold.ticks import as_taught
 from brevin.core.verdict import tiring
@@ -13,11 +12,12 @@ from brevin.store import reports, sittings, takes, ticks
 from brevin.web.auth import scope
 from brevin.web.bench_content import looks_of
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import CueIn, Done, OverruleIn, TakePath
 from brevin.web.shapes import answer
 from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, RepetitionsOut, SinceFirstOut, TickIn, TickOut, TicksOut
 
-routes = APIBlueprint("said", __name__, url_prefix="/api/takes")
+routes = routes_of("said", __name__, below="/api/takes")
 
 
 @routes.put("/<take_id>/overrule", responses={200: Done})

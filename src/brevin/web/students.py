@@ -1,17 +1,17 @@
 """Students: who they are, what they did, what they are exempt from, and consent."""
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 
 from brevin.edge.growing import growing
 from brevin.ops import files as sweeping
 from brevin.store import classes, reports, students, takes
 from brevin.web.auth import scope
 from brevin.web.class_schemas import Withdrawn, WithdrawQuery
+from brevin.web.routes import routes_of
 from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList
 from brevin.web.shapes import answer, result_out, student_out, take_out
 
-routes = APIBlueprint("students", __name__, url_prefix="/api/students")
+routes = routes_of("students", __name__, below="/api/students")
 
 
 @routes.get("", responses={200: StudentList})

@@ -5,7 +5,6 @@ import json
 from dataclasses import replace
 
 from flask import Response, current_app, request, send_from_directory
-from flask_openapi3 import APIBlueprint
 
 from brevin.core.edited import Edits, MovedTurn, TappedLine
 from brevin.core.errors import ClipUnusable, InvalidInput
@@ -22,10 +21,11 @@ from brevin.web.auth import member, scope
 from brevin.web.edit_schemas import EditsIn
 from brevin.web.intake import take_in
 from brevin.web.problems import Refused
+from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, FeltIn, MoveIn, NewTake, ReportOut, StillPath, TakeList, TakeOut, TakePath
 from brevin.web.shapes import answer, take_in_the_room, take_out
 
-routes = APIBlueprint("takes", __name__, url_prefix="/api/takes")
+routes = routes_of("takes", __name__, below="/api/takes")
 
 
 def _settings() -> Settings:

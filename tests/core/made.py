@@ -7,7 +7,7 @@ from brevin.core.plan.card import CountCard, parse
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
 from brevin.core.synth import Cycle, Signals, signals
-from brevin.core.track import Body, ClipFacts, Picture, Player, Points, PoseSample, Shape, Sighting, Sound, Strips
+from brevin.core.track import Body, ClipFacts, Features, Picture, Player, Points, PoseSample, Shape, Sighting, Sound, Strips
 
 RATE_HZ = 25.0
 FIRST_CLICK_S = 0.8
@@ -106,11 +106,20 @@ def shape(*, bow_pct: float = 0.0, tilt_deg: float = 0.0) -> Shape:
     return Shape(beside_pct=np.stack([beside, beside]), over_pct=np.stack([4.0 - higher, 4.0 + higher]))
 
 
+def features(body_top: np.ndarray, *, tilt_deg: float = 0.0, sure: float = 1.0, long_px: float = 60.0) -> Features:
+    """A face above a place. tilt_deg: + = to the picture's left, which is the right of a player who looks into the camera."""
+    tilt = np.radians(tilt_deg)
+    up, across = np.array([-np.sin(tilt), -np.cos(tilt)]), np.array([np.cos(tilt), -np.sin(tilt)])
+    chin = body_top - [0.0, 10.0]
+    eyes = chin + 0.6 * long_px * up
+    return Features(np.stack([chin + long_px * up, chin]), np.stack([eyes - 20.0 * across, eyes + 20.0 * across]), sure)
+
+
 def body(
     *, view: str = "side-right", position: str = "seated", lean_deg: float = 4.0, at_px: tuple[float, float] = HIP_PX, trunk_px: float = TRUNK_PX,
-    outline: Shape | None = None,
+    outline: Shape | None = None, face: Features | None = None,
 ) -> Body:  # fmt: skip
-    """Key points and outline of one body. lean_deg: + = toward the face; outline: a straight one where none is given."""
+    """Key points, outline and face of one body. lean_deg: + = toward the face; outline, face: straight ones where none are given."""
     turn = np.radians(TURNED_DEG[view])
     ahead = np.sign(np.sin(turn)) or 1.0
     lean = np.radians(lean_deg)
@@ -132,7 +141,7 @@ def body(
     line = 0.15 * np.array([np.cos(turn), 0.0, np.sin(turn)])
     world[lm.SHOULDER_L], world[lm.SHOULDER_R] = line, -line
     world[lm.HIP_L], world[lm.HIP_R] = line, -line
-    return Body(points_px=points, visibility=np.ones(33), world=world, shape=outline or shape())
+    return Body(points_px=points, visibility=np.ones(33), world=world, shape=outline or shape(), features=face or features(top))
 
 
 def click_track(card: CountCard, length_s: float, *, tone_db: float | None = None, rate_hz: int = 22050, starts_s: float = 0.0) -> Sound:

@@ -28,6 +28,8 @@ GOOD = {
 }  # fmt: skip
 ALWAYS = set(CRITERION_KEYS) - {
     "shoulder_tilt",
+    "head_level",
+    "head_with_flute",
     "both_sides",
     "axis_level",
     "axis_to_trunk",
@@ -184,14 +186,14 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
 
 def test_what_makes_a_number_so_unsure_is_said_where_it_is_known() -> None:
     asked = Asked(Check(kind="posture", view="front"), None, Rules())
-    [found] = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, 9.0, "arms_across"))], "front", "seated", False, ()), asked)
+    found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, 9.0, "arms_across"))], "front", "seated", False, ()), asked)
     assert (found.state, found.reason) == ("unreadable", "arms_across")
 
 
 @pytest.mark.parametrize(("half", "state"), [(1.0, "steady"), (7.9, "watch"), (8.1, "unreadable")])
 def test_a_number_that_is_less_sure_than_its_own_limit_judges_nothing(half: float, state: str) -> None:
     asked = Asked(Check(kind="posture", view="front"), None, Rules())
-    [found] = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, half))], "front", "seated", False, ()), asked)
+    found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, half))], "front", "seated", False, ()), asked)
     assert (found.criterion, found.state, found.reason) == ("shoulder_tilt", state, "too_unsure" if state == "unreadable" else None)
 
 
@@ -215,6 +217,18 @@ def test_the_head_is_judged_only_where_nothing_is_held_before_it() -> None:
     assert "head_forward" not in judged(breath(), asked=Asked(Check(kind="hold", instrument="horn"), 1.0, Rules()))
     ahead = [*STRAIGHT[:-1], Measure("head_forward_pct", Amount(32.0, 5.0))]
     assert judged(breath(), clip=ahead)["head_forward"].state == "work" and judged(breath(), clip=ahead, view="front").get("head_forward") is None
+
+
+def test_a_flutist_s_head_is_held_against_the_flute_and_everybody_else_s_against_upright() -> None:
+    tilted = [Measure("head_tilt_deg", Amount(12.0, 2.0)), Measure("head_to_flute_deg", Amount(2.0, 2.0))]
+    for check, states in (
+        (Check(kind="posture", view="front"), {"head_level": "work"}),
+        (Check(kind="posture", view="front", instrument="flute", with_instrument=True), {"head_with_flute": "steady"}),
+        (Check(kind="posture", view="front", instrument="clarinet", with_instrument=True), {"head_level": "work"}),
+    ):
+        found = verdicts(Judged(tilted, "front", "seated", False, ()), Asked(check, None, Rules()))
+        assert {v.criterion: v.state for v in found if v.criterion.startswith("head")} == states
+        assert {v.side for v in found if v.criterion == "head_level"} <= {"high"}, "to the player's right"
 
 
 def test_a_check_that_names_its_view_says_when_the_clip_has_another() -> None:

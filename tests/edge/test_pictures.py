@@ -26,6 +26,8 @@ def test_what_was_seen_at_a_moment_comes_back_in_its_colours(seen: Path, tmp_pat
     bgr = cv2.imdecode(np.frombuffer(jpeg, np.uint8), cv2.IMREAD_COLOR)
     assert bgr.shape == GREY.shape and np.abs(bgr[45, 80].astype(int) - (30, 30, 200)).max() < 12
     assert picture(kept, 0) is None and picture(kept, 334) is None, "only what is shown is kept"
+    assert pick(seen, tmp_path / "again.zip", [1.0 / 3.0]) and (tmp_path / "again.zip").read_bytes() == kept.read_bytes()
+    (tmp_path / "again.zip").unlink()
     assert [path.name for path in sorted(tmp_path.iterdir())] == ["a.seen.zip", "a.stills.zip"], "nothing half-written"
 
 

@@ -13,6 +13,7 @@ from brevin.core.report import PostureValue, Report
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
     "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5, "back_rounding_pct": 1.5, "shoulder_tilt_deg": 3.0,
+    "head_tilt_deg": 3.0,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees or percent of trunk."""
 NAMES = {
@@ -20,7 +21,7 @@ NAMES = {
     "head_travel_pct": "head while raising, % of trunk", "raise_spread_pct": "spread of raises, % of trunk",
     "sag_deg": "sag of the trunk, deg", "axis_droop_deg": "instrument sinks while playing, deg",
     "sway_pct": "sway of head and shoulders, % of trunk", "back_rounding_pct": "back rounding, % of trunk",
-    "shoulder_tilt_deg": "shoulder line, from the front, deg",
+    "shoulder_tilt_deg": "shoulder line, from the front, deg", "head_tilt_deg": "head tilt, from the front, deg",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -52,6 +53,8 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
             found += [] if rounded is None else [_one("back_rounding_pct", clip, report.posture.back_rounding_pct, rounded)]
     if view == "front" and "keypoints_px" in truth["per_frame"]:
         found.append(_one("shoulder_tilt_deg", clip, report.posture.shoulder_tilt_deg, median(_shoulder_lines_deg(truth))))
+    if view == "front" and "eye_l" in truth["per_frame"].get("joints_px", {}):
+        found.append(_one("head_tilt_deg", clip, report.posture.head_tilt_deg, median(_head_tilts_deg(truth))))
     instrument, raised = truth["per_frame"].get("instrument") or {}, truth.get("raising")
     if instrument.get("image_angle_deg") and report.hold is not None:
         planted, held = (median(_while_up(truth, instrument[key])) for key in ("image_angle_deg", "elevation_deg"))
@@ -117,6 +120,12 @@ def _rounded_pct(truth: dict[str, Any], report: Report) -> float | None:
 def _shoulder_lines_deg(truth: dict[str, Any]) -> list[float]:
     points = truth["per_frame"]["keypoints_px"]
     return [math.degrees(math.atan2(r[1] - le[1], abs(le[0] - r[0]))) for le, r in zip(points["shoulder_l"], points["shoulder_r"], strict=True)]
+
+
+def _head_tilts_deg(truth: dict[str, Any]) -> list[float]:
+    """By both eyes, + = to the player's right."""
+    joints = truth["per_frame"]["joints_px"]
+    return [math.degrees(math.atan2(r[1] - le[1], le[0] - r[0])) for le, r in zip(joints["eye_l"], joints["eye_r"], strict=True)]
 
 
 def _inclinations_deg(truth: dict[str, Any]) -> list[float]:

@@ -11,7 +11,8 @@ from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern, View
-from brevin.core.kinematics.posture import Backs, bodies_of, tops_seen
+from brevin.core.kinematics.heads import TILT, tilt_deg
+from brevin.core.kinematics.posture import Backs, Seen, bodies_of, tops_seen
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Breath, HandsSeen, Hold, OutlineSeen, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
@@ -50,7 +51,8 @@ def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence
     drawn = None if level is None or who is None else _axis_px(found, who, level.value, value["axis_below_mouth_pct"])
     return Hold(
         instrument, level, value["axis_to_trunk_deg"], sides, axis_px=drawn, head_travel_pct=value["head_travel_pct"],
-        raise_spread_pct=value["raise_spread_pct"], axis_droop_deg=value["axis_droop_deg"], hands=hands,
+        raise_spread_pct=value["raise_spread_pct"], axis_droop_deg=value["axis_droop_deg"], head_to_flute_deg=value["head_to_flute_deg"],
+        hands=hands,
     )  # fmt: skip
 
 
@@ -134,14 +136,21 @@ def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = 
 
 
 def _outlines(found: Evidence, who: Followed, exempt: frozenset[str], backs: Backs) -> list[OutlineSeen]:
-    """Of the back from the side, of both shoulders from the front, where that is measured; one that tells nothing is not drawn."""
+    """Of the back from the side, of both shoulders and the face from the front, where that is measured; one that tells nothing is not drawn."""
     if who.view in SIDE_VIEWS:
         lines = [(t_s, [back.at_px]) for t_s, back in backs if back is not None and "back_rounding_pct" not in exempt]
     else:
-        shown = who.view == "front" and who.position != "lying" and "shoulder_tilt_deg" not in exempt
-        tops = tops_seen(bodies_of(found.poses, who.player)) if shown else []
-        lines = [(t_s, list(own.at_px)) for t_s, own in tops if own is not None]
+        lines = [] if who.view != "front" or who.position == "lying" else _from_the_front(bodies_of(found.poses, who.player), exempt)
     return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in lines]
+
+
+def _from_the_front(seen: Seen, exempt: frozenset[str]) -> list[tuple[float, list[Floats]]]:
+    tops = [] if "shoulder_tilt_deg" in exempt else tops_seen(seen)
+    lines = {t_s: list(own.at_px) for t_s, own in tops if own is not None}
+    for t_s, body in seen:
+        if body.features is not None and tilt_deg(body) is not None and TILT not in exempt:
+            lines.setdefault(t_s, []).append(body.features.midline_px)
+    return sorted(lines.items(), key=lambda one: one[0])
 
 
 def _places(looked: Floats, player: Player, scale: float) -> list[Place]:

@@ -208,6 +208,7 @@ class Hold:
     head_travel_pct: PostureValue | None = None
     raise_spread_pct: PostureValue | None = None
     axis_droop_deg: PostureValue | None = None
+    head_to_flute_deg: PostureValue | None = None
     hands: HandsSeen | None = None
 
 

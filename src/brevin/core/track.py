@@ -41,16 +41,28 @@ class Shape:
 
 
 @dataclass(frozen=True)
+class Features:
+    """What was found of a face that looks into the camera. midline_px: forehead and chin; eyes_px: outer corners, the player's right first: [2, 2] each, nan
+    where it looks elsewhere; sure: that it is a face, 0 to 1."""
+
+    midline_px: Floats
+    eyes_px: Floats
+    sure: float
+
+
+@dataclass(frozen=True)
 class Body:
     """One person's key points in one video frame.
 
-    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only; shape: now and then.
+    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only; shape and features: now
+    and then.
     """
 
     points_px: Floats
     visibility: Floats
     world: Floats
     shape: Shape | None = None
+    features: Features | None = None
 
 
 @dataclass(frozen=True)

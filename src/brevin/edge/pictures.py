@@ -26,7 +26,7 @@ class Pictures:
         import cv2  # here: the web server shows pictures, makes none, and is kept small
 
         _, jpeg = cv2.imencode(".jpg", cv2.cvtColor(rgb, cv2.COLOR_RGB2BGR), [cv2.IMWRITE_JPEG_QUALITY, QUALITY])
-        self._zip.writestr(_named(milliseconds(t_s)), jpeg.tobytes())
+        self._zip.writestr(_entry(_named(milliseconds(t_s))), jpeg.tobytes())
 
     def __enter__(self) -> "Pictures":
         return self
@@ -53,7 +53,7 @@ def pick(seen: Path, kept: Path, moments_s: Iterable[float]) -> bool:
     unfinished = kept.with_name(kept.name + ".part")
     with zipfile.ZipFile(unfinished, "w") as file:
         for name, jpeg in sorted(found.items()):
-            file.writestr(name, jpeg)
+            file.writestr(_entry(name), jpeg)
     unfinished.replace(kept)
     return True
 
@@ -65,6 +65,11 @@ def picture(kept: Path, at_ms: int) -> bytes | None:
             return file.read(_named(at_ms))
     except (OSError, KeyError, zipfile.BadZipFile):
         return None
+
+
+def _entry(name: str) -> zipfile.ZipInfo:
+    """Without the hour: of the same pictures the same file is made."""
+    return zipfile.ZipInfo(name)
 
 
 def _named(at_ms: int) -> str:

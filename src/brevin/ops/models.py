@@ -1,7 +1,7 @@
-"""Builds the pose model file from a pinned package, once, at install.
+"""Builds the model files from a pinned package, once, at install.
 
-The pose network's two files come inside the wheel named below, which is downloaded from the package index and never
-installed. They need input metadata before the landmark runtime takes them; a ``.task`` file is an uncompressed zip of both.
+They come inside the wheel named below, which is downloaded from the package index and never installed. The pose network's two need input metadata before
+the landmark runtime takes them; a ``.task`` file is an uncompressed zip of both. The face network stands beside it as it is.
 """
 
 import hashlib
@@ -15,6 +15,7 @@ import flatbuffers
 from mediapipe.tasks.metadata import metadata_schema_py_generated as meta_schema
 from mediapipe.tasks.metadata import schema_py_generated as model_schema
 
+from brevin.edge.face_model import beside
 from brevin.ops.settings import model_path
 
 WHEEL = "mediapipe==0.10.21"
@@ -34,6 +35,7 @@ PARTS = {
         255.0,
     ),
 }
+FACE = ("face_landmark/face_landmark.tflite", "1055cb9d4a9ca8b8c688902a3a5194311138ba256bcc94e336d8373a5f30c814")
 
 
 class ModelMismatch(RuntimeError):
@@ -41,20 +43,24 @@ class ModelMismatch(RuntimeError):
 
 
 def build(root: Path) -> Path:
-    """Build the model if it is missing; returns its path. Raises ModelMismatch on a wrong checksum."""
+    """Build the models if one is missing; returns the pose model's path. Raises ModelMismatch on a wrong checksum."""
     target = model_path(root)
-    if target.exists():
+    face = beside(target)
+    if target.exists() and face.exists():
         return target
     target.parent.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as scratch:
         wheel = _download(Path(scratch))
         with zipfile.ZipFile(wheel) as packed:
             parts = {name: _part(packed, name) for name in PARTS}
+            face_model = _read(packed, *FACE)
     unfinished = target.with_suffix(".part")
     with zipfile.ZipFile(unfinished, "w", zipfile.ZIP_STORED) as task:
         for name, content in parts.items():
             task.writestr(name, content)
     unfinished.replace(target)
+    unfinished.write_bytes(face_model)
+    unfinished.replace(face)
     return target
 
 
@@ -66,10 +72,14 @@ def _download(folder: Path) -> Path:
 
 def _part(packed: zipfile.ZipFile, name: str) -> bytes:
     path, checksum, mean, deviation = PARTS[name]
+    return _with_metadata(_read(packed, path, checksum), mean=mean, deviation=deviation)
+
+
+def _read(packed: zipfile.ZipFile, path: str, checksum: str) -> bytes:
     content = packed.read(INSIDE + path)
     if hashlib.sha256(content).hexdigest() != checksum:
         raise ModelMismatch(f"{path} in {WHEEL} has another checksum than expected")
-    return _with_metadata(content, mean=mean, deviation=deviation)
+    return content
 
 
 def _with_metadata(content: bytes, *, mean: float, deviation: float) -> bytes:

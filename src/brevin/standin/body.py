@@ -63,14 +63,14 @@ def _shape(p: np.ndarray, build: Build, pose: Stance, mittens: bool) -> tuple[np
         pieces.append((cone(p, j[f"knee_{s}"], j[f"ankle_{s}"], 0.06, 0.045), TROUSERS))
         ankle = j[f"ankle_{s}"]
         pieces.append((cone(p, ankle + [-0.03, 0, -0.035], ankle + [0.16, 0, -0.04], 0.042, 0.034), SHOE))
-    pieces.append((_ellipsoid(p, j["hip"] + [-0.01, 0, -0.02], (0.115 * build.deep, 0.155 * build.wide, 0.10), 0.0), TROUSERS))
+    pieces.append((_ellipsoid(p, j["hip"] + [-0.01, 0, -0.02], (0.115 * build.deep, 0.155 * build.wide, 0.10), np.eye(3)), TROUSERS))
     pieces.append((cone(p, j["neck"] - [0, 0, 0.03], j["head"] - [0.02, 0, 0.05], 0.052, 0.05), SKIN))
-    pieces.append((_ellipsoid(p, j["head"], (0.098, 0.077, 0.118), pose.lean_rad), SKIN))
+    pieces.append((_ellipsoid(p, j["head"], (0.098, 0.077, 0.118), pose.head_axes), SKIN))
     pieces.append((cone(p, j["nose"] + [-0.02, 0, 0.03], j["nose"] - [0.008, 0, 0], 0.010, 0.014), SKIN))
     pieces.append((cone(p, j["mouth"] + [-0.05, 0, -0.03], j["mouth"] + [-0.028, 0, -0.032], 0.034, 0.022), SKIN))
     for s in ("l", "r"):
-        pieces.append((_ellipsoid(p, j[f"ear_{s}"], (0.024, 0.010, 0.034), 0.0), SKIN))
-    pieces.append((_ellipsoid(p, j["head"] + [-0.014, 0, 0.022], (0.103, 0.084, 0.116), pose.lean_rad), HAIR))
+        pieces.append((_ellipsoid(p, j[f"ear_{s}"], (0.024, 0.010, 0.034), pose.head_axes), SKIN))
+    pieces.append((_ellipsoid(p, j["head"] + [-0.014, 0, 0.022], (0.103, 0.084, 0.116), pose.head_axes), HAIR))
     distance = np.full(len(p), 9.0, np.float32)
     for piece, _ in pieces:
         h = np.clip(0.5 + 0.5 * (distance - piece) / BLEND_M, 0, 1)
@@ -91,16 +91,15 @@ def cone(p: np.ndarray, a: np.ndarray, b: np.ndarray, ra: float, rb: float) -> n
     return (np.linalg.norm(p - a - t[:, None] * ab, axis=1) - (ra + t * (rb - ra))).astype(np.float32)
 
 
-def _ellipsoid(p: np.ndarray, centre: np.ndarray, radii: tuple[float, float, float], lean: float) -> np.ndarray:
-    q = _local(p, centre, lean)
+def _ellipsoid(p: np.ndarray, centre: np.ndarray, radii: tuple[float, float, float], axes: np.ndarray) -> np.ndarray:
+    q = _local(p, centre, axes)
     scaled = np.linalg.norm(q / np.array(radii), axis=1)
     return ((scaled - 1.0) * min(radii)).astype(np.float32)
 
 
-def _local(p: np.ndarray, origin: np.ndarray, lean: float) -> np.ndarray:
-    """Places in the trunk's own axes: forward, left, up."""
-    q = p - origin
-    return np.stack([np.cos(lean) * q[:, 0] - np.sin(lean) * q[:, 2], q[:, 1], np.sin(lean) * q[:, 0] + np.cos(lean) * q[:, 2]], axis=1)
+def _local(p: np.ndarray, origin: np.ndarray, axes: np.ndarray) -> np.ndarray:
+    """Places about an origin along axes of its own, such as the trunk's forward, left and up."""
+    return np.asarray((p - origin) @ axes.T.astype(p.dtype))
 
 
 # height over the hips as share of the trunk: half depth, half width, centre forward, metres
@@ -113,7 +112,7 @@ LEVEL_TO = 0.6  # share of the trunk's height up to which it is level where one 
 
 
 def _trunk(p: np.ndarray, build: Build, pose: Stance) -> np.ndarray:
-    q = _local(p, pose.joints["hip"], pose.lean_rad)
+    q = _local(p, pose.joints["hip"], pose.axes)
     line = pose.joints["shoulder_l"] - pose.joints["shoulder_r"]
     height = q[:, 2] / build.trunk
     height = height - np.clip((height - LEVEL_TO) / (1.0 - LEVEL_TO), 0, 1) * line[2] / line[1] * q[:, 1] / build.trunk  # one shoulder higher
@@ -127,24 +126,19 @@ def _trunk(p: np.ndarray, build: Build, pose: Stance) -> np.ndarray:
 
 
 def _paint(vertices: np.ndarray, labels: np.ndarray, pose: Stance) -> np.ndarray:
-    """Hairline, eyes and brows on the head; the rest keeps its label."""
+    """The hairline on the head; the rest keeps its label."""
     part = labels.copy()
-    q = _local(vertices, pose.joints["head"], pose.lean_rad)
+    q = _local(vertices, pose.joints["head"], pose.head_axes)
     head = (part == SKIN) | (part == HAIR)
     above = head & (q[:, 2] > -0.125) & (np.abs(q[:, 1]) < 0.12) & (np.abs(q[:, 0]) < 0.2)
     behind = q[:, 0] < np.where(q[:, 2] > 0.055, 0.05, np.where(q[:, 2] > 0.0, 0.012, -0.028))
     part[above] = np.where(behind[above] & (q[above, 2] > -0.075), HAIR, SKIN)
     ears = above & (np.linalg.norm((np.abs(q) - [0.015, 0.08, 0.01]) / [0.03, 0.02, 0.036], axis=1) < 1)
     part[ears] = SKIN
-    height = _local(vertices, pose.joints["hip"], pose.lean_rad)[:, 2]
+    height = _local(vertices, pose.joints["hip"], pose.axes)[:, 2]
     clothed = (part == SHIRT) | (part == TROUSERS)
     waist = clothed & (np.linalg.norm(vertices[:, :2] - pose.joints["hip"][:2], axis=1) < 0.2) & (np.abs(height) < 0.1) & ~_on_arm(vertices, pose)
     part[waist] = np.where(height[waist] > -0.01, SHIRT, TROUSERS)
-    for sign in (1, -1):
-        eye = np.linalg.norm((q - [0.083, sign * 0.032, 0.018]) / [0.03, 0.014, 0.008], axis=1) < 1
-        brow = np.linalg.norm((q - [0.086, sign * 0.034, 0.042]) / [0.03, 0.02, 0.006], axis=1) < 1
-        part[head & (eye | brow)] = DARK
-    part[head & (np.linalg.norm((q - [0.088, 0, -0.068]) / [0.03, 0.022, 0.005], axis=1) < 1)] = DARK
     return part
 
 
@@ -156,11 +150,10 @@ def _on_arm(vertices: np.ndarray, pose: Stance) -> np.ndarray:
 
 def fields(body: Mesh, build: Build, pose: Stance) -> dict[str, np.ndarray]:
     """Displacement of every vertex for one metre of a region's travel. The point of largest travel moves by exactly one."""
-    q = _local(body.vertices, pose.joints["hip"], pose.lean_rad)
+    q = _local(body.vertices, pose.joints["hip"], pose.axes)
     height = q[:, 2] / build.trunk
     trunk = (body.part == SHIRT) * _near_trunk(q, build)
-    forward = np.array([np.cos(pose.lean_rad), 0.0, -np.sin(pose.lean_rad)])
-    upward = np.array([np.sin(pose.lean_rad), 0.0, np.cos(pose.lean_rad)])
+    forward, _, upward = pose.axes
     front = np.clip((q[:, 0] / (0.1 * build.deep) + 0.15) / 0.95, 0, 1) ** 1.2
     out = {
         "abdomen": _peak((trunk * front * np.exp(-0.5 * ((height - 0.25) / 0.13) ** 2))[:, None] * forward),

@@ -9,7 +9,7 @@ import numpy as np
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
-from brevin.standin import hand, raising, tape
+from brevin.standin import face, hand, raising, tape
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
 from brevin.standin.stance import Build, Stance, stance
@@ -80,7 +80,8 @@ Scene = tuple[Stance, list[figure.Mesh], np.ndarray | None]
 
 def _scene(script: Script, stage: raising.Stage) -> Scene:
     still, meets = (_stance(script, stage, out_m) for out_m in (0.0, stage.up * script.head_out_m))
-    meshes = [figure.mesh(script.build, meets, mittens=not script.grips), *_room(script), *(hand.mesh(one, grip.size) for one, grip in _bones(script, meets))]
+    body = figure.mesh(script.build, meets, mittens=not script.grips)
+    meshes = [body, *face.meshes(body, meets), *_room(script), *(hand.mesh(one, grip.size) for one, grip in _bones(script, meets))]
     instrument, ends = _instrument(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
     return meets, meshes + instrument, ends
 
@@ -89,7 +90,7 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
     def held(*elbows_out: float) -> Stance:
         return stance(
             script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
-            head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, rounded_m=stage.sunk * script.rounds_m,
+            head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, head_deg=script.head_deg, rounded_m=stage.sunk * script.rounds_m,
         )  # fmt: skip
 
     wanted = script.elbows_deg
@@ -202,7 +203,7 @@ def _truth(
         **{f"{k}_mm": [round(1000 * float(v), 3) for v in getattr(planted, k)] for k in ("abdomen", "chest", "shoulder")},
         "sway_mm": [round(1000 * float(s), 2) for s in sway],
         "keypoints_px": {k: still[k] for k in names},
-        "joints_px": {"nose": still["nose"]},
+        "joints_px": {name: still[name] for name in ("nose", "eye_l", "eye_r")},
     }
     if script.rounds_m:
         per_frame["back_rounding_pct"] = [round(100.0 * pose.rounded_m / script.build.trunk, 3) for pose, _, _ in shown]

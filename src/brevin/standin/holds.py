@@ -83,8 +83,16 @@ SECOND: tuple[Case, ...] = (
     Case("bare-rounds", "none", "side", ROUNDS, ("back_rounding",), card=SLOW_CARD),
 )
 THIRD: tuple[Case, ...] = (Case("bare-head-ahead", "none", "side", {"head_out_m": 0.13}, ("head_forward",)),)
+FOURTH: tuple[Case, ...] = (
+    Case("bare-head-level", "none", "front", {}),
+    Case("bare-head-to-the-right", "none", "front", {"head_deg": 14.0}, ("head_level",)),
+    Case("bare-head-to-the-left", "none", "front", {"head_deg": -14.0}, ("head_level",), "low"),
+    Case("flute-head-with-it", "flute", "front", {"axis_deg": 9.0, "elbows_deg": 25.0, "head_deg": 9.0}),
+    Case("flute-head-away", "flute", "front", {"axis_deg": 4.0, "elbows_deg": 25.0, "head_deg": -16.0}, ("head_with_flute",), "low"),
+    Case("flute-head-over-it", "flute", "front", {"axis_deg": -4.0, "elbows_deg": 25.0, "head_deg": 16.0}, ("head_with_flute",)),
+)
 BODIES = 2  # of each case
-SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD) for body in range(BODIES) for case in cases]
+SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH) for body in range(BODIES) for case in cases]
 """Every clip's case, and whether its body is kept unseen. What was added later stands behind: clips that were made before stay what they are."""
 COUNT = len(SET)
 

@@ -18,8 +18,8 @@ class Script:
     the instrument is brought up from the lap, seconds, each for ``HELD_S``; head_out_m: how far the head goes to meet it; lands_m: how far beside its usual
     place the hands come to rest in each of the raises; grips: hands with fingers, by side (l, r), else plain ones; sinks_deg, droops_deg: how much further
     forward the trunk is, and lower the far end, at the end than at the beginning; elbows_deg: clearance of both, as near as the hands' places allow;
-    shoulder_deg: + = the left shoulder higher; rounds_m: how much further the back bows out in the end; sinks_until: share of the clip after which it has
-    sunk and rounded as far as it does."""
+    shoulder_deg: + = the left shoulder higher; head_deg: + = the head tilted to the player's right; rounds_m: how much further the back bows out in the end;
+    sinks_until: share of the clip after which it has sunk and rounded as far as it does."""
 
     name: str
     card: str
@@ -44,16 +44,18 @@ class Script:
     droops_deg: float = 0.0
     elbows_deg: float | None = None
     shoulder_deg: float = 0.0
+    head_deg: float = 0.0
     rounds_m: float = 0.0
     sinks_until: float = 1.0
 
 
 RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there
 
-ROOM_A = _rgb("3d6f5c", "33363d", "5c4634", "d9ab86", "2a1c14", "241d1a", "cfc8b8", "9c7a52", "7b7f86", "d8b24a", "2b2420", "a5462f")
-ROOM_B = _rgb("8a4f6d", "3a4256", "2d4a73", "8a5a3c", "17110f", "17110f", "b9c4c4", "8d8a80", "4a3b30", "cfa640", "2b2420", "2f6a8a")
-ROOM_C = _rgb("c9a23f", "4a4238", "3b3b3f", "e6c3a2", "6b4a2c", "3a2a20", "d6d2c8", "6f6a62", "55606b", "d8b24a", "2b2420", "577a3d")
-ROOM_D = _rgb("4f6fa8", "2f3338", "6e3b32", "b9835c", "1c1512", "1c1512", "c8bfae", "7d5f44", "6a4c36", "c9ccd1", "2b2420", "8a3d52")
+FACE = ("eee8df", "a4524c")  # eyes and lips: every room's
+ROOM_A = _rgb("3d6f5c", "33363d", "5c4634", "d9ab86", "2a1c14", "241d1a", "cfc8b8", "9c7a52", "7b7f86", "d8b24a", "2b2420", "a5462f", *FACE)
+ROOM_B = _rgb("8a4f6d", "3a4256", "2d4a73", "8a5a3c", "17110f", "17110f", "b9c4c4", "8d8a80", "4a3b30", "cfa640", "2b2420", "2f6a8a", *FACE)
+ROOM_C = _rgb("c9a23f", "4a4238", "3b3b3f", "e6c3a2", "6b4a2c", "3a2a20", "d6d2c8", "6f6a62", "55606b", "d8b24a", "2b2420", "577a3d", *FACE)
+ROOM_D = _rgb("4f6fa8", "2f3338", "6e3b32", "b9835c", "1c1512", "1c1512", "c8bfae", "7d5f44", "6a4c36", "c9ccd1", "2b2420", "8a3d52", *FACE)
 
 LOW = Cycle(abdomen=0.014, chest=0.0075, shoulder=0.0015, abdomen_window=(0.0, 0.72), chest_window=(0.3, 1.0))
 HIGH = Cycle(abdomen=0.003, chest=0.0105, shoulder=0.013, abdomen_window=(0.2, 1.0), chest_window=(0.0, 0.85))

@@ -23,23 +23,36 @@ class Build:
 
 @dataclass(frozen=True)
 class Stance:
-    """Where the joints are, metres: [3] each, by name. rounded_m: how far the trunk bows out behind the line from hips to shoulders, at its middle."""
+    """Where the joints are, metres: [3] each, by name. rounded_m: how far the trunk bows out behind the line from hips to shoulders, at its middle;
+    head_rad: how far the head is tilted, + = to the player's right."""
 
     joints: dict[str, np.ndarray]
     lean_rad: float
     rounded_m: float = 0.0
+    head_rad: float = 0.0
+
+    @property
+    def axes(self) -> np.ndarray:
+        """The trunk's own forward, left and up: [3, 3]."""
+        return np.array([[np.cos(self.lean_rad), 0.0, -np.sin(self.lean_rad)], [0.0, 1.0, 0.0], [np.sin(self.lean_rad), 0.0, np.cos(self.lean_rad)]])
+
+    @property
+    def head_axes(self) -> np.ndarray:
+        """Those of the head."""
+        tilt = np.array([[1.0, 0.0, 0.0], [0.0, np.cos(self.head_rad), np.sin(self.head_rad)], [0.0, -np.sin(self.head_rad), np.cos(self.head_rad)]])
+        return np.asarray(tilt @ self.axes)
 
 
-HEAD = ("head", "nose", "ear_l", "ear_r", "mouth")
+HEAD = ("head", "nose", "ear_l", "ear_r", "eye_l", "eye_r", "mouth")
 
 
 def stance(
     build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: tuple[float, float], head_out_m: float = 0.0,
-    shoulder_deg: float = 0.0, rounded_m: float = 0.0,
+    shoulder_deg: float = 0.0, rounded_m: float = 0.0, head_deg: float = 0.0,
 ) -> Stance:  # fmt: skip
     """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; elbows_out:
     ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher;
-    rounded_m: as in ``Stance``."""
+    rounded_m, head_deg: as in ``Stance``, degrees."""
     lean = np.radians(lean_deg)
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
@@ -54,6 +67,7 @@ def stance(
         "shoulder_l": above(0, 0.155 * build.wide, t + higher), "shoulder_r": above(0, -0.155 * build.wide, t - higher),
         "neck": above(0.0, 0, t + 0.05), "head": above(0.035, 0, t + 0.235), "nose": above(0.14, 0, t + 0.215),
         "ear_l": above(0.02, 0.075, t + 0.225), "ear_r": above(0.02, -0.075, t + 0.225), "mouth": above(0.125, 0, t + 0.165),
+        "eye_l": above(0.116, 0.032, t + 0.251), "eye_r": above(0.116, -0.032, t + 0.251),
         "hip": hip, "spine": above(0, 0, t),
     }  # fmt: skip
     for side, sign, elbow_out in (("l", 1.0, elbows_out[0]), ("r", -1.0, elbows_out[1])):
@@ -67,9 +81,11 @@ def stance(
         wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
         out = np.array([-0.1, sign * elbow_out, -1.0])
         j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
-    for name in HEAD:
-        j[name] = j[name] + np.array([head_out_m, 0.0, 0.0])
-    return Stance(joints={k: np.asarray(v, float) for k, v in j.items()}, lean_rad=float(lean), rounded_m=rounded_m)
+    upright = Stance({}, float(lean), rounded_m)
+    made = Stance({k: np.asarray(v, float) for k, v in j.items()}, float(lean), rounded_m, float(np.radians(head_deg)))
+    for name in HEAD:  # about the neck
+        made.joints[name] = j["neck"] + (j[name] - j["neck"]) @ upright.axes.T @ made.head_axes + np.array([head_out_m, 0.0, 0.0])
+    return made
 
 
 def _bend(start: np.ndarray, end: np.ndarray, first: float, second: float, toward: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

@@ -8,11 +8,12 @@ from brevin.core.hold.axis import KEYS, axis
 from brevin.core.hold.elbows import ELBOWS, elbows
 from brevin.core.hold.looks import Playing, Tapped
 from brevin.core.kinds import Instrument
+from brevin.core.kinematics import heads
 from brevin.core.kinematics.posture import Stance, lean_off_deg, while_judged
 from brevin.core.measure import Measure, NotMeasured
 from brevin.core.track import LinesSeen
 
-HOLD_KEYS = (*KEYS, *ELBOWS, *raising.KEYS)
+HOLD_KEYS = (*KEYS, *ELBOWS, *raising.KEYS, heads.TO_FLUTE)
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,7 @@ from brevin.core.hold.held import Instrumental, held
 from brevin.core.hold.looks import Tapped
 from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import SIDE_VIEWS, Position
+from brevin.core.kinematics import heads
 from brevin.core.kinematics.posture import Backs, Stance, backs_of, bodies_of, posture
 from brevin.core.layout import segments_of
 from brevin.core.measure import Measure, withheld
@@ -49,7 +50,10 @@ def upright(
     stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs)
     instrument = Instrumental(check.in_hands, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
-    return Upright([*posture(seen, who.player, stance), *held(seen, stance, instrument)], shown, hands, stills, backs)
+    measures = [*posture(seen, who.player, stance), *held(seen, stance, instrument)]
+    if instrument.instrument == "flute" and position != "lying":
+        measures.append(heads.to_flute(measures))
+    return Upright(measures, shown, hands, stills, backs)
 
 
 def _tapped(found: Evidence, line: TappedLine) -> Tapped:

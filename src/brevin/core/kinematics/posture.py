@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
-from brevin.core.kinematics import trend
+from brevin.core.kinematics import heads, trend
 from brevin.core.kinematics.shapes import Back, Tops, back_of, tops_of
 from brevin.core.kinematics.sway import sway
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
@@ -75,7 +75,7 @@ def while_judged(seen: Seen, stance: Stance) -> Seen:
 
 
 def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
-    """What the view can serve: trunk inclination, its sag, back rounding, head forward and sway from the side, the shoulder line from the front."""
+    """What the view can serve: trunk inclination, its sag, back rounding, head forward and sway from the side, head and shoulder line from the front."""
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
@@ -83,6 +83,7 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
         *_head_forward(seen, player, stance, side),
         *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(stance)),
         *([Measure("shoulder_tilt_deg", NotMeasured(front))] if front else _shoulder_line(seen, stance)),
+        *([Measure(heads.TILT, NotMeasured(front))] if front else _head_tilt(seen, stance)),
         *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), stance, player)),
         Measure("sway_pct", NotMeasured(side) if side else _sway(while_judged(seen, stance), player, stance), samples=len(seen)),
     ]
@@ -125,6 +126,15 @@ def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
         doubt: Withheld = "arms_across" if any(body.shape is not None for _, body in seen) else "not_looked"
         return [replace(m, value=replace(m.value, doubt=doubt)) if isinstance(m.value, Amount) else m for m in points]
     return _medians("shoulder_tilt_deg", lines, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
+
+
+def _head_tilt(seen: Seen, stance: Stance) -> list[Measure]:
+    """From the face, where it looks into the camera with nothing before it."""
+    looked = [(t_s, heads.tilt_deg(body)) for t_s, body in seen if body.features is not None]
+    tilts = _told(looked)
+    if not len(tilts):
+        return [Measure(heads.TILT, NotMeasured("face_hidden" if looked else "not_looked"))]
+    return _medians(heads.TILT, tilts, stance, (heads.LOOK_DEG, NORMAL_90 * heads.LINE_DEG))
 
 
 def _told(looked: Sequence[tuple[float, float | None]]) -> Floats:

@@ -145,7 +145,21 @@ def inclination(amounts: Amounts, asked: Asked) -> Band:
 
 def tilt(amounts: Amounts, asked: Asked) -> Band:
     """How far the shoulder line may be off level."""
-    near, far = asked.rules.limit("shoulder_tilt.steady"), asked.rules.limit("shoulder_tilt.work")
+    return _either_way("shoulder_tilt", asked)
+
+
+def head_level(amounts: Amounts, asked: Asked) -> Band:
+    """How far the head may be tilted to either side."""
+    return _either_way("head_level", asked)
+
+
+def head_with_flute(amounts: Amounts, asked: Asked) -> Band:
+    """How far the head may be tilted against the flute's own line."""
+    return _either_way("head_with_flute", asked)
+
+
+def _either_way(limits: str, asked: Asked) -> Band:
+    near, far = asked.rules.limit(f"{limits}.steady"), asked.rules.limit(f"{limits}.work")
     return Band(-near, near, -far, far)
 
 
@@ -156,8 +170,7 @@ def still(amounts: Amounts, asked: Asked) -> Band:
 
 def sag(amounts: Amounts, asked: Asked) -> Band:
     """How far the trunk may sink, back and forward."""
-    near, far = asked.rules.limit("tall.steady"), asked.rules.limit("tall.work")
-    return Band(-near, near, -far, far)
+    return _either_way("tall", asked)
 
 
 def rounding(amounts: Amounts, asked: Asked) -> Band:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from brevin.core.kinds import SIDE_VIEWS, CheckKind, Importance, Instrument, Lane, Position, TurnKind, View
+from brevin.core.kinds import INSTRUMENTS, SIDE_VIEWS, CheckKind, Importance, Instrument, Lane, Position, TurnKind, View
 from brevin.core.plan.card import CountCard
 from brevin.core.verdict import bands
 from brevin.core.verdict.bands import Amounts, Asked, Band
@@ -68,6 +68,8 @@ CLEAR = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "te
 LEANS = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT)
 BARE = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT, held=False)
 TILTS = Where(("front",), UPRIGHT, kinds=LOOKED_AT)
+LOOKS_AHEAD = Where(("front",), UPRIGHT, tuple(one for one in INSTRUMENTS if one != "flute"), LOOKED_AT)
+ALONG_IT = Where(("front",), UPRIGHT, ("flute",), LOOKED_AT, held=True)
 MOVING = Where(views=SEEN_MOVING)
 BOTH = Where(views=SEEN_MOVING, two_sides=True)
 EXHALE: tuple[TurnKind, TurnKind] = ("exhale_start", "exhale_end")
@@ -79,6 +81,7 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("back_rounding", "back_rounding_pct", "posture", "% of trunk", bands.rounding, LEANS, ("rounding",), span=None),
     Criterion("head_forward", "head_forward_pct", "posture", "% of trunk", bands.head, BARE, ("head_forward",), span=None),
     Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, TILTS, ("shoulder_tilt",), span=None),
+    Criterion("head_level", "head_tilt_deg", "posture", "deg", bands.head_level, LOOKS_AHEAD, ("head_level",), span=None),
     Criterion("body_still", "sway_pct", "posture", "% of trunk", bands.still, LEANS, ("body_still",), span=None),
     Criterion("real_breath", "against_pct", "breath", "% of trunk", bands.real, LEADS, ("pattern.pushed_chest", "pattern.paradoxical_abdomen"), "abdomen"),
     Criterion(
@@ -96,6 +99,7 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("full_breath", "size_pct", "breath", "% of trunk", bands.full_size, MOVING, ("full_breath", "pattern.shallow"), "abdomen"),
     Criterion("axis_level", "instrument_axis_deg", "hold", "deg", bands.axis_level, LEVEL, ("axis_level",), span=None),
     Criterion("axis_to_trunk", "axis_to_trunk_deg", "hold", "deg", bands.axis_to_trunk, TO_TRUNK, ("axis_to_trunk",), span=None),
+    Criterion("head_with_flute", "head_to_flute_deg", "hold", "deg", bands.head_with_flute, ALONG_IT, ("head_with_flute",), span=None),
     Criterion("arms_stay_up", "axis_droop_deg", "hold", "deg", bands.arms_stay_up, HELD_UP, ("arms_stay_up",), span=None),
     Criterion("elbow_left", "elbow_left_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
     Criterion("elbow_right", "elbow_right_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),

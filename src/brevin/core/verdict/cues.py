@@ -10,6 +10,8 @@ OTHERS: dict[CriterionKey, tuple[str, ...]] = {
     "back_rounding": ("Let your collar float away from your belt.", "Leave room for the air between your ribs and your lap."),
     "head_forward": ("Bring your ears back over your shoulders.", "Let the back of your head look at the wall behind you."),
     "shoulder_tilt": ("Imagine a ruler across both shoulders: nothing may roll off.",),
+    "head_level": ("A full glass stands on your head: nothing may spill.", "Let your nose point straight down at your buttons."),
+    "head_with_flute": ("Your head goes where the flute goes, like two railway lines.",),
     "body_still": ("Let your feet grow roots.", "Play to one spot on the wall, and let your nose stay on it."),
     "real_breath": ("Breathe out first, and let the next air come by itself.", "Let the air do the moving, not the belly."),
     "abdomen_leads": (

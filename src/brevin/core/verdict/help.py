@@ -100,6 +100,14 @@ HELP: dict[CriterionKey, Help] = {
         ("fit.strap", "fit.turn", "fit.cushion", "fit.chair"),
         Drill("Two buckets", "Carry a make-believe bucket of water in each hand, put both down at once, and leave the shoulders there.", 3),
     ),
+    "head_level": Help(
+        ("fit.strap", "fit.neck", "fit.stand", "fit.chair"),
+        Drill("Full glass", "Look straight ahead and nod a slow yes three times, then a small no. Stop where both ears are at one height, and play there.", 3),
+    ),
+    "head_with_flute": Help(
+        ("fit.turn", "fit.head_joint", "fit.chair"),
+        Drill("Flute first", "Hold the flute where both arms are easy. Only then bring the head along it, lips level with the tube, and play four counts.", 4),
+    ),
     "body_still": Help(
         ("fit.strap", "fit.chair", "fit.stand"),
         Drill("Nose on the spot", "Choose a spot on the wall ahead. Breathe and play four counts with your nose on it, rest for four.", 4),

@@ -11,9 +11,10 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
-    "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "body_still", "real_breath", "abdomen_leads", "shoulders_still",
-    "full_breath", "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right", "head_travel", "raise_spread", "not_full_early", "with_count",
-    "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
+    "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "body_still", "real_breath", "abdomen_leads",
+    "shoulders_still", "full_breath", "axis_level", "axis_to_trunk", "head_with_flute", "arms_stay_up", "elbow_left", "elbow_right", "head_travel",
+    "raise_spread", "not_full_early", "with_count", "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale",
+    "both_sides",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
 LayerName = Literal["method", "programme", "instrument", "student", "card"]
@@ -94,6 +95,10 @@ LIMITS: dict[str, Limit] = {
     "head_forward.work": Limit(25.0, "% of trunk", "own", "by more"),
     "shoulder_tilt.steady": Limit(4.0, "deg", "own", "shoulder line against level within"),
     "shoulder_tilt.work": Limit(8.0, "deg", "own", "beyond"),
+    "head_level.steady": Limit(4.0, "deg", "own", "head against upright, to either side, within"),
+    "head_level.work": Limit(8.0, "deg", "own", "beyond"),
+    "head_with_flute.steady": Limit(6.0, "deg", "own", "head against the flute's own line within"),
+    "head_with_flute.work": Limit(12.0, "deg", "own", "beyond"),
     "body_still.steady": Limit(1.5, "% of trunk", "own", "head and shoulders wander by less"),
     "body_still.work": Limit(4.0, "% of trunk", "own", "by more"),
     **{f"{name}.{side}": Limit(value, "deg", "own", words) for name, low, high, words in HOLDS for side, value in (("low", low), ("high", high))},

@@ -164,6 +164,16 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "The shoulder line is {value} deg off level, the {side} one higher.",
         "Let both shoulders hang at the same height.",
     ),
+    "head_level": CriterionWords(
+        "Head level", "level", "leans {side}", "the head leans {side}",
+        "The middle line of the face is {value} deg off upright, to the player's {side}.",
+        "Let both eyes be at the same height.",
+    ),
+    "head_with_flute": CriterionWords(
+        "Head with the flute", "along it", "not along it", "head and flute do not lie along one line",
+        "The head is tilted {value} deg against the flute's own line.",
+        "Let your eyes and the flute be two lines that never meet.",
+    ),
     "body_still": CriterionWords(
         "Body still", "still", "sways", "head and shoulders sway",
         "Head and shoulders go forward and back by {value} % of the trunk about their place.",

@@ -98,6 +98,18 @@ def test_edges_that_lead_elsewhere_are_none_of_the_instruments(deg: float) -> No
         assert value(axis(looked(deg, edges), "trombone"), "instrument_axis_deg") == NotMeasured("not_found")
 
 
+@pytest.mark.parametrize(
+    ("instrument", "deg", "told"),
+    [("trumpet", 42.0, True), ("trumpet", 56.0, False), ("trombone", 55.0, False), ("clarinet", 75.0, True), ("clarinet", 10.0, False), ("oboe", 12.0, False)],
+)
+def test_what_points_where_nobody_holds_the_instrument_is_another_one_unless_somebody_says_so(instrument: str, deg: float, told: bool) -> None:
+    held = looked(deg, tube(deg))
+    found = value(axis(held, instrument), "instrument_axis_deg")
+    assert (found.value == pytest.approx(deg, abs=0.5)) if told else found == NotMeasured("points_elsewhere")
+    tapped = replace(held, tapped=Tapped(TIMES[1], MOUTH, along(deg, 0.8)))
+    assert value(axis(tapped, instrument), "instrument_axis_deg").value == pytest.approx(deg, abs=1.0)
+
+
 def test_hands_that_were_not_found_leave_where_the_instrument_usually_points() -> None:
     assert value(axis(looked(12.0, tube(12.0), hands_deg=-70.0), "trombone"), "instrument_axis_deg").value == pytest.approx(12.0, abs=0.5)
     assert value(axis(looked(70.0, tube(70.0), hands_deg=-70.0), "trombone"), "instrument_axis_deg") == NotMeasured("not_found")

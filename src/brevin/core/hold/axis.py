@@ -30,6 +30,9 @@ def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
     if not found:
         return [Measure(key, NotMeasured("not_found"), samples=0) for key in KEYS]
     level_deg = np.array([one.level_deg for one in found])
+    low, high = held.within_deg
+    if playing.tapped is None and not low <= float(np.median(level_deg)) <= high:
+        return [Measure(key, NotMeasured("points_elsewhere"), samples=0) for key in KEYS]
     to_trunk_deg = float(np.hypot(unsure_deg, KEY_POINT_DEG / 3.0))  # the line from shoulders to hips is a third as unsure: it is three times as long
     values = (
         _median(level_deg, unsure_deg), _median(np.array([one.trunk_deg for one in found]) + playing.lean_off_deg, to_trunk_deg),

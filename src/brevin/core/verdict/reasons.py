@@ -96,6 +96,7 @@ WITHHELD: dict[Withheld | str, str] = {
     "points_apart": "Head and shoulders were not made out behind the instrument: film from a little further back.",
     "too_unsure": "What was measured is not sure enough to be judged: it could be fine and not fine. Look yourself.",
     "not_looked": "When this clip was read, this was not looked at yet. Read it again.",
+    "points_elsewhere": "What was found points where nobody holds this instrument: is the right one set? If it is, set its line by two taps.",
     "face_hidden": "The face could not be seen: look into the camera, nothing before eyes and forehead, the light in front.",
     "arms_across": "Arms are across the outline there: film once without the instrument, or with the hands lower.",
     "arm_crosses": "The upper arm lies across the body, seen from here: how far the elbow stands off it is looked at from the side.",

@@ -62,7 +62,7 @@ type Props = {
 
 const lineWords = ({ view, player }: Report) => {
   if (!player?.outlines?.length) return "";
-  return view === "front" ? " · line: shoulders" : " · line: back";
+  return view === "front" ? " · line: shoulders, face" : " · line: back";
 };
 
 /** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked; line: while the

@@ -41,6 +41,18 @@ def test_where_no_moment_is_shown_nothing_is_kept(seen: Path, tmp_path: Path, mo
     assert not pick(seen, tmp_path / "b.stills.zip", moments) and not (tmp_path / "b.stills.zip").exists()
 
 
+def test_a_disk_without_room_costs_the_pictures_and_ends_nothing(tmp_path: Path) -> None:
+    full = Path("/dev/full")
+    if not full.exists():
+        pytest.skip("no such device here")
+    with Pictures(full) as pictures:
+        for i in range(40):
+            pictures.keep(float(i), RED)
+    with Pictures(tmp_path / "a.seen.zip") as pictures:
+        pictures.keep(1.0, RED)
+    assert not pick(tmp_path / "a.seen.zip", tmp_path / "no such folder" / "b.stills.zip", [1.0])
+
+
 def test_a_file_that_is_gone_or_damaged_shows_nothing_and_ends_nothing(seen: Path, tmp_path: Path) -> None:
     assert not pick(tmp_path / "none.zip", tmp_path / "b.stills.zip", [0.0]) and picture(tmp_path / "none.zip", 0) is None
     seen.write_bytes(seen.read_bytes()[:400])

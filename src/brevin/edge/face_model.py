@@ -51,6 +51,8 @@ class FaceModel:
             upright = points @ _turned(turn).T
             low, high = upright.min(axis=0), upright.max(axis=0)
             middle, side_px = (low + high) / 2 @ _turned(turn), AROUND * float((high - low).max())
+            if not np.isfinite(side_px):
+                return NOBODY
         return Features(points[[FOREHEAD, CHIN]], points[[EYE_R, EYE_L]], sure)
 
     def _points(self, rgb: NDArray[np.uint8], middle: Floats, side_px: float, turn: float) -> tuple[Floats, float]:

@@ -85,7 +85,8 @@ class _Watched:
 
 def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progress, pictured: Pictured | None) -> _Watched:
     """Decode the clip once before all observers."""
-    network, faces = PoseModel(model), FaceModel(beside(model))
+    network = PoseModel(model)
+    faces = FaceModel(beside(model)) if beside(model).exists() else None  # an installation of an older release has none yet: then nobody looked
     stamps = Stamps()
     try:
         with ThreadPoolExecutor(1) as pool:

@@ -3,6 +3,7 @@
 Each file is a zip of JPEGs, a picture named by its moment in milliseconds.
 """
 
+import contextlib
 import zipfile
 from collections.abc import Iterable
 from pathlib import Path
@@ -16,23 +17,30 @@ QUALITY = 88  # lips and fingertips are looked at enlarged
 
 
 class Pictures:
-    """A file that takes every picture as it is seen. ``keep`` is called from one thread at a time."""
+    """A file that takes every picture as it is seen. ``keep`` is called from one thread at a time. A disk without room costs the pictures, not the reading."""
 
     def __init__(self, path: Path) -> None:
         self._zip = zipfile.ZipFile(path, "w")
+        self._room = True
 
     def keep(self, t_s: float, rgb: NDArray[np.uint8]) -> None:
         """Put one picture into it. rgb: [height, width, 3]."""
         import cv2  # here: the web server shows pictures, makes none, and is kept small
 
+        if not self._room:
+            return
         _, jpeg = cv2.imencode(".jpg", cv2.cvtColor(rgb, cv2.COLOR_RGB2BGR), [cv2.IMWRITE_JPEG_QUALITY, QUALITY])
-        self._zip.writestr(_entry(_named(milliseconds(t_s))), jpeg.tobytes())
+        try:
+            self._zip.writestr(_entry(_named(milliseconds(t_s))), jpeg.tobytes())
+        except OSError:
+            self._room = False
 
     def __enter__(self) -> "Pictures":
         return self
 
     def __exit__(self, kind: type[BaseException] | None, why: BaseException | None, trace: TracebackType | None) -> None:
-        self._zip.close()
+        with contextlib.suppress(OSError):
+            self._zip.close()
 
 
 def milliseconds(t_s: float) -> int:
@@ -41,21 +49,20 @@ def milliseconds(t_s: float) -> int:
 
 
 def pick(seen: Path, kept: Path, moments_s: Iterable[float]) -> bool:
-    """Keep the pictures of some moments in a file of their own, whole or not at all; whether there were any."""
-    wanted = {_named(milliseconds(t_s)) for t_s in moments_s}
+    """Keep the pictures of some moments in a file of their own, whole or not at all; whether there were any, and room for them."""
+    wanted, unfinished = {_named(milliseconds(t_s)) for t_s in moments_s}, kept.with_name(kept.name + ".part")
     try:
         with zipfile.ZipFile(seen) as every:
             found = {name: every.read(name) for name in every.namelist() if name in wanted}
+        if found:
+            with zipfile.ZipFile(unfinished, "w") as file:
+                for name, jpeg in sorted(found.items()):
+                    file.writestr(_entry(name), jpeg)
+            unfinished.replace(kept)
     except (OSError, zipfile.BadZipFile):
+        unfinished.unlink(missing_ok=True)
         return False
-    if not found:
-        return False
-    unfinished = kept.with_name(kept.name + ".part")
-    with zipfile.ZipFile(unfinished, "w") as file:
-        for name, jpeg in sorted(found.items()):
-            file.writestr(_entry(name), jpeg)
-    unfinished.replace(kept)
-    return True
+    return bool(found)
 
 
 def picture(kept: Path, at_ms: int) -> bytes | None:

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from brevin.core import gate
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
-from tests.core.made import sighting
+from tests.core.made import body, shape, sighting
 
 
 def codes(made, card) -> list[str]:
@@ -99,6 +99,16 @@ def test_a_covered_belly_is_not_guessed() -> None:
     report = read(replace(made, front=hidden), Task(Check(card=card)))
     assert "trunk_covered" in [r.code for r in report.reasons] and not report.readable_for.breath
     assert report.trace.abdomen == [] and report.breaths == []
+
+
+@pytest.mark.parametrize(("last", "code"), [({}, "trunk_covered"), ({"outline": shape(bow_pct=9.0)}, "trunk_sank"), ({"lean_deg": 18.0}, "trunk_sank")])
+def test_a_belly_that_is_lost_while_the_trunk_sinks_is_covered_by_nothing(last: dict, code: str) -> None:
+    made, _, card = sighting()
+    hidden = replace(made, front=replace(made.front, misfit=np.full(made.front.misfit.shape, 0.9)))
+    half = len(made.poses) // 2
+    poses = tuple(one if i < half else replace(one, bodies=(body(**last),)) for i, one in enumerate(made.poses))
+    codes = [reason.code for reason in read(replace(hidden, poses=poses), Task(Check(card=card))).reasons]
+    assert [one for one in codes if one.startswith("trunk_")] == [code]
 
 
 def test_posture_stays_readable_where_the_breath_is_not() -> None:

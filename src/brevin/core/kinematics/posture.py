@@ -29,6 +29,10 @@ LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its ow
 LEAST_SHAPES, LEAST_SHARE = 3, 0.5  # outlines from which a clip has one, and how many of those looked at: a few among hidden ones are chance
 MOST_TALL_PCT = 12.0  # of trunk: no back that is as tall as it can be bows out further; an arm that hangs behind it does
 STANDS_FOR_S = 2.5  # most time that one look at the outline stands for: between raises nobody looked
+SANK_BOW_PCT, SANK_LEAN_DEG = (
+    4.0,
+    8.0,
+)  # between the first and the last looks: strips of outline that are followed from the first on do not go along that far; own
 TALL_UNTIL_S = 2.0  # "sit tall" is part of the count-in: its first looks are what a back is held against
 
 Seen = Sequence[tuple[float, Body]]
@@ -61,6 +65,16 @@ def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
 def backs_of(seen: Seen, player: Player) -> Backs:
     """The back at each moment whose outline was looked at."""
     return [(t_s, back_of(body, player.forward[0])) for t_s, body in seen if body.shape is not None]
+
+
+def sank(seen: Seen, player: Player) -> bool:
+    """Whether the trunk is another one at the end than in the first looks at its outline: it sank, straightened or rounded."""
+    backs = [(back_of(body, player.forward[0]), inclination_deg(body, player)) for _, body in seen]
+    known = np.array([(back.bow_pct, lean_deg + back.lean_deg) for back, lean_deg in backs if back is not None]).reshape(-1, 2)
+    if len(known) < 2 * LEAST_SHAPES:
+        return False
+    changed = np.abs(np.median(known[-LEAST_SHAPES:], axis=0) - np.median(known[:LEAST_SHAPES], axis=0))
+    return bool(np.any(changed > (SANK_BOW_PCT, SANK_LEAN_DEG)))
 
 
 def tops_seen(seen: Seen) -> list[tuple[float, Tops | None]]:

@@ -93,10 +93,13 @@ def test_a_soft_picture_and_a_restless_player_are_refused() -> None:
     assert codes(restless, card)[0] == "player_moving"
 
 
+COVERED = np.array([[[18.0, -10.0], [18.0, 110.0]]])  # an arm along the whole outline
+
+
 def test_a_covered_belly_is_not_guessed() -> None:
     made, _, card = sighting()
-    hidden = replace(made.front, misfit=np.full(made.front.misfit.shape, 0.9))
-    report = read(replace(made, front=hidden), Task(Check(card=card)))
+    nothing = replace(made.points, on_body=np.zeros_like(made.points.on_body))
+    report = read(replace(made, arms_pct=COVERED, points=nothing), Task(Check(card=card)))
     assert "trunk_covered" in [r.code for r in report.reasons] and not report.readable_for.breath
     assert report.trace.abdomen == [] and report.breaths == []
 
@@ -104,11 +107,21 @@ def test_a_covered_belly_is_not_guessed() -> None:
 @pytest.mark.parametrize(("last", "code"), [({}, "trunk_covered"), ({"outline": shape(bow_pct=9.0)}, "trunk_sank"), ({"lean_deg": 18.0}, "trunk_sank")])
 def test_a_belly_that_is_lost_while_the_trunk_sinks_is_covered_by_nothing(last: dict, code: str) -> None:
     made, _, card = sighting()
-    hidden = replace(made, front=replace(made.front, misfit=np.full(made.front.misfit.shape, 0.9)))
+    hidden = replace(made, arms_pct=COVERED, points=replace(made.points, on_body=np.zeros_like(made.points.on_body)))
     half = len(made.poses) // 2
     poses = tuple(one if i < half else replace(one, bodies=(body(**last),)) for i, one in enumerate(made.poses))
     codes = [reason.code for reason in read(replace(hidden, poses=poses), Task(Check(card=card))).reasons]
     assert [one for one in codes if one.startswith("trunk_")] == [code]
+
+
+@pytest.mark.parametrize(("share", "code"), [(0.0, None), (1.0, "outline_lost")])
+def test_an_edge_that_is_not_found_again_is_lost_and_covered_by_nothing(share: float, code: str | None) -> None:
+    made, _, card = sighting()
+    nothing = replace(made.points, on_body=np.zeros_like(made.points.on_body))
+    misfit = np.where(np.arange(made.front.misfit.shape[1]) < share * made.front.misfit.shape[1], 0.9, made.front.misfit)
+    report = read(replace(made, front=replace(made.front, misfit=misfit), points=nothing), Task(Check(card=card)))
+    assert [reason.code for reason in report.reasons if reason.check == "breath"] == ([code] if code else [])
+    assert report.readable_for.breath == (code is None)
 
 
 def test_posture_stays_readable_where_the_breath_is_not() -> None:

@@ -25,6 +25,7 @@ FROZEN_CHANGE = 0.002  # mean grey change from picture to picture: below it the 
 FROZEN_RUN_S, FROZEN_SHARE = 1.5, 0.2  # coders repeat a still picture for moments; a camera that hangs does it for longer
 HOLES_NOTED_S, HOLES_MOST_SHARE = 0.5, 0.2  # of holes in all: said from here, refused from this share of the clip
 ROOM_MOVES_PCT, ROOM_SHAKES_PCT = 1.5, 6.0  # of trunk, spread of the room's points: advice, refusal
+MOST_LOST = 0.5  # of the strips at the belly's heights: where more are not found again, nothing need be before it
 SWAY_MOST_PCT = 5.0  # of trunk, standard deviation of the back's own motion
 CHEST_UNSURE = 0.2  # share of its amplitude the assumed profile may be wrong by: from here on the chest is seen on the flank alone
 

@@ -142,7 +142,7 @@ def _breathing(asked: _Asked, who: Followed) -> _Breathing:
 
 def _unreadable_breath(moved: Traces, turns: Sequence[BreathTurns], stops: Sequence[Reason], other: bool) -> list[Reason]:
     if not moved.seen["abdomen"]:
-        return [gate.reason("trunk_sank" if other else "trunk_covered")]
+        return [gate.reason("trunk_sank" if other else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
     if moved.sway_pct > gate.SWAY_MOST_PCT and not stops:
         return [gate.reason("player_moving")]
     return [gate.reason("no_breathing")] if not turns and not stops else []

@@ -5,8 +5,9 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from brevin.core import filters
+from brevin.core.kinematics import profile
 from brevin.core.kinematics.regions import NOTHING, Region, regions
-from brevin.core.kinematics.rigid import followed_strips, rigid_motion
+from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.track import Floats, Sighting, Strips
 
@@ -18,7 +19,7 @@ class Traces:
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
     profile, and as ``leak`` the error of what is taken from the chest;
     seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
-    seconds; looked: of each region that was looked for, its places (regions.Found).
+    seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it.
     """
 
     t_s: Floats
@@ -33,6 +34,7 @@ class Traces:
     sway_pct: float
     holes: tuple[tuple[float, float], ...] = ()
     looked: dict[str, Floats] = field(default_factory=dict)
+    lost: float = 0.0
 
 
 def traces(sighting: Sighting) -> Traces:
@@ -62,7 +64,14 @@ def traces(sighting: Sighting) -> Traces:
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
         holes=filters.holes(sighting.t_s),
         looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
+        lost=_lost(sighting.front),
     )  # fmt: skip
+
+
+def _lost(front: Strips) -> float:
+    """Share of the strips at the belly's heights whose picture was not found again most of the time: something else was there, or nothing that stands out."""
+    belly = (front.up_pct > profile.ABDOMEN_FROM) & (front.up_pct < profile.ABDOMEN_TO)
+    return float(np.mean(np.median(front.misfit[:, belly], axis=0) >= MISFIT_MOST)) if belly.any() else 0.0
 
 
 def _settled(t_s: Floats, values: Floats, grid_s: Floats) -> Floats:

@@ -42,6 +42,7 @@ REASONS: dict[str, Sentence] = {
     "player_moving": Sentence("breath", "The player moves too much to see the breath. Let the player settle, count in again, and film again."),
     "front_view_breath": Sentence("breath", "From the front the belly's way forward cannot be seen. For the breath, film from the side."),
     "trunk_covered": Sentence("breath", "Arms, instrument or stand cover the belly. Move the stand or film from the other side."),
+    "outline_lost": Sentence("breath", "The belly's edge could not be followed. A plain wall behind, nothing passing before it, the phone on something firm."),
     "trunk_sank": Sentence("breath", "The trunk sank or rounded while it was filmed, and the breath was lost in that. Sit tall, count in, and film again."),
     "chest_covered": Sentence("breath", "The arms cover the chest, so its share is less sure. A few degrees more from behind help."),
     "no_breathing": Sentence("breath", "No breathing movement was found. Film from the side, in plain light, with the whole trunk in the picture."),

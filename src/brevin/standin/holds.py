@@ -91,8 +91,9 @@ FOURTH: tuple[Case, ...] = (
     Case("flute-head-away", "flute", "front", {"axis_deg": 4.0, "elbows_deg": 25.0, "head_deg": -16.0}, ("head_with_flute",), "low"),
     Case("flute-head-over-it", "flute", "front", {"axis_deg": -4.0, "elbows_deg": 25.0, "head_deg": 16.0}, ("head_with_flute",)),
 )
+FIFTH: tuple[Case, ...] = (Case("flute-right-elbow-out", "flute", "front", {"axis_deg": 4.0, "elbows_deg": 70.0}, ("elbow_right",)),)
 BODIES = 2  # of each case
-SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH) for body in range(BODIES) for case in cases]
+SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH, FIFTH) for body in range(BODIES) for case in cases]
 """Every clip's case, and whether its body is kept unseen. What was added later stands behind: clips that were made before stay what they are."""
 COUNT = len(SET)
 

@@ -13,6 +13,7 @@ from brevin.core.track import Body
 UPPER_ARM_TRUNKS = 0.65  # upper arm over trunk, hips to shoulders, of children and grown-ups alike; an arm that comes forward looks shorter than it is
 JOINT_OUTSIDE_TRUNKS = 0.06  # how far outside the network's shoulder the joint lies; own, measured on clips of no set that bars are held on
 UNSURE_TRUNKS = 0.05  # standard error of that distance
+RAISED_TRUNKS, RAISED_SHARE = 0.3, 0.3  # of an elbow further out than this it grows by so much of the rest: a raised arm takes the network's shoulder along; own
 
 ELBOWS = {"elbow_left_deg": (lm.SHOULDER_L, lm.ELBOW_L), "elbow_right_deg": (lm.SHOULDER_R, lm.ELBOW_R)}
 
@@ -29,7 +30,8 @@ def _clearance(playing: Playing, shoulder: int, elbow: int) -> Value:
         return NotMeasured("region_unseen")
     aside = np.array([_aside_trunks(body, shoulder, elbow) for _, body in playing.bodies]) - JOINT_OUTSIDE_TRUNKS
     middle, scatter = float(np.median(aside)), float(aside.std()) / np.sqrt(len(aside))
-    reach = NORMAL_90 * float(np.hypot(UNSURE_TRUNKS, scatter))
+    unsure = UNSURE_TRUNKS + RAISED_SHARE * max(middle - RAISED_TRUNKS, 0.0)
+    reach = NORMAL_90 * float(np.hypot(unsure, scatter))
     low, value, high = (float(np.degrees(np.arcsin(np.clip(at / UPPER_ARM_TRUNKS, -1.0, 1.0)))) for at in (middle - reach, middle, middle + reach))
     return Amount(value, max(high - value, value - low)) if high >= 0.0 else NotMeasured("arm_crosses")
 

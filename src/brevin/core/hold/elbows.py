@@ -13,8 +13,7 @@ from brevin.core.track import Body
 UPPER_ARM_TRUNKS = 0.65  # upper arm over trunk, hips to shoulders, of children and grown-ups alike; an arm that comes forward looks shorter than it is
 JOINT_OUTSIDE_TRUNKS = 0.06  # how far outside the network's shoulder the joint lies; own, measured on clips of no set that bars are held on
 UNSURE_TRUNKS = 0.05  # standard error of that distance
-# of an elbow further out than this it grows by so much of the rest: a raised arm takes the network's shoulder along; own
-RAISED_TRUNKS, RAISED_SHARE = 0.3, 0.3
+RAISED_TRUNKS, RAISED_SHARE = 0.3, 0.3  # from so far out on it grows by a share of the rest: a raised arm takes the network's shoulder along; own
 
 ELBOWS = {"elbow_left_deg": (lm.SHOULDER_L, lm.ELBOW_L), "elbow_right_deg": (lm.SHOULDER_R, lm.ELBOW_R)}
 

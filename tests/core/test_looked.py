@@ -6,7 +6,9 @@ import numpy as np
 import pytest
 
 from brevin.core.evidence import evidence
+from brevin.core.kinds import Instrument
 from brevin.core.plan.check import Check
+from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge, read
 from brevin.core.report import PlayerSeen, Report
 from brevin.core.verdict.rules import Layer, resolve
@@ -81,3 +83,31 @@ def test_shoulders_of_whom_they_are_not_measured_are_not_drawn() -> None:
     rules = resolve([Layer(name="student", exempt=frozenset({"shoulders_still"}))])
     seen = judge(evidence(made), Task(Check(card=card)), rules).report.player
     assert seen is not None and set(seen.looked) == {"abdomen", "chest"}
+
+
+@pytest.mark.parametrize(("name", "instrument", "arms"), [("standing-full-early", "trumpet", 1), ("front-flute-sags", "flute", 2)])
+def test_a_still_is_drawn_with_the_trunk_and_the_arms_that_the_camera_sees(name: str, instrument: Instrument, arms: int) -> None:
+    whole = saved(name)
+    report = judge(evidence(whole), Task(replace(CHECKS[name], instrument=instrument, with_instrument=True))).report
+    assert report.hold is not None and report.hold.hands is not None and report.stills_s == tuple(one.t_s for one in report.hold.hands.stills)
+    for still in report.hold.hands.stills:
+        trunk, *seen = still.lines_px
+        assert len(trunk) == 2 and [len(arm) for arm in seen] == [3] * arms and trunk[0][1] > trunk[1][1], "from the hips up"
+        body = next(sample.bodies[i] for sample, i in zip(whole.poses, whole.player.chosen, strict=True) if sample.t_s == still.t_s)
+        wrists = body.points_px[[lm.WRIST_L, lm.WRIST_R]]
+        assert all(np.abs(wrists - arm[-1]).sum(axis=1).min() < 0.1 for arm in seen), "from the shoulder to the wrist"
+    near = report.hold.hands.stills[0].lines_px[1][0]
+    if arms == 1:
+        shoulder = lm.SHOULDER_L if report.view == "side-left" else lm.SHOULDER_R
+        assert np.allclose(near, body.points_px[shoulder], atol=0.1), "the arm that is nearer to the camera"
+
+
+def test_the_face_s_line_is_drawn_where_it_is_measured_and_not_for_who_is_exempt() -> None:
+    whole, check = saved("front-flute-sags"), replace(CHECKS["front-flute-sags"], instrument="flute", with_instrument=True)
+    found = evidence(whole)
+    drawn = judge(found, Task(check)).report.player
+    assert drawn is not None and drawn.outlines and all(len(one.lines_px) == 1 and len(one.lines_px[0]) == 2 for one in drawn.outlines)
+    (x, y), (chin_x, chin_y) = drawn.outlines[0].lines_px[0]
+    assert y < chin_y and x < chin_x, "from the forehead down, tilted to the player's right, the picture's left"
+    exempt = judge(found, Task(check), resolve([Layer(name="student", exempt=frozenset({"head_with_flute"}))])).report.player
+    assert exempt is not None and exempt.outlines == []

@@ -56,10 +56,10 @@ def stance(
     lean = np.radians(lean_deg)
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
-    turn = np.array([[np.cos(lean), 0, np.sin(lean)], [0, 1, 0], [-np.sin(lean), 0, np.cos(lean)]])
+    upright = Stance({}, float(lean))
 
     def above(x: float, y: float, z: float) -> np.ndarray:
-        return hip + turn @ np.array([x, y, z])
+        return hip + np.array([x, y, z]) @ upright.axes
 
     t, higher = build.trunk, 0.155 * build.wide * np.tan(np.radians(shoulder_deg))
     j = {
@@ -81,7 +81,6 @@ def stance(
         wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
         out = np.array([-0.1, sign * elbow_out, -1.0])
         j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
-    upright = Stance({}, float(lean), rounded_m)
     made = Stance({k: np.asarray(v, float) for k, v in j.items()}, float(lean), rounded_m, float(np.radians(head_deg)))
     for name in HEAD:  # about the neck
         made.joints[name] = j["neck"] + (j[name] - j["neck"]) @ upright.axes.T @ made.head_axes + np.array([head_out_m, 0.0, 0.0])

@@ -8,7 +8,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core.errors import InvalidInput
-from brevin.core.evidence import evidence
 from brevin.core.measure import Amount
 from brevin.core.read import Reading, Task, judge
 from brevin.core.verdict.again import Ground, flips
@@ -17,15 +16,14 @@ from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.example import EXAMPLES, LINES, Example, proposed, spread, usual
 from brevin.core.verdict.rules import LIMITS, Layer, Rules, resolve
 from brevin.core.verdict.schools import QUESTIONS, SCHOOLS, STRICTNESS, Method, layer_of
-from tests.sightings import CHECKS, saved
+from tests.sightings import CHECKS, seen_of
 
 NAMES = tuple(CHECKS)
-SEEN = {name: evidence(saved(name)) for name in NAMES}
 WAYS = [Method({question: school}) for question in QUESTIONS for school in SCHOOLS[question]] + [Method(strictness=one) for one in STRICTNESS]
 
 
 def reading(name: str, rules: Rules) -> Reading:
-    return judge(SEEN[name], Task(CHECKS[name]), rules)
+    return judge(seen_of(name), Task(CHECKS[name]), rules)
 
 
 @functools.cache

@@ -64,7 +64,7 @@ def anything(draw) -> tuple[Evidence, Task]:
     return found, Task(check, draw(st.sampled_from([None, 0.0, 5.0])))
 
 
-@settings(max_examples=100, deadline=None, print_blob=False)
+@settings(print_blob=False)
 @given(anything())
 def test_a_reading_always_ends_with_a_report_that_can_be_stored_and_said(given_: tuple[Evidence, Task]) -> None:
     found, task = given_

@@ -13,7 +13,7 @@ from brevin.core.read import Task, judge, read
 from brevin.core.report import PlayerSeen, Report
 from brevin.core.verdict.rules import Layer, resolve
 from tests.core.made import sighting
-from tests.sightings import CHECKS, saved
+from tests.sightings import CHECKS, saved, seen_of
 
 
 def report_of(**how) -> Report:
@@ -31,7 +31,7 @@ def in_body(seen: PlayerSeen, trunk_px: float, region: str) -> np.ndarray:
 def test_places_on_the_edge_stand_where_its_strips_were(name: str) -> None:
     whole = saved(name)
     assert whole.front is not None
-    report = judge(evidence(whole), Task(CHECKS[name])).report
+    report = judge(seen_of(name), Task(CHECKS[name])).report
     assert report.player is not None and report.scale is not None and report.scale.trunk_px is not None
     strips = np.column_stack([whole.front.edge_pct, whole.front.up_pct])
     found = 0
@@ -46,7 +46,7 @@ def test_places_on_the_edge_stand_where_its_strips_were(name: str) -> None:
 
 @pytest.mark.parametrize("name", CHECKS)
 def test_a_region_is_followed_where_a_place_of_it_is_believed(name: str) -> None:
-    report = judge(evidence(saved(name)), Task(CHECKS[name])).report
+    report = judge(seen_of(name), Task(CHECKS[name])).report
     assert report.player is not None
     for region, places in report.player.looked.items():
         assert any(place.believed for place in places) == bool(getattr(report.trace, region)), region
@@ -88,7 +88,7 @@ def test_shoulders_of_whom_they_are_not_measured_are_not_drawn() -> None:
 @pytest.mark.parametrize(("name", "instrument", "arms"), [("standing-full-early", "trumpet", 1), ("front-flute-sags", "flute", 2)])
 def test_a_still_is_drawn_with_the_trunk_and_the_arms_that_the_camera_sees(name: str, instrument: Instrument, arms: int) -> None:
     whole = saved(name)
-    report = judge(evidence(whole), Task(replace(CHECKS[name], instrument=instrument, with_instrument=True))).report
+    report = judge(seen_of(name), Task(replace(CHECKS[name], instrument=instrument, with_instrument=True))).report
     assert report.hold is not None and report.hold.hands is not None and report.stills_s == tuple(one.t_s for one in report.hold.hands.stills)
     for still in report.hold.hands.stills:
         trunk, *seen = still.lines_px
@@ -103,8 +103,8 @@ def test_a_still_is_drawn_with_the_trunk_and_the_arms_that_the_camera_sees(name:
 
 
 def test_the_face_s_line_is_drawn_where_it_is_measured_and_not_for_who_is_exempt() -> None:
-    whole, check = saved("front-flute-sags"), replace(CHECKS["front-flute-sags"], instrument="flute", with_instrument=True)
-    found = evidence(whole)
+    check = replace(CHECKS["front-flute-sags"], instrument="flute", with_instrument=True)
+    found = seen_of("front-flute-sags")
     drawn = judge(found, Task(check)).report.player
     assert drawn is not None and drawn.outlines and all(len(one.lines_px) == 1 and len(one.lines_px[0]) == 2 for one in drawn.outlines)
     (x, y), (chin_x, chin_y) = drawn.outlines[0].lines_px[0]

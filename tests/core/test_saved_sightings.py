@@ -6,16 +6,15 @@ from statistics import median
 
 import pytest
 
-from brevin.core.evidence import evidence, packed
-from brevin.core.read import Task, read
+from brevin.core.read import Task, judge
 from brevin.core.report import Report
 from brevin.ops.demo import CLIPS
-from tests.sightings import CHECKS, saved
+from tests.sightings import CHECKS, kept_of, seen_of
 
 
 @pytest.fixture(scope="module")
 def readings() -> dict[str, tuple[Report, dict]]:
-    return {name: (read(saved(name), Task(check)), json.loads((CLIPS / f"{name}.json").read_text())) for name, check in CHECKS.items()}
+    return {name: (judge(seen_of(name), Task(check)).report, json.loads((CLIPS / f"{name}.json").read_text())) for name, check in CHECKS.items()}
 
 
 @pytest.mark.parametrize("name", [n for n in CHECKS if n != "front-flute-sags"])
@@ -49,13 +48,13 @@ def test_the_front_view_reads_shoulders_and_says_that_the_breath_is_not_readable
 
 def test_evidence_of_a_clip_is_a_small_part_of_it() -> None:
     for name in CHECKS:
-        assert len(packed(evidence(saved(name)))) < 0.25 * (CLIPS / f"{name}.mp4").stat().st_size, name
+        assert len(kept_of(name)) < 0.25 * (CLIPS / f"{name}.mp4").stat().st_size, name
 
 
 def test_the_sagging_flute_is_read_where_it_was_planted(readings) -> None:
     _, truth = readings["front-flute-sags"]
     held = replace(CHECKS["front-flute-sags"], instrument="flute", with_instrument=True)
-    report = read(saved("front-flute-sags"), Task(held))
+    report = judge(seen_of("front-flute-sags"), Task(held)).report
     planted = -median(truth["per_frame"]["instrument"]["image_angle_deg"])
     assert report.hold.instrument_axis_deg.value == pytest.approx(planted, abs=1.5)
     assert report.readable_for.hold

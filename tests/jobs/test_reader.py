@@ -12,7 +12,7 @@ import pytest
 
 from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
-from brevin.core.evidence import VERSION, evidence, packed, unpacked
+from brevin.core.evidence import VERSION, unpacked
 from brevin.core.kinds import IMPORTANCE
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
@@ -28,7 +28,7 @@ from brevin.store.scope import HOUSE, Scope
 from tests import clips
 from tests.conftest import CHECK
 from tests.jobs.conftest import read_all
-from tests.sightings import saved
+from tests.sightings import kept_of
 
 
 def queued(scope: Scope, student: StudentRecord, settings: Settings, source: Path, check: Check = CHECK, first_inhale_s: float | None = None) -> str:
@@ -76,7 +76,7 @@ def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, stor
 def take_id(scope, student, clip, store) -> str:
     """A take whose clip was looked at earlier: what was seen of the demo clip is in its evidence."""
     made = takes.add(scope, student_id=student.id, lesson_id=None, check=CHECK, clip=clip)
-    content = packed(evidence(saved("standing-full-early")))
+    content = kept_of("standing-full-early")
     (store.evidence / "kept.evidence").write_bytes(content)
     held = readings.claim_next(HOUSE)
     report = report_of(scope, held.take, unpacked(content), rules=held.take.rules, edits=held.take.edits)

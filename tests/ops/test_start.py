@@ -1,29 +1,39 @@
-"""./start as a person uses it, and as a power cut leaves it."""
+"""./start as a person uses it, as a power cut leaves it, and open to the room."""
 
+import json
 import os
 import shutil
 import signal
+import ssl
 import subprocess
 import time
 import urllib.error
 import urllib.request
+from collections.abc import Iterator
+from http.cookiejar import CookieJar
 from pathlib import Path
 
-from brevin.ops import supervise
+import pytest
+
+from brevin.ops import demo, supervise
+from brevin.ops.listening import own_names
 from brevin.ops.mariadb import free_port
 from brevin.ops.settings import ROOT
 
+PASSWORD = "only-for-this-test"
+
 UP_WITHIN_S = 60.0
+ANY_CERTIFICATE = ssl._create_unverified_context()  # open to the room the page has one of its own making
 
 
-def up(data: Path, port: int) -> "subprocess.Popen[str]":
+def up(data: Path, port: int, *args: str, page: str = "http") -> "subprocess.Popen[str]":
     process = subprocess.Popen(
-        [str(ROOT / "start"), "--data", str(data), "--port", str(port), "--no-demo"], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+        [str(ROOT / "start"), "--data", str(data), "--port", str(port), *args], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
     )
     until = time.monotonic() + UP_WITHIN_S
     while time.monotonic() < until and process.poll() is None:
         try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=1).close()
+            urllib.request.urlopen(f"{page}://127.0.0.1:{port}/", timeout=1, context=ANY_CERTIFICATE).close()
             return process
         except (urllib.error.URLError, OSError):
             time.sleep(0.1)
@@ -57,23 +67,41 @@ def gone(data: Path, within_s: float) -> bool:
     return not left(data)
 
 
-def test_after_a_kill_nothing_stays_and_the_next_start_goes_on_until_it_is_told_to_stop(tmp_path: Path) -> None:
-    """What a kill leaves, what a second start beside the running one says, with its folder or its port, and a clean end by Ctrl-C."""
-    data, port = tmp_path / "data", free_port()
+@pytest.fixture(scope="module")
+def fallen(tmp_path_factory: pytest.TempPathFactory) -> tuple[Path, int]:
+    """The folder and port of a run that was killed in the middle of a clip's coming."""
+    data, port = tmp_path_factory.mktemp("fallen") / "data", free_port()
     first = up(data, port)
     (data / "clips" / "half.mp4.part").write_bytes(b"half a clip")
     os.kill(first.pid, signal.SIGKILL)
     first.wait()
-    assert gone(data, 15), left(data)  # its children end with it
-    second = up(data, port)
+    return data, port
+
+
+def test_after_a_kill_nothing_stays(fallen: tuple[Path, int]) -> None:
+    assert gone(fallen[0], 15), left(fallen[0])  # its children end with it
+
+
+@pytest.fixture(scope="module")
+def in_the_room(fallen: tuple[Path, int]) -> Iterator[tuple[Path, int]]:
+    """The same folder started again, open to the room, and ended by Ctrl-C."""
+    data, port = fallen
+    second = up(data, port, "--lan", page="https")
     try:
-        assert not (data / "clips" / "half.mp4.part").exists()
-        same_folder, same_port = refused("--data", str(data)), refused("--data", str(tmp_path / "other"), "--port", str(port))
-        assert "already running" in same_folder and len(same_folder.strip().splitlines()) == 1
-        assert "in use" in same_port.lower() and gone(tmp_path / "other", 2)
+        yield fallen
     finally:
         second.send_signal(signal.SIGINT)
-        assert second.wait(20) == 0 and gone(data, 2)
+        said = second.communicate(timeout=20)[0]
+    assert second.returncode == 0 and gone(data, 2)
+    assert any(line.startswith("For phones in the room: https://") for line in said.splitlines())
+
+
+def test_the_next_start_sweeps_what_was_half_there_and_lets_no_other_run_beside_it(in_the_room: tuple[Path, int], tmp_path: Path) -> None:
+    data, port = in_the_room
+    assert not (data / "clips" / "half.mp4.part").exists()
+    same_folder, same_port = refused("--data", str(data)), refused("--data", str(tmp_path / "other"), "--port", str(port))
+    assert "already running" in same_folder and len(same_folder.strip().splitlines()) == 1
+    assert "in use" in same_port.lower() and gone(tmp_path / "other", 2)
 
 
 def refused(*args: str) -> str:
@@ -81,3 +109,36 @@ def refused(*args: str) -> str:
     done = subprocess.run([str(ROOT / "start"), "--no-demo", *args], capture_output=True, text=True, timeout=60)
     assert done.returncode == 1
     return done.stderr
+
+
+def test_signing_in_over_the_rooms_https(in_the_room: tuple[Path, int]) -> None:
+    data, port = in_the_room
+    browser = Visitor(f"https://127.0.0.1:{port}")
+    assert browser("/api/me")["name"] is None
+    with pytest.raises(urllib.error.HTTPError) as why:
+        browser("/api/sign-in", {"login": demo.LOGIN, "password": demo.PASSWORD})
+    assert json.load(why.value)["code"] == "demo_password"
+    command = [str(ROOT / "brevin"), "user", "password", "--login", demo.LOGIN, "--data", str(data)]
+    subprocess.run(command, input=PASSWORD + "\n", text=True, check=True, capture_output=True, cwd=ROOT)
+    name = browser("/api/sign-in", {"login": demo.LOGIN, "password": PASSWORD})["name"]
+    assert name is not None and browser("/api/me")["name"] == name
+    phone = next((name for name in own_names() if name[0].isdigit()), None)
+    if phone:
+        assert Visitor(f"https://{phone}:{port}")("/api/me")["name"] is None
+
+
+class Visitor:
+    """Cookies, the page's token, and the Referer a browser sends to its own origin."""
+
+    def __init__(self, origin: str) -> None:
+        self.origin, self.token = origin, ""
+        secured = urllib.request.HTTPSHandler(context=ANY_CERTIFICATE)
+        self.opener = urllib.request.build_opener(secured, urllib.request.HTTPCookieProcessor(CookieJar()))
+
+    def __call__(self, path: str, body: dict | None = None) -> dict:
+        request = urllib.request.Request(self.origin + path, data=None if body is None else json.dumps(body).encode(), headers={"Referer": self.origin + "/"})
+        request.add_header("Content-Type", "application/json")
+        request.add_header("X-CSRFToken", self.token)
+        answer = json.load(self.opener.open(request, timeout=10))
+        self.token = answer.get("csrf", self.token)
+        return answer

@@ -3,11 +3,13 @@
 Texture points and sound are thinned and numbers kept as halves; a test holds one of them against a fresh look.
 """
 
+import functools
 from pathlib import Path
 
 import numpy as np
 
 from brevin.core import packing
+from brevin.core.evidence import Evidence, evidence, packed
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.track import Sighting
@@ -25,6 +27,18 @@ def saved(name: str) -> Sighting:
     """The sighting of a demo clip."""
     content = (FOLDER / f"{name}.sighting").read_bytes()
     return packing.unpack(content, Sighting, kind=KIND, version=VERSION)
+
+
+@functools.cache
+def seen_of(name: str) -> Evidence:
+    """The evidence of a demo clip, worked out once."""
+    return evidence(saved(name))
+
+
+@functools.cache
+def kept_of(name: str) -> bytes:
+    """The same as it lies beside a clip."""
+    return packed(seen_of(name))
 
 
 def thinned(seen: Sighting) -> Sighting:

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from brevin.core.evidence import evidence, packed, unpacked
+from brevin.core.evidence import unpacked
 from brevin.edge.clip_work import PRELOAD_READ
 from brevin.edge.limited import Children
 from brevin.jobs.judging import report_of
@@ -14,7 +14,7 @@ from brevin.store import readings, reports, rulebook, students, takes
 from brevin.store.records import ClipRecord, Looked, TakeRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK
-from tests.sightings import CHECKS, saved
+from tests.sightings import CHECKS, kept_of
 
 
 def test_the_five_questions_are_open_at_first_and_answers_are_kept(page, scope: Scope) -> None:
@@ -58,7 +58,7 @@ def already_read(scope: Scope, student, store: Settings, name: str, number: int)
     """A take of a demo clip whose evidence is kept and judged."""
     check = replace(CHECKS[name], instrument=CHECK.instrument)
     made = takes.add(scope, student_id=student.id, lesson_id=None, check=check, clip=ClipRecord(f"{number:032}.mp4", f"{name}.mp4", "0" * 64, 1))
-    content = packed(evidence(saved(name)))
+    content = kept_of(name)
     (store.evidence / f"{made.id}.evidence").write_bytes(content)
     held = readings.claim_next(HOUSE)
     report = report_of(scope, held.take, unpacked(content), rules=held.take.rules, edits=held.take.edits)

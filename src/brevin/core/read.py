@@ -23,8 +23,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
 from brevin.core.hold.upright import Upright, moving, upright
 from brevin.core.kinds import Position, View
-from brevin.core.kinematics.posture import bodies_of, sank
-from brevin.core.kinematics.traces import Traces
+from brevin.core.kinematics.posture import sank
 from brevin.core.layout import breath_of, hands_of, hold_of, is_held, player_seen, posture_of, scale_of, trace_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
@@ -134,23 +133,23 @@ def _breathing(asked: _Asked, who: Followed) -> _Breathing:
     turns = with_moved(breaths(who.traces), asked.edits.turns)
     stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view)
     if who.view != "front":
-        other = sank(bodies_of(asked.found.poses, who.player), who.player)
-        stops = [*stops, *_unreadable_breath(who.traces, turns, stops, other)]
-        advice = [*advice, *_chest_advice(who.traces, other)]
+        stops = [*stops, *_unreadable_breath(asked, who, turns, stops)]
+        advice = [*advice, *_chest_advice(asked, who)]
     return _Breathing(turns, stops, [*gate.reasons_of(asked.found.notes), *advice])
 
 
-def _unreadable_breath(moved: Traces, turns: Sequence[BreathTurns], stops: Sequence[Reason], other: bool) -> list[Reason]:
+def _unreadable_breath(asked: _Asked, who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason]) -> list[Reason]:
+    moved = who.traces
     if not moved.seen["abdomen"]:
-        return [gate.reason("trunk_sank" if other else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
+        return [gate.reason("trunk_sank" if sank(asked.found.poses, who.player) else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
     if moved.sway_pct > gate.SWAY_MOST_PCT and not stops:
         return [gate.reason("player_moving")]
     return [gate.reason("no_breathing")] if not turns and not stops else []
 
 
-def _chest_advice(moved: Traces, other: bool) -> list[Reason]:
-    unsure = moved.seen["abdomen"] and (not moved.seen["chest"] or moved.model["chest"] > gate.CHEST_UNSURE)
-    return [gate.reason("trunk_sank" if other else "chest_covered")] if unsure else []
+def _chest_advice(asked: _Asked, who: Followed) -> list[Reason]:
+    unsure = who.traces.seen["abdomen"] and (not who.traces.seen["chest"] or who.traces.model["chest"] > gate.CHEST_UNSURE)
+    return [gate.reason("trunk_sank" if sank(asked.found.poses, who.player) else "chest_covered")] if unsure else []
 
 
 def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:

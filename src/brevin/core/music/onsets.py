@@ -31,7 +31,9 @@ def _click_band(sound: Sound) -> Floats:
     padded[silence : silence + len(sound.samples)] = sound.samples
     hz = np.fft.rfftfreq(size, 1.0 / sound.rate_hz)
     off = (hz**2 - low * high) / np.maximum(hz * (high - low), 1e-9)
-    kept = np.fft.irfft(np.fft.rfft(padded) / (1.0 + off**8), size)
+    for _ in range(3):  # to the eighth power: a general power of every number takes longer than both transforms
+        off *= off
+    kept = np.fft.irfft(np.fft.rfft(padded) / (1.0 + off), size)
     return kept[silence : silence + len(sound.samples)]
 
 

@@ -1,12 +1,11 @@
 """Rules of this code base that a reader relies on, each once."""
 
 import ast
+import functools
 import os
 import re
 import subprocess
 from pathlib import Path
-
-import pytest
 
 from brevin.ops.settings import ROOT
 
@@ -20,8 +19,14 @@ or one family of formulas are harder to follow in pieces. They stay the exceptio
 RECORDS = {"models.py", "report.py", "schemas.py", "records.py"}
 
 
+@functools.cache
+def tree_of(path: Path) -> ast.Module:
+    return ast.parse(path.read_text())
+
+
+@functools.cache
 def functions(path: Path) -> list[ast.FunctionDef]:
-    return [n for n in ast.walk(ast.parse(path.read_text())) if isinstance(n, ast.FunctionDef)]
+    return [n for n in ast.walk(tree_of(path)) if isinstance(n, ast.FunctionDef)]
 
 
 def length(function: ast.FunctionDef) -> int:
@@ -37,15 +42,15 @@ def test_what_is_longer_than_usual_is_the_exception() -> None:
     assert sum(path.read_text().count("\n") > USUAL_FILE for path in files) <= OVER_USUAL_SHARE * 2 * len(files)
 
 
-@pytest.mark.parametrize("path", SOURCES, ids=lambda p: str(p.relative_to(ROOT)))
-def test_a_python_file_fits_in_the_head(path: Path) -> None:
-    text = path.read_text()
-    assert text.count("\n") <= (LONGEST_RECORDS if path.name in RECORDS else LONGEST_FILE)
-    assert [f.name for f in functions(path) if length(f) > LONGEST_FUNCTION] == []
-    assert not text.strip() or ast.get_docstring(ast.parse(text)), "a module says what it is for"
-    public = [f for f in ast.parse(text).body if isinstance(f, ast.FunctionDef) and not f.name.startswith("_")]
-    assert [f.name for f in public if not ast.get_docstring(f)] == [], "a public function says what it gives"
-    assert not re.search(r"except\s*:|\b(TODO|FIXME|XXX)\b", text)
+def test_a_python_file_fits_in_the_head() -> None:
+    for path in SOURCES:
+        text, tree = path.read_text(), tree_of(path)
+        assert text.count("\n") <= (LONGEST_RECORDS if path.name in RECORDS else LONGEST_FILE), path
+        assert [f.name for f in functions(path) if length(f) > LONGEST_FUNCTION] == [], path
+        assert not text.strip() or ast.get_docstring(tree), f"{path}: a module says what it is for"
+        public = [f for f in tree.body if isinstance(f, ast.FunctionDef) and not f.name.startswith("_")]
+        assert [f.name for f in public if not ast.get_docstring(f)] == [], f"{path}: a public function says what it gives"
+        assert not re.search(r"except\s*:|\b(TODO|FIXME|XXX)\b", text), path
 
 
 def test_numbers_of_the_core_wear_their_unit() -> None:
@@ -66,12 +71,12 @@ def test_no_name_that_says_nothing() -> None:
     assert [n for n in names if re.search(r"(^|_)(get|data|info|utils?|helper|manager)(_|$)", n)] == []
 
 
-@pytest.mark.parametrize("path", PAGES, ids=lambda p: str(p.relative_to(ROOT)))
-def test_a_page_file_fits_in_the_head_and_takes_its_colours_from_the_tokens(path: Path) -> None:
-    text = path.read_text()
-    assert text.count("\n") <= 400
-    if path.name != "tokens.ts":
-        assert not re.search(r"#[0-9a-fA-F]{6}\b", text), "a colour outside design/tokens"
+def test_a_page_file_fits_in_the_head_and_takes_its_colours_from_the_tokens() -> None:
+    for path in PAGES:
+        text = path.read_text()
+        assert text.count("\n") <= 400, path
+        if path.name != "tokens.ts":
+            assert not re.search(r"#[0-9a-fA-F]{6}\b", text), f"{path}: a colour outside design/tokens"
 
 
 def test_lock_files_and_sources_carry_no_addresses() -> None:

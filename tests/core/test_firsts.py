@@ -11,10 +11,9 @@ from brevin.core.handling.cards import OUTCOMES, Amount, Gate
 from brevin.core.handling.care import UNKNOWN, Passport, asked_back, days_left, due, fitted
 from brevin.core.handling.firsts import ALONE, GateNow, Try, checks_after, gate_now, lips_rest_s, opened, rungs
 from brevin.core.handling.ways import ways
-from brevin.edge.instrument_files import content
-from brevin.ops.settings import ROOT
+from tests.shipped import CONTENT
 
-CARDS = content(ROOT / "content").cards
+CARDS = CONTENT.cards
 GATE = Gate(3, 5, on=True)
 NOON = datetime(2026, 9, 1, 12)
 SOUNDS = st.lists(st.sampled_from(OUTCOMES), max_size=20)

@@ -7,10 +7,9 @@ from hypothesis import strategies as st
 from brevin.core.errors import InvalidInput
 from brevin.core.handling.fingering import in_words, play
 from brevin.core.handling.notes import clef_fits, ledger_lines, lower, note, staff_steps, where_on_staff
-from brevin.edge.instrument_files import content
-from brevin.ops.settings import ROOT
+from tests.shipped import CONTENT
 
-CARDS = content(ROOT / "content").cards
+CARDS = CONTENT.cards
 NAMES = st.builds("{}{}".format, st.sampled_from(["C", "D", "E", "F", "G", "A", "B", "B flat ", "E flat ", "F sharp "]), st.integers(1, 6))
 
 

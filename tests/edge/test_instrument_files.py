@@ -12,9 +12,9 @@ from brevin.core.kinds import INSTRUMENTS
 from brevin.edge.drawings import drawing
 from brevin.edge.instrument_files import ContentFaults, content
 from brevin.ops.settings import ROOT
+from tests.shipped import CONTENT
 
-FOUND = content(ROOT / "content")
-CARDS = FOUND.cards
+CARDS = CONTENT.cards
 # instrument: clef, semitones lower, first notes with their fingering
 NOTES = {
     "flute": ("treble", 0, "B4 T1|·4, A4 T12|·4, G4 T123|·4, F4 T123|1·4, F5 T123|1·4, E flat 5 T·23|1234, D5 T·23|123"),
@@ -140,7 +140,7 @@ def test_a_reed_is_never_shared() -> None:
 def test_each_step_has_a_sentence_a_drawing_and_what_it_must_not_look_like(name) -> None:
     for step in CARDS[name].steps:
         assert 10 < len(step.say) <= 130 and step.say.endswith("."), step.say
-        assert step.drawing in FOUND.drawings and step.wrong and step.check and step.careful, step.key
+        assert step.drawing in CONTENT.drawings and step.wrong and step.check and step.careful, step.key
 
 
 @pytest.mark.parametrize("name", list(CARDS))
@@ -168,9 +168,9 @@ def test_the_ticks_of_the_mouth_follow_the_way_it_is_taught() -> None:
 
 
 def test_there_are_forty_two_drawings_and_each_has_a_text_that_says_the_same() -> None:
-    assert {f"D{n}" for n in range(1, 43)} <= set(FOUND.drawings)
-    assert all(len(one.text) > 40 and one.title for one in FOUND.drawings.values())
-    assert len({one.text for one in FOUND.drawings.values()}) == len(FOUND.drawings)
+    assert {f"D{n}" for n in range(1, 43)} <= set(CONTENT.drawings)
+    assert all(len(one.text) > 40 and one.title for one in CONTENT.drawings.values())
+    assert len({one.text for one in CONTENT.drawings.values()}) == len(CONTENT.drawings)
 
 
 def test_no_drawing_lies_unused() -> None:
@@ -178,12 +178,12 @@ def test_no_drawing_lies_unused() -> None:
     for card in CARDS.values():
         used |= {card.drawing, *card.pictures, *(step.drawing for step in card.steps), *(task.drawing for task in card.care)}
         used |= {option.drawing for choice in card.choices for option in choice.options} | {card.alone.drawing if card.alone else ""}
-    assert set(FOUND.drawings) - used == set()
+    assert set(CONTENT.drawings) - used == set()
 
 
 @pytest.mark.parametrize("name", list(CARDS))
 def test_the_labelled_drawing_marks_every_part_and_has_every_finger_that_is_needed(name) -> None:
-    card, ids = CARDS[name], FOUND.drawings[CARDS[name].drawing].ids
+    card, ids = CARDS[name], CONTENT.drawings[CARDS[name].drawing].ids
     assert {part.name for part in card.parts} <= ids and {"instrument", "labels"} <= ids
     needed = {finger for one in card.notes for finger in play(card, one.play).fingers}
     assert needed <= ids

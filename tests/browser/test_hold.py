@@ -69,9 +69,9 @@ def test_the_breath_is_one_key_away(inside: Page) -> None:
 
 
 def test_a_hold_fits_a_phone(inside: Page) -> None:
-    inside.set_viewport_size({"width": 390, "height": 844})
     to_hold(inside)
-    assert inside.evaluate("document.documentElement.scrollWidth") <= 390
+    inside.set_viewport_size({"width": 390, "height": 844})
+    inside.wait_for_function("() => document.documentElement.scrollWidth <= 390")
 
 
 def test_a_verdict_that_is_seen_otherwise_is_overruled_with_a_reason_and_taken_back(inside: Page) -> None:

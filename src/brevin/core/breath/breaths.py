@@ -20,6 +20,7 @@ UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an u
 MEET = 1.65  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
 MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
 HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
+TELLS_WHEN = 0.4  # model error of a chest up to which its movement tells the turns
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
@@ -54,7 +55,19 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     around = [around_of(traces.t_s, noise, wander, signal, *three) for three in zip([None, *found], found, [*found[1:], None], strict=False)]
     middles_s = [float(traces.t_s[crossing(signal, swing.trough, swing.peak)]) for swing in found]
     starts = as_in_the_others([starts_of(regions, one) for one in around], middles_s)
-    return [_unsure_in_holes(_turns(regions, carriers, signal, one, first_of(own)), traces.holes) for one, own in zip(around, starts, strict=True)]
+    turns = [_turns(regions, carriers, signal, one, first_of(own)) for one, own in zip(around, starts, strict=True)]
+    if traces.seen["chest"] and "chest" not in regions:
+        turns = [replace(one, half_rise_s=one.half_rise_s | {"chest": _half_rise(traces.chest, own)}) for one, own in zip(turns, around, strict=True)]
+    return [_unsure_in_holes(one, traces.holes) for one in turns]
+
+
+def _half_rise(values: Floats, around: Around) -> float | None:
+    """When a region that tells no turn passes half of its way in this inhale; None where it hardly goes any."""
+    went = float(values[around.swing.peak] - values[around.swing.trough])
+    if abs(went) < LEAST_UPPER_PCT:
+        return None
+    _, _, bottom, top = around.own(np.sign(went) * values)
+    return half_rise(around.t_s, np.sign(went) * values, bottom, top)
 
 
 def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...]) -> BreathTurns:
@@ -73,9 +86,11 @@ def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...])
 
 
 def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:
-    if traces.seen["abdomen"] or traces.seen["chest"]:
-        signal, weights = breath_signal(traces.abdomen, traces.chest, seen=traces.seen)
-        regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if traces.seen[name]}
+    """Regions that tell when, the weight of each and their common signal: a chest of which only the upper end shows tells how far, and roughly."""
+    seen = traces.seen | {"chest": traces.seen["chest"] and not (traces.seen["abdomen"] and traces.model["chest"] > TELLS_WHEN)}
+    if seen["abdomen"] or seen["chest"]:
+        signal, weights = breath_signal(traces.abdomen, traces.chest, seen=seen)
+        regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}
         return regions, dict(zip(("abdomen", "chest"), weights, strict=True)), signal
     if traces.width.any():
         return {"width": traces.width}, {"width": 1.0}, traces.width

@@ -9,6 +9,7 @@ from brevin.core.kinematics import profile
 from brevin.core.kinematics.regions import NOTHING, Region, regions
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
+from brevin.core.kinematics.upper_end import by_upper_end
 from brevin.core.track import Floats, Sighting, Strips
 
 
@@ -44,6 +45,8 @@ def traces(sighting: Sighting) -> Traces:
     rigid = rigid_motion(sighting.back, sighting.points)
     front_view = sighting.view == "front"
     abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid)
+    if abdomen.region is not None and chest.region is None:
+        chest = by_upper_end(sighting, rigid, abdomen.region, chest)
     shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
     width = _width(sighting.front, sighting.back) if front_view else np.zeros(len(sighting.t_s))
 

@@ -61,6 +61,9 @@ def opened(browser, address: str, **context) -> Iterator[Page]:
     held.close()
 
 
+NOTHING = "/api/me"  # an address of the program that is no page: nothing is drawn there
+
+
 @contextmanager
 def watched(shown: Page, address: str) -> Iterator[Page]:
     """A page that goes to an address; its errors fail the test."""
@@ -94,22 +97,23 @@ def ticket(browser, address: str) -> dict:
 @contextmanager
 def keeping(browser, address: str, ticket: dict) -> Iterator[BrowserContext]:
     """A signed-in teacher's browser. It keeps a page open, so that the program of the pages is not begun anew for each."""
-    held = browser.new_context(viewport=SCREEN, storage_state=ticket)
-    held.new_page().goto(f"{address}/api/me")
+    held = browser.new_context(viewport=SCREEN, storage_state=ticket, base_url=address)
+    held.new_page().goto(NOTHING)
     yield held
     held.close()
 
 
 @contextmanager
-def emptied(held: BrowserContext, address: str, ticket: dict) -> Iterator[Page]:
-    """A page of it, on Today. Nothing that an earlier test left in the browser is there."""
+def emptied(held: BrowserContext, address: str, ticket: dict, *, at: str = "/") -> Iterator[Page]:
+    """A page of it, on Today or elsewhere. Nothing that an earlier test left in the browser is there."""
     session = held.new_cdp_session(held.pages[0])
     session.send("Storage.clearDataForOrigin", {"origin": address, "storageTypes": "local_storage,indexeddb,cache_storage,service_workers,file_systems"})
     session.detach()
     held.clear_cookies()
     held.add_cookies(ticket["cookies"])
-    with watched(held.new_page(), address) as shown:
-        shown.get_by_role("heading", name="Just read").wait_for()
+    with watched(held.new_page(), at) as shown:
+        if at == "/":
+            shown.get_by_role("heading", name="Just read").wait_for()
         yield shown
         for page in held.pages[1:]:
             page.close()
@@ -128,6 +132,20 @@ def inside(signed_in: BrowserContext, address: str, ticket: dict) -> Iterator[Pa
     """A page of a signed-in teacher, on Today."""
     with emptied(signed_in, address, ticket) as shown:
         yield shown
+
+
+@pytest.fixture
+def desk(signed_in: BrowserContext, address: str, ticket: dict) -> Iterator[Page]:
+    """A page of a signed-in teacher that has gone nowhere yet, for what does not begin on Today."""
+    with emptied(signed_in, address, ticket, at=NOTHING) as shown:
+        yield shown
+
+
+def to_take(page: Page, student: str, *, first_of_all: bool = False) -> None:
+    """The newest of a student's takes, or the first, opened by its own address."""
+    takes = page.evaluate("async () => (await (await fetch('/api/takes')).json()).takes")
+    ids = [one["id"] for one in takes if one["student"]["name"].startswith(student)]
+    page.goto(f"/take/{ids[-1 if first_of_all else 0]}")
 
 
 def clip(name: str) -> Path:

@@ -54,8 +54,8 @@ def test_one_who_joins_by_hand_may_leave_again(inside: Page) -> None:
     expect(inside.get_by_role("status").filter(has_text="Nell left the class")).to_be_visible()
 
 
-def test_the_class_fits_a_phone(inside: Page) -> None:
-    inside.set_viewport_size({"width": 390, "height": 844})
-    inside.goto(inside.url.rstrip("/") + "/class")
-    names(inside)
-    assert inside.evaluate("document.documentElement.scrollWidth") <= 390
+def test_the_class_fits_a_phone(desk: Page) -> None:
+    desk.set_viewport_size({"width": 390, "height": 844})
+    desk.goto("/class")
+    names(desk)
+    assert desk.evaluate("document.documentElement.scrollWidth") <= 390

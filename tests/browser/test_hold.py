@@ -5,15 +5,19 @@ import re
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import to_take
+
 
 def to_hold(page: Page) -> None:
-    expect(page.get_by_test_id("take-row").filter(has_text="Saskia").first).to_contain_text("each raise lands elsewhere")
-    page.get_by_test_id("take-row").filter(has_text="Saskia").first.click()
+    to_take(page, "Saskia")
     page.get_by_test_id("hands-line").wait_for()
 
 
 def test_a_hold_opens_with_the_instrument_up_and_each_still_leads_to_its_moment(inside: Page) -> None:
-    to_hold(inside)
+    row = inside.get_by_test_id("take-row").filter(has_text="Saskia").first
+    expect(row).to_contain_text("each raise lands elsewhere")
+    row.click()
+    inside.get_by_test_id("hands-line").wait_for()
     expect(inside.get_by_text("trumpet · hold")).to_be_visible()
     expect(inside.get_by_test_id("hands-line")).to_contain_text("at the mouth, three times")
     inside.wait_for_function("() => document.querySelector('video[aria-label^=Clip]').currentTime > 2")
@@ -28,146 +32,146 @@ def test_a_hold_opens_with_the_instrument_up_and_each_still_leads_to_its_moment(
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
 
 
-def test_a_take_of_whose_moments_no_picture_was_kept_shows_the_clip_itself_there(inside: Page) -> None:
-    inside.route("**/stills/*", lambda route: route.fulfill(status=404))
-    to_hold(inside)
+def test_a_take_of_whose_moments_no_picture_was_kept_shows_the_clip_itself_there(desk: Page) -> None:
+    desk.route("**/stills/*", lambda route: route.fulfill(status=404))
+    to_hold(desk)
     for moment in ("rest", "raising", "playing", "the mouth"):
-        expect(inside.locator(f"video[aria-label='{moment}']")).to_be_visible()
+        expect(desk.locator(f"video[aria-label='{moment}']")).to_be_visible()
 
 
-def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(inside: Page) -> None:
-    to_hold(inside)
-    row = inside.get_by_test_id("tick-right_little")
+def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(desk: Page) -> None:
+    to_hold(desk)
+    row = desk.get_by_test_id("tick-right_little")
     row.focus()
     for said in ("fine", "not yet", "not looked at", "fine"):
-        with inside.expect_response(lambda answered: answered.request.method == "PUT"):  # kept, before the page is loaded anew
-            inside.keyboard.press("Enter")
+        with desk.expect_response(lambda answered: answered.request.method == "PUT"):  # kept, before the page is loaded anew
+            desk.keyboard.press("Enter")
         expect(row).to_contain_text(said)
-    expect(inside.get_by_text("1 of 11 looked at")).to_be_visible()
-    expect(inside.get_by_test_id("tick-at_rest")).to_contain_text("bell down on the thigh")
-    expect(inside.get_by_alt_text("the instrument at rest")).to_be_visible()
-    inside.reload()
-    expect(inside.get_by_test_id("tick-right_little")).to_contain_text("fine")
+    expect(desk.get_by_text("1 of 11 looked at")).to_be_visible()
+    expect(desk.get_by_test_id("tick-at_rest")).to_contain_text("bell down on the thigh")
+    expect(desk.get_by_alt_text("the instrument at rest")).to_be_visible()
+    desk.reload()
+    expect(desk.get_by_test_id("tick-right_little")).to_contain_text("fine")
 
 
-def test_a_tap_is_kept_though_the_page_is_loaded_anew_at_once(inside: Page) -> None:
-    to_hold(inside)
-    row = inside.get_by_test_id("tick-left_ring")
+def test_a_tap_is_kept_though_the_page_is_loaded_anew_at_once(desk: Page) -> None:
+    to_hold(desk)
+    row = desk.get_by_test_id("tick-left_ring")
     for said in ("fine", "not yet", "not looked at"):  # and nothing of it is left for the other tests
         row.press("Enter")
-        inside.reload()
+        desk.reload()
         expect(row).to_contain_text(said)
 
 
-def test_the_breath_is_one_key_away(inside: Page) -> None:
-    to_hold(inside)
-    inside.keyboard.press("i")
-    expect(inside.get_by_test_id("breath-score")).to_be_visible()
-    expect(inside.get_by_test_id("hands-line")).to_have_count(0)
-    inside.keyboard.press("i")
-    expect(inside.get_by_test_id("hands-line")).to_be_visible()
+def test_the_breath_is_one_key_away(desk: Page) -> None:
+    to_hold(desk)
+    desk.keyboard.press("i")
+    expect(desk.get_by_test_id("breath-score")).to_be_visible()
+    expect(desk.get_by_test_id("hands-line")).to_have_count(0)
+    desk.keyboard.press("i")
+    expect(desk.get_by_test_id("hands-line")).to_be_visible()
 
 
-def test_a_hold_fits_a_phone(inside: Page) -> None:
-    to_hold(inside)
-    inside.set_viewport_size({"width": 390, "height": 844})
-    inside.wait_for_function("() => document.documentElement.scrollWidth <= 390")
+def test_a_hold_fits_a_phone(desk: Page) -> None:
+    to_hold(desk)
+    desk.set_viewport_size({"width": 390, "height": 844})
+    desk.wait_for_function("() => document.documentElement.scrollWidth <= 390")
 
 
-def test_a_verdict_that_is_seen_otherwise_is_overruled_with_a_reason_and_taken_back(inside: Page) -> None:
-    to_hold(inside)
-    row = inside.get_by_test_id("verdict-head_travel")
+def test_a_verdict_that_is_seen_otherwise_is_overruled_with_a_reason_and_taken_back(desk: Page) -> None:
+    to_hold(desk)
+    row = desk.get_by_test_id("verdict-head_travel")
     row.click()
-    otherwise = inside.get_by_role("group", name="Head while raising: you see it otherwise")
+    otherwise = desk.get_by_role("group", name="Head while raising: you see it otherwise")
     otherwise.get_by_label("You see it otherwise? Why").fill("the chair tips")
     otherwise.get_by_role("button", name="steady").click()
     expect(row).to_contain_text("you say steady")
-    expect(inside.get_by_text("because the chair tips")).to_be_visible()
-    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
-        inside.get_by_role("button", name="Take that back").click()
+    expect(desk.get_by_text("because the chair tips")).to_be_visible()
+    with desk.expect_response(lambda answered: answered.request.method == "PUT"):
+        desk.get_by_role("button", name="Take that back").click()
     expect(row).to_contain_text("just about")
 
 
-def test_a_word_on_the_only_fault_changes_the_line_in_the_list(inside: Page) -> None:
-    to_hold(inside)
-    address = inside.url
-    inside.get_by_test_id("verdict-raise_spread").click()
-    otherwise = inside.get_by_role("group", name=re.compile("you see it otherwise"))
-    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+def test_a_word_on_the_only_fault_changes_the_line_in_the_list(desk: Page) -> None:
+    to_hold(desk)
+    address = desk.url
+    desk.get_by_test_id("verdict-raise_spread").click()
+    otherwise = desk.get_by_role("group", name=re.compile("you see it otherwise"))
+    with desk.expect_response(lambda answered: answered.request.method == "PUT"):
         otherwise.get_by_role("button", name="steady").click()
-    inside.goto(address.split("/take/")[0])
-    expect(inside.get_by_test_id("take-row").filter(has_text="Saskia").first).not_to_contain_text("each raise lands elsewhere")
-    inside.goto(address)
-    inside.get_by_test_id("verdict-raise_spread").click()
-    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
-        inside.get_by_role("button", name="Take that back").click()
-    inside.goto(address.split("/take/")[0])
-    expect(inside.get_by_test_id("take-row").filter(has_text="Saskia").first).to_contain_text("each raise lands elsewhere")
+    desk.goto("/")
+    expect(desk.get_by_test_id("take-row").filter(has_text="Saskia").first).not_to_contain_text("each raise lands elsewhere")
+    desk.goto(address)
+    desk.get_by_test_id("verdict-raise_spread").click()
+    with desk.expect_response(lambda answered: answered.request.method == "PUT"):
+        desk.get_by_role("button", name="Take that back").click()
+    desk.goto("/")
+    expect(desk.get_by_test_id("take-row").filter(has_text="Saskia").first).to_contain_text("each raise lands elsewhere")
 
 
-def test_what_helps_names_the_equipment_first_and_keeps_what_fitted_by_keys_alone(inside: Page) -> None:
-    to_hold(inside)
-    expect(inside.get_by_text("first look at the chair")).to_be_visible()
-    inside.keyboard.press("t")
-    sheet = inside.get_by_role("dialog", name="What helps")
+def test_what_helps_names_the_equipment_first_and_keeps_what_fitted_by_keys_alone(desk: Page) -> None:
+    to_hold(desk)
+    expect(desk.get_by_text("first look at the chair")).to_be_visible()
+    desk.keyboard.press("t")
+    sheet = desk.get_by_role("dialog", name="What helps")
     chair = sheet.get_by_role("group", name="Chair")
     expect(chair).to_contain_text("fitted on")  # of an earlier lesson
     expect(sheet).to_contain_text("Bring the instrument up with your eyes shut")
-    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
-    inside.keyboard.press("Shift+Tab")  # from the way back to what was kept
-    inside.keyboard.press("Shift+Tab")
-    inside.keyboard.press("ArrowUp")
-    with inside.expect_response(lambda answered: answered.request.method == "PUT" and "/fits" in answered.url):
+    assert Axe().run(desk).violations_count == 0, Axe().run(desk).generate_report()
+    desk.keyboard.press("Shift+Tab")  # from the way back to what was kept
+    desk.keyboard.press("Shift+Tab")
+    desk.keyboard.press("ArrowUp")
+    with desk.expect_response(lambda answered: answered.request.method == "PUT" and "/fits" in answered.url):
         chair.get_by_role("button", name="It fits").press("Enter")
     expect(chair.get_by_role("button", name="Take back")).to_be_visible()
-    inside.keyboard.press("Escape")
+    desk.keyboard.press("Escape")
     expect(sheet).to_have_count(0)
-    assert [one["value"] for one in inside.evaluate(OWN_FITS)] == [44]
-    inside.reload()
-    inside.get_by_role("button", name="The drill for it").click()
+    assert [one["value"] for one in desk.evaluate(OWN_FITS)] == [44]
+    desk.reload()
+    desk.get_by_role("button", name="The drill for it").click()
     expect(chair.get_by_role("textbox")).to_have_value("44")
-    with inside.expect_response(lambda answered: answered.request.method == "PUT"):
+    with desk.expect_response(lambda answered: answered.request.method == "PUT"):
         chair.get_by_role("button", name="Take back").click()
     expect(chair).not_to_contain_text("fitted on")
-    assert inside.evaluate(OWN_FITS) == []
+    assert desk.evaluate(OWN_FITS) == []
 
 
 OWN_FITS = """async () => { const take = await (await fetch(location.pathname.replace('/take/', '/api/takes/'))).json();
     return (await (await fetch(`/api/students/${take.student.id}/fits`)).json()).fits; }"""
 
 
-def test_the_instrument_s_line_is_set_by_two_taps_or_by_arrows_and_taken_back(inside: Page) -> None:
-    to_hold(inside)
-    angle = inside.get_by_test_id("axis").locator("text")
+def test_the_instrument_s_line_is_set_by_two_taps_or_by_arrows_and_taken_back(desk: Page) -> None:
+    to_hold(desk)
+    angle = desk.get_by_test_id("axis").locator("text")
     read = angle.text_content()
-    inside.keyboard.press("p")
-    expect(inside.get_by_role("status").filter(has_text="Tap where it meets the mouth")).to_be_visible()
-    inside.keyboard.press("Enter")  # at the mouth, as it was seen
-    expect(inside.get_by_role("status").filter(has_text="Now tap its far end")).to_be_visible()
+    desk.keyboard.press("p")
+    expect(desk.get_by_role("status").filter(has_text="Tap where it meets the mouth")).to_be_visible()
+    desk.keyboard.press("Enter")  # at the mouth, as it was seen
+    expect(desk.get_by_role("status").filter(has_text="Now tap its far end")).to_be_visible()
     for _ in range(6):
-        inside.keyboard.press("Shift+ArrowRight")
+        desk.keyboard.press("Shift+ArrowRight")
     for _ in range(6):
-        inside.keyboard.press("Shift+ArrowDown")
-    with inside.expect_response(lambda answered: answered.request.method == "PUT" and answered.url.endswith("/edits")):
-        inside.keyboard.press("Enter")
+        desk.keyboard.press("Shift+ArrowDown")
+    with desk.expect_response(lambda answered: answered.request.method == "PUT" and answered.url.endswith("/edits")):
+        desk.keyboard.press("Enter")
     expect(angle).to_have_text("45°")
-    expect(inside.get_by_test_id("verdict-axis_level")).to_contain_text("45")
-    inside.reload()
+    expect(desk.get_by_test_id("verdict-axis_level")).to_contain_text("45")
+    desk.reload()
     expect(angle).to_have_text("45°")
-    inside.get_by_role("button", name="Take the line back").click()
+    desk.get_by_role("button", name="Take the line back").click()
     expect(angle).to_have_text(read)
-    inside.get_by_role("button", name="Set its line").click()
-    box = inside.get_by_role("application").bounding_box()
-    inside.keyboard.press("Escape")
-    expect(inside.get_by_role("application")).to_have_count(0)
-    inside.keyboard.press("p")
-    mouth = inside.evaluate(MOUTH)
+    desk.get_by_role("button", name="Set its line").click()
+    box = desk.get_by_role("application").bounding_box()
+    desk.keyboard.press("Escape")
+    expect(desk.get_by_role("application")).to_have_count(0)
+    desk.keyboard.press("p")
+    mouth = desk.evaluate(MOUTH)
     at = [box[side] + share * box[length] for side, share, length in zip("xy", mouth, ("width", "height"), strict=True)]
-    inside.mouse.click(*at)
-    with inside.expect_response(lambda answered: answered.request.method == "PUT" and answered.url.endswith("/edits")):
-        inside.mouse.click(at[0] + 90, at[1])
+    desk.mouse.click(*at)
+    with desk.expect_response(lambda answered: answered.request.method == "PUT" and answered.url.endswith("/edits")):
+        desk.mouse.click(at[0] + 90, at[1])
     expect(angle).to_have_text("0°")
-    inside.keyboard.press("p")
+    desk.keyboard.press("p")
     expect(angle).to_have_text(read)
 
 
@@ -175,66 +179,66 @@ MOUTH = """async () => { const report = await (await fetch(location.pathname.rep
     const [x, y] = report.hold.hands.stills.at(-1).mouth_px; return [x / report.clip.width_px, y / report.clip.height_px]; }"""
 
 
-def test_the_cue_has_other_words_and_those_that_were_said_stay(inside: Page) -> None:
-    to_hold(inside)
-    cue = inside.locator("p.text")
+def test_the_cue_has_other_words_and_those_that_were_said_stay(desk: Page) -> None:
+    to_hold(desk)
+    cue = desk.locator("p.text")
     expect(cue).to_contain_text("as if it had a parking spot")
-    expect(inside.get_by_role("button", name="other words")).to_be_visible()
-    inside.keyboard.press("o")
+    expect(desk.get_by_role("button", name="other words")).to_be_visible()
+    desk.keyboard.press("o")
     expect(cue).to_have_text("Find the same place with your eyes shut.")
-    inside.get_by_role("button", name="other words").click()
+    desk.get_by_role("button", name="other words").click()
     expect(cue).to_contain_text("parking spot")  # round and back
-    inside.keyboard.press("o")
-    with inside.expect_response(lambda answered: answered.request.method == "POST" and answered.url.endswith("/cue")):
-        inside.keyboard.press("v")
-    expect(inside.get_by_role("button", name="other words")).to_have_count(0)
+    desk.keyboard.press("o")
+    with desk.expect_response(lambda answered: answered.request.method == "POST" and answered.url.endswith("/cue")):
+        desk.keyboard.press("v")
+    expect(desk.get_by_role("button", name="other words")).to_have_count(0)
     expect(cue).to_have_text("Find the same place with your eyes shut.")
-    inside.reload()
+    desk.reload()
     expect(cue).to_have_text("Find the same place with your eyes shut.")
-    expect(inside.get_by_text("said", exact=True)).to_be_visible()
+    expect(desk.get_by_text("said", exact=True)).to_be_visible()
 
 
-def test_what_is_drawn_on_the_clip_by_keys_or_by_hand_stays_and_is_rubbed_out_and_put_back(inside: Page) -> None:
-    to_hold(inside)
-    drawn, rows = inside.get_by_test_id("drawn"), inside.get_by_role("list", name="Drawn on the clip").get_by_role("listitem")
-    inside.keyboard.press("m")
-    expect(inside.get_by_role("status").filter(has_text="Circle: tap its middle")).to_be_visible()
-    inside.keyboard.press("Enter")
+def test_what_is_drawn_on_the_clip_by_keys_or_by_hand_stays_and_is_rubbed_out_and_put_back(desk: Page) -> None:
+    to_hold(desk)
+    drawn, rows = desk.get_by_test_id("drawn"), desk.get_by_role("list", name="Drawn on the clip").get_by_role("listitem")
+    desk.keyboard.press("m")
+    expect(desk.get_by_role("status").filter(has_text="Circle: tap its middle")).to_be_visible()
+    desk.keyboard.press("Enter")
     for _ in range(3):
-        inside.keyboard.press("Shift+ArrowRight")
-    inside.keyboard.press("Enter")
+        desk.keyboard.press("Shift+ArrowRight")
+    desk.keyboard.press("Enter")
     expect(rows).to_have_text([re.compile("Circle")])
     expect(drawn.locator("circle")).to_have_count(2)  # in pencil, with its dark edge
-    inside.get_by_role("button", name="Arrow").click()
-    box = inside.get_by_role("application").bounding_box()
+    desk.get_by_role("button", name="Arrow").click()
+    box = desk.get_by_role("application").bounding_box()
     middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
-    inside.mouse.move(*middle)
-    inside.mouse.down()
-    inside.mouse.move(middle[0] + 60, middle[1] + 20, steps=3)
-    inside.mouse.up()
+    desk.mouse.move(*middle)
+    desk.mouse.down()
+    desk.mouse.move(middle[0] + 60, middle[1] + 20, steps=3)
+    desk.mouse.up()
     expect(rows).to_have_count(2)
-    inside.keyboard.press("n")
-    inside.mouse.click(*middle)
-    inside.get_by_label("The note").fill("  ")
-    inside.keyboard.press("Enter")
+    desk.keyboard.press("n")
+    desk.mouse.click(*middle)
+    desk.get_by_label("The note").fill("  ")
+    desk.keyboard.press("Enter")
     expect(rows).to_have_count(2)  # a note without words is none
-    inside.get_by_label("The note").fill("this wrist")
-    inside.keyboard.press("Enter")
+    desk.get_by_label("The note").fill("this wrist")
+    desk.keyboard.press("Enter")
     expect(rows).to_have_count(3)
-    inside.keyboard.press("Escape")
-    expect(inside.get_by_role("application")).to_have_count(0)
-    inside.reload()
+    desk.keyboard.press("Escape")
+    expect(desk.get_by_role("application")).to_have_count(0)
+    desk.reload()
     expect(rows).to_have_text([re.compile("Circle"), re.compile("Arrow"), re.compile("this wrist")])
     expect(drawn.locator("text")).to_have_text("this wrist")
-    inside.keyboard.press("i")
-    inside.get_by_role("button", name="Play").click()
+    desk.keyboard.press("i")
+    desk.get_by_role("button", name="Play").click()
     expect(drawn.locator("circle")).to_have_count(0)  # it belongs to its moment
     rows.first.get_by_role("button").first.click()
     expect(drawn.locator("text")).to_have_text("this wrist")
-    inside.get_by_role("button", name="Rub out: this wrist").click()
+    desk.get_by_role("button", name="Rub out: this wrist").click()
     expect(rows).to_have_text([re.compile("Circle"), re.compile("Arrow"), re.compile("this wrist rubbed out")])
-    inside.get_by_role("button", name="Put it back").click()
-    expect(inside.get_by_role("button", name="Rub out: this wrist")).to_be_visible()
+    desk.get_by_role("button", name="Put it back").click()
+    expect(desk.get_by_role("button", name="Rub out: this wrist")).to_be_visible()
     for name in ("this wrist", "Arrow", "Circle"):
-        inside.get_by_role("button", name=f"Rub out: {name}").click()
+        desk.get_by_role("button", name=f"Rub out: {name}").click()
     expect(drawn.locator("*")).to_have_count(0)

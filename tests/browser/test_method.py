@@ -27,57 +27,57 @@ def test_five_questions_are_answered_by_keys_and_kept_as_one_goes(inside: Page) 
     expect(inside.get_by_role("button", name="Answer them")).to_have_count(0)
 
 
-def test_another_school_is_pointed_at_before_it_is_chosen_and_a_line_is_drawn_by_example(inside: Page) -> None:
-    inside.goto(inside.url.rstrip("/") + "/teaching")
-    belly = inside.get_by_role("button", name="Only the belly")
+def test_another_school_is_pointed_at_before_it_is_chosen_and_a_line_is_drawn_by_example(desk: Page) -> None:
+    desk.goto("/teaching")
+    belly = desk.get_by_role("button", name="Only the belly")
     belly.hover()
-    would = inside.get_by_role("region", name="What would change")
+    would = desk.get_by_role("region", name="What would change")
     expect(would.get_by_role("heading", level=2)).to_contain_text("would change.")
     expect(would).to_contain_text("Abdomen leads")
     expect(would.get_by_role("img", name="watch").first).to_be_visible()
-    inside.keyboard.press("Escape")  # left, and nothing was changed
+    desk.keyboard.press("Escape")  # left, and nothing was changed
     expect(would.get_by_role("heading", level=2)).to_have_count(0)
     expect(belly).to_have_attribute("aria-pressed", "false")
-    sorted_by_hand = inside.get_by_role("group", name="takes to sort")
+    sorted_by_hand = desk.get_by_role("group", name="takes to sort")
     fine = sorted_by_hand.get_by_role("button", name="% belly, fine").first
     said = fine.get_attribute("aria-label")
     fine.press("Enter")
     expect(sorted_by_hand.get_by_role("button", name=said.replace(", fine", ", not fine"))).to_be_visible()
-    expect(inside.get_by_text("agrees with").first).to_be_visible()
-    expect(inside.get_by_role("button", name="Use ").first).to_be_visible()
-    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
-    inside.get_by_role("button", name="Who changed what").click()
-    expect(inside.get_by_role("button", name="Who changed what")).to_have_attribute("aria-expanded", "true")
+    expect(desk.get_by_text("agrees with").first).to_be_visible()
+    expect(desk.get_by_role("button", name="Use ").first).to_be_visible()
+    assert Axe().run(desk).violations_count == 0, Axe().run(desk).generate_report()
+    desk.get_by_role("button", name="Who changed what").click()
+    expect(desk.get_by_role("button", name="Who changed what")).to_have_attribute("aria-expanded", "true")
 
 
-def test_the_questions_fit_a_phone(inside: Page) -> None:
-    inside.set_viewport_size({"width": 390, "height": 844})
-    inside.goto(inside.url.rstrip("/") + "/teaching")
-    inside.get_by_role("heading", name="Breathing in").wait_for()
-    assert inside.evaluate("document.documentElement.scrollWidth") <= 390
+def test_the_questions_fit_a_phone(desk: Page) -> None:
+    desk.set_viewport_size({"width": 390, "height": 844})
+    desk.goto("/teaching")
+    desk.get_by_role("heading", name="Breathing in").wait_for()
+    assert desk.evaluate("document.documentElement.scrollWidth") <= 390
 
 
-def test_what_is_spoken_of_first_moves_by_a_press_and_back(inside: Page) -> None:
-    inside.goto(inside.url.rstrip("/") + "/teaching")
-    first = inside.get_by_role("region", name="spoken of first").get_by_role("button")
+def test_what_is_spoken_of_first_moves_by_a_press_and_back(desk: Page) -> None:
+    desk.goto("/teaching")
+    first = desk.get_by_role("region", name="spoken of first").get_by_role("button")
     expect(first).to_have_text(["the seat", "the breath", "the hold", "the count"])
     for name, order in (("the breath", ["the breath", "the seat"]), ("the seat", ["the seat", "the breath"])):
-        with inside.expect_response(lambda answered: answered.request.method == "PUT"):
-            inside.get_by_role("button", name=f"{name}, 2 of 4: move forward").press("Enter")
+        with desk.expect_response(lambda answered: answered.request.method == "PUT"):
+            desk.get_by_role("button", name=f"{name}, 2 of 4: move forward").press("Enter")
         expect(first).to_have_text([*order, "the hold", "the count"])
-    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    assert Axe().run(desk).violations_count == 0, Axe().run(desk).generate_report()
 
 
-def test_what_does_not_load_beside_the_questions_says_so_and_can_be_tried_again(inside: Page) -> None:
+def test_what_does_not_load_beside_the_questions_says_so_and_can_be_tried_again(desk: Page) -> None:
     for part in ("**/api/rules/method/preview", "**/api/rules/lines?*"):
-        inside.route(part, lambda route: route.fulfill(status=409, json={"code": "busy", "message": "Somebody else is at it."}))
-    inside.goto(inside.url.rstrip("/") + "/teaching")
-    told = inside.get_by_role("alert")
+        desk.route(part, lambda route: route.fulfill(status=409, json={"code": "busy", "message": "Somebody else is at it."}))
+    desk.goto("/teaching")
+    told = desk.get_by_role("alert")
     expect(told).to_have_count(2)
     expect(told.first).to_contain_text("did not load: Somebody else is at it.")
-    expect(inside.get_by_role("button", name="Slow and even")).to_be_enabled()
-    inside.unroute_all()
+    expect(desk.get_by_role("button", name="Slow and even")).to_be_enabled()
+    desk.unroute_all()
     for left in (1, 0):
-        inside.get_by_role("button", name="Try again").first.click()
+        desk.get_by_role("button", name="Try again").first.click()
         expect(told).to_have_count(left)
-    expect(inside.get_by_role("group", name="takes to sort")).to_be_visible()
+    expect(desk.get_by_role("group", name="takes to sort")).to_be_visible()

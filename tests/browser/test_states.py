@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from brevin.ops import demo
-from tests.browser.conftest import ONE_BREATH_S
+from tests.browser.conftest import ONE_BREATH_S, to_take
 from tests.browser.test_main_path import READ_MS, drop, newest
 
 
@@ -55,46 +55,43 @@ def test_a_reading_goes_on_while_the_page_is_closed(inside: Page, short) -> None
     expect(inside.get_by_role("button", name="Kwaku Asantewa, read")).to_be_visible()
 
 
-def test_the_front_view_says_what_to_do_and_still_shows_its_shoulders(inside: Page) -> None:
-    all_read(inside)
-    inside.get_by_test_id("take-row").filter(has_text="Mirembe").first.click()
-    expect(inside.get_by_text("film from the side")).to_be_visible()
-    expect(inside.get_by_test_id("unreadable")).to_contain_text("abdomen leads")
-    expect(inside.get_by_text("shoulders level")).to_be_visible()  # told not to be sure enough, and not left out
-    expect(inside.get_by_test_id("verdict-axis_level")).to_be_visible()
-    expect(inside.get_by_test_id("breath-score").get_by_text("not seen here")).to_have_count(2)
+def test_the_front_view_says_what_to_do_and_still_shows_its_shoulders(desk: Page) -> None:
+    to_take(desk, "Mirembe")
+    expect(desk.get_by_text("film from the side")).to_be_visible()
+    expect(desk.get_by_test_id("unreadable")).to_contain_text("abdomen leads")
+    expect(desk.get_by_text("shoulders level")).to_be_visible()  # told not to be sure enough, and not left out
+    expect(desk.get_by_test_id("verdict-axis_level")).to_be_visible()
+    expect(desk.get_by_test_id("breath-score").get_by_text("not seen here")).to_have_count(2)
 
 
-def test_why_opens_with_limits_and_goes_to_the_evidence(inside: Page) -> None:
-    all_read(inside)
-    inside.get_by_test_id("take-row").filter(has_text="Noor").first.click()
-    inside.wait_for_function("() => document.querySelector('video')?.readyState >= 1")
-    before = inside.evaluate("document.querySelector('video').currentTime")
-    rows = inside.locator("[data-testid^=verdict-]")
+def test_why_opens_with_limits_and_goes_to_the_evidence(desk: Page) -> None:
+    to_take(desk, "Noor")
+    desk.wait_for_function("() => document.querySelector('video')?.readyState >= 1")
+    before = desk.evaluate("document.querySelector('video').currentTime")
+    rows = desk.locator("[data-testid^=verdict-]")
     expect(rows).to_have_count(4)
-    inside.keyboard.press("a")
+    desk.keyboard.press("a")
     expect(rows.nth(5)).to_be_visible()
-    inside.get_by_test_id("verdict-shoulders_still").click()
-    expect(inside.get_by_text(re.compile("The shoulders rose"))).to_be_visible()
-    expect(inside.get_by_text(re.compile(r"work on this above 3\.0")).first).to_be_visible()
-    inside.wait_for_function(f"() => Math.abs(document.querySelector('video').currentTime - {before}) > 1")
-    expect(inside.get_by_test_id("breath-numbers")).to_be_visible()
+    desk.get_by_test_id("verdict-shoulders_still").click()
+    expect(desk.get_by_text(re.compile("The shoulders rose"))).to_be_visible()
+    expect(desk.get_by_text(re.compile(r"work on this above 3\.0")).first).to_be_visible()
+    desk.wait_for_function(f"() => Math.abs(document.querySelector('video').currentTime - {before}) > 1")
+    expect(desk.get_by_test_id("breath-numbers")).to_be_visible()
 
 
-def test_the_breath_repeats_while_it_plays(inside: Page) -> None:
-    all_read(inside)
-    inside.get_by_test_id("take-row").filter(has_text="Jonas").last.click()
-    inside.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
-    report = inside.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
+def test_the_breath_repeats_while_it_plays(desk: Page) -> None:
+    to_take(desk, "Jonas", first_of_all=True)
+    desk.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
+    report = desk.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
     first = report["breaths"][0]
-    inside.keyboard.press("1")
-    inside.keyboard.press("l")
-    inside.wait_for_function("() => !document.querySelector('video').paused")
-    expect(inside.get_by_role("button", name="Loop breath 1")).to_have_attribute("aria-pressed", "true")
-    inside.evaluate(f"() => {{ document.querySelector('video').currentTime = {first['exhale_end_s'] - 0.2}; }}")
-    inside.wait_for_function(f"() => document.querySelector('video').currentTime < {first['inhale_start_s'] + 1.5}")
-    inside.keyboard.press(" ")
-    assert inside.evaluate("document.querySelector('video').paused")
+    desk.keyboard.press("1")
+    desk.keyboard.press("l")
+    desk.wait_for_function("() => !document.querySelector('video').paused")
+    expect(desk.get_by_role("button", name="Loop breath 1")).to_have_attribute("aria-pressed", "true")
+    desk.evaluate(f"() => {{ document.querySelector('video').currentTime = {first['exhale_end_s'] - 0.2}; }}")
+    desk.wait_for_function(f"() => document.querySelector('video').currentTime < {first['inhale_start_s'] + 1.5}")
+    desk.keyboard.press(" ")
+    assert desk.evaluate("document.querySelector('video').paused")
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])
@@ -123,61 +120,58 @@ def test_what_the_class_can_see_holds_no_verdict_no_consent_and_no_alert(inside:
     expect(inside.get_by_test_id("breath-score")).to_be_visible()
 
 
-def test_take_opens_where_the_fault_is_and_all_that_class_needs_ends_in_the_upper_part(inside: Page) -> None:
-    all_read(inside)
-    inside.get_by_test_id("take-row").filter(has_text="Noor").first.click()
-    expect(inside.get_by_text("the chest goes first, in 3 of 3 breaths")).to_be_visible()
-    expect(inside.get_by_test_id("breath-numbers")).to_be_visible()
-    inside.wait_for_function("() => document.querySelector('video').currentTime > 1")
-    box = inside.get_by_test_id("breath-score").bounding_box()
+def test_take_opens_where_the_fault_is_and_all_that_class_needs_ends_in_the_upper_part(desk: Page) -> None:
+    to_take(desk, "Noor")
+    expect(desk.get_by_text("the chest goes first, in 3 of 3 breaths")).to_be_visible()
+    expect(desk.get_by_test_id("breath-numbers")).to_be_visible()
+    desk.wait_for_function("() => document.querySelector('video').currentTime > 1")
+    box = desk.get_by_test_id("breath-score").bounding_box()
     assert box["y"] + box["height"] <= 650
     # space plays whatever verdict is in focus, and enter alone opens it
-    row = inside.get_by_test_id("verdict-abdomen_leads")
+    row = desk.get_by_test_id("verdict-abdomen_leads")
     row.focus()
-    inside.keyboard.press("Enter")
+    desk.keyboard.press("Enter")
     expect(row).to_have_attribute("aria-expanded", "true")
-    inside.keyboard.press(" ")
-    inside.wait_for_function("() => !document.querySelector('video').paused")
+    desk.keyboard.press(" ")
+    desk.wait_for_function("() => !document.querySelector('video').paused")
     expect(row).to_have_attribute("aria-expanded", "true")
-    inside.keyboard.press("s")
-    assert inside.evaluate("document.querySelector('video').playbackRate") == 0.5
+    desk.keyboard.press("s")
+    assert desk.evaluate("document.querySelector('video').playbackRate") == 0.5
 
 
-def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is_smaller_than_can_be_read(inside: Page) -> None:
-    all_read(inside)
-    inside.get_by_test_id("take-row").filter(has_text="Noor").first.click()
-    inside.set_viewport_size({"width": 390, "height": 844})
-    score = inside.get_by_test_id("breath-score")
+def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is_smaller_than_can_be_read(desk: Page) -> None:
+    to_take(desk, "Noor")
+    desk.set_viewport_size({"width": 390, "height": 844})
+    score = desk.get_by_test_id("breath-score")
     expect(score.locator("text.count")).to_have_text(["1", "2", "3", "1", "2", "3", "4", "5", "1"])
-    expect(inside.get_by_text("Breath 1 of 3")).to_be_visible()
-    sizes = inside.evaluate(
+    expect(desk.get_by_text("Breath 1 of 3")).to_be_visible()
+    sizes = desk.evaluate(
         "() => [...document.querySelectorAll('main *')].filter(e => e.childElementCount === 0 && e.textContent.trim() && e.getClientRects().length"
         " && !e.closest('.unseen, [data-testid=overlay]')).map(e => parseFloat(getComputedStyle(e).fontSize))"
     )
     assert min(sizes) >= 12
-    inside.get_by_role("button", name="next breath").click()
-    expect(inside.get_by_text("Breath 2 of 3")).to_be_visible()
-    inside.get_by_role("button", name="Next student").click()
-    expect(inside.get_by_role("heading", name="Just read")).to_be_visible()
+    desk.get_by_role("button", name="next breath").click()
+    expect(desk.get_by_text("Breath 2 of 3")).to_be_visible()
+    desk.get_by_role("button", name="Next student").click()
+    expect(desk.get_by_role("heading", name="Just read")).to_be_visible()
 
 
-def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(inside: Page) -> None:
-    all_read(inside)
-    inside.get_by_test_id("take-row").filter(has_text="Jonas").last.click()
-    expect(inside.get_by_role("button", name="Where it looked")).to_be_visible()  # Today shows a breath score as well
-    expect(inside.get_by_test_id("places")).to_have_count(0)
-    inside.keyboard.press("e")
-    expect(inside.get_by_role("button", name="Where it looked")).to_have_attribute("aria-pressed", "true")
-    looked = inside.evaluate("async () => (await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()).player.looked")
+def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(desk: Page) -> None:
+    to_take(desk, "Jonas", first_of_all=True)
+    expect(desk.get_by_role("button", name="Where it looked")).to_be_visible()
+    expect(desk.get_by_test_id("places")).to_have_count(0)
+    desk.keyboard.press("e")
+    expect(desk.get_by_role("button", name="Where it looked")).to_have_attribute("aria-pressed", "true")
+    looked = desk.evaluate("async () => (await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()).player.looked")
     for lane, places in looked.items():
-        drawn = inside.get_by_test_id("places").locator(f"[data-lane={lane}]")
+        drawn = desk.get_by_test_id("places").locator(f"[data-lane={lane}]")
         expect(drawn.locator("[data-believed=true]")).to_have_count(sum(place["believed"] for place in places))
         expect(drawn.locator("[data-believed=false]")).to_have_count(sum(not place["believed"] for place in places))
-    expect(inside.get_by_text("cross: set aside · line: back")).to_be_visible()
-    line = inside.get_by_test_id("outline").locator("path").last
+    expect(desk.get_by_text("cross: set aside · line: back")).to_be_visible()
+    line = desk.get_by_test_id("outline").locator("path").last
     before = line.get_attribute("d")
     assert before.count("L") >= 9, "the back, from the hips to the shoulders"
-    inside.keyboard.press("3")
+    desk.keyboard.press("3")
     expect(line).not_to_have_attribute("d", before)  # as it was looked at there
-    inside.get_by_role("button", name="Where it looked").click()
-    expect(inside.get_by_test_id("places")).to_have_count(0)
+    desk.get_by_role("button", name="Where it looked").click()
+    expect(desk.get_by_test_id("places")).to_have_count(0)

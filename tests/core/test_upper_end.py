@@ -77,6 +77,7 @@ def test_the_turns_are_those_of_the_belly_alone() -> None:
     told = judge(evidence(behind_an_arm(made)), Task(Check(card=card))).report.breaths
     without = judge(evidence(behind_an_arm(made, showing=0.0)), Task(Check(card=card))).report.breaths
     assert [b.inhale_start_s for b in told] == [b.inhale_start_s for b in without] and [b.exhale_start_s for b in told] == [b.exhale_start_s for b in without]
+    assert all(b.full_at_beat is None and b.exhale_shape is None for b in told), "nor does it tell a course"
     assert len(told) == card.cycles and all(b.chest_amp is None for b in without)
 
 

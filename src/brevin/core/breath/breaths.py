@@ -20,7 +20,6 @@ UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an u
 MEET = 1.65  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
 MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
 HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
-TELLS_WHEN = 0.4  # model error of a chest up to which its movement tells the turns
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
@@ -86,8 +85,8 @@ def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...])
 
 
 def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:
-    """Regions that tell when, the weight of each and their common signal: a chest of which only the upper end shows tells how far, and roughly."""
-    seen = traces.seen | {"chest": traces.seen["chest"] and not (traces.seen["abdomen"] and traces.model["chest"] > TELLS_WHEN)}
+    """Regions that tell when, the weight of each and their common signal."""
+    seen = traces.timed
     if seen["abdomen"] or seen["chest"]:
         signal, weights = breath_signal(traces.abdomen, traces.chest, seen=seen)
         regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}

@@ -110,7 +110,7 @@ def _course(breath: OneBreath, start: Turn | None, end: Turn | None) -> shape.Co
     """Abdomen and chest together between two turns."""
     if start is None or end is None:
         return NotMeasured("cut_by_clip")
-    if not (breath.traces.seen["abdomen"] and breath.traces.seen["chest"]):
+    if not (breath.traces.timed["abdomen"] and breath.traces.timed["chest"]):
         return NotMeasured("region_unseen")
     together = shape.course(breath.traces.t_s, breath.traces.abdomen + breath.traces.chest, start.t_s, end.t_s)
     return NotMeasured("too_short_to_tell") if together is None else together
@@ -158,7 +158,7 @@ def phase_angle_deg(breath: OneBreath) -> Value:
     start, end, traces = breath.turns.inhale_start, breath.turns.exhale_end, breath.traces
     if start is None or end is None or breath.turns.inhale_end is None:
         return NotMeasured("cut_by_clip")
-    if not (traces.seen["abdomen"] and traces.seen["chest"]):
+    if not (traces.timed["abdomen"] and traces.timed["chest"]):
         return NotMeasured("region_unseen")
     window = (traces.t_s >= start.t_s) & (traces.t_s <= end.t_s)
     abdomen, chest = traces.abdomen[window], traces.chest[window]

@@ -12,6 +12,8 @@ from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.upper_end import by_upper_end
 from brevin.core.track import Floats, Sighting, Strips
 
+TELLS_WHEN = 0.4  # model error of a chest up to which its movement tells moments
+
 
 @dataclass(frozen=True)
 class Traces:
@@ -36,6 +38,11 @@ class Traces:
     holes: tuple[tuple[float, float], ...] = ()
     looked: dict[str, Floats] = field(default_factory=dict)
     lost: float = 0.0
+
+    @property
+    def timed(self) -> dict[str, bool]:
+        """Which regions tell when, too: a chest of which only the upper end shows tells how far it went, and roughly."""
+        return self.seen | {"chest": self.seen["chest"] and not (self.seen["abdomen"] and self.model["chest"] > TELLS_WHEN)}
 
 
 def traces(sighting: Sighting) -> Traces:

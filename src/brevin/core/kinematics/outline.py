@@ -8,7 +8,8 @@ from brevin.core.track import Floats, Strips
 TRUNK_EDGE = (4.0, 30.0)  # front outline ahead of the axis: outside it is an arm, the instrument or a thigh
 EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm begins
 NEIGHBOUR_PCT = 4.0
-STEEP, STEEP_OVER_PCT, BELLY_TO_PCT = 0.5, 6.1, 46.0  # forward a height by which no chest's outline runs, over so much of the height beside it, from so high on
+STEEP, STEEP_OVER_PCT = 0.5, 6.1  # forward a height by which no chest's outline runs, over so much of the height to both sides
+BELLY_TO_PCT = 46.0  # height up to which a belly may bow out over the lap
 NOWHERE_PCT = 99.0
 ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 
@@ -31,10 +32,15 @@ def _runs_off(front: Strips, free: np.ndarray) -> np.ndarray:
     """Strips of the chest's heights where the free outline about them runs forward or back so fast with the height as an arm does and no chest."""
     off = np.zeros(len(free), bool)
     for i in np.flatnonzero(free & (front.up_pct > BELLY_TO_PCT)):
-        near = free & (np.abs(front.up_pct - front.up_pct[i]) < STEEP_OVER_PCT)
-        if near.sum() > 2:
-            off[i] = abs(np.polyfit(front.up_pct[near], front.edge_pct[near], 1)[0]) > STEEP
+        slope = slope_about(front, free, int(i))
+        off[i] = slope is not None and abs(slope) > STEEP
     return off
+
+
+def slope_about(front: Strips, among: np.ndarray, i: int) -> float | None:
+    """How far forward the outline runs a height about strip i; None where fewer than three strips among those given lie near."""
+    near = among & (np.abs(front.up_pct - front.up_pct[i]) < STEEP_OVER_PCT)
+    return float(np.polyfit(front.up_pct[near], front.edge_pct[near], 1)[0]) if near.sum() > 2 else None
 
 
 def _has_neighbour(up_pct: Floats, free: np.ndarray) -> np.ndarray:

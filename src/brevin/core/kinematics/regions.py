@@ -8,7 +8,7 @@ import numpy as np
 from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.outline import distance, free_outline
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, relative
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, outline_travel, relative
 from brevin.core.track import Floats, Sighting
 
 EDGE_CLEAR = 3.0  # a point nearer to the outline is half background
@@ -77,7 +77,7 @@ def _places(sighting: Sighting, rigid: RigidMotion) -> _Places:
     assert sighting.front is not None and sighting.points is not None
     front = sighting.front
     free = free_outline(front, sighting.arms_pct)
-    outline = front.travel_pct - rigid.forward_pct[:, None] - rigid.rotation[:, None] * front.up_pct[None] / 100
+    outline = outline_travel(front, rigid)
     edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
     flank, depth = _flank(sighting, front_pct=edge)
     points = relative(sighting.points, rigid)[:, flank, 0]

@@ -79,3 +79,9 @@ def relative(points: Points, rigid: RigidMotion) -> Floats:
     forward = points.move_pct[:, :, 0] - rigid.forward_pct[:, None] - rigid.rotation[:, None] * at[None, :, 1] / 100
     up = points.move_pct[:, :, 1] - rigid.up_pct[:, None] + rigid.rotation[:, None] * at[None, :, 0] / 100
     return np.stack([forward, up], axis=-1)
+
+
+def outline_travel(front: Strips, rigid: RigidMotion) -> Floats:
+    """Travel of the front outline with the trunk's own motion taken away: [n, k], forward, percent."""
+    own: Floats = front.travel_pct - rigid.forward_pct[:, None] - rigid.rotation[:, None] * front.up_pct[None] / 100
+    return own

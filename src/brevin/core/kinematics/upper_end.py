@@ -9,9 +9,9 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.outline import STEEP, STEEP_OVER_PCT, TRUNK_EDGE
+from brevin.core.kinematics.outline import STEEP, TRUNK_EDGE, slope_about
 from brevin.core.kinematics.regions import NOISE_ALONE, TRAVEL_MOST, Found, Region, looked_at
-from brevin.core.kinematics.rigid import RigidMotion, followed_strips
+from brevin.core.kinematics.rigid import RigidMotion, followed_strips, outline_travel
 from brevin.core.track import Floats, Sighting, Strips
 
 HEIGHTS_PCT = (91.5, 97.5)  # over an arm that is held forward, under the neck
@@ -28,7 +28,7 @@ def by_upper_end(sighting: Sighting, rigid: RigidMotion, abdomen: Region, tried:
     if not shown.any():
         return tried
     share = TIMES_ASSUMED * profile.chest_share(front.up_pct[shown])
-    moves = (front.travel_pct - rigid.forward_pct[:, None] - rigid.rotation[:, None] * front.up_pct[None] / 100)[:, shown]
+    moves = outline_travel(front, rigid)[:, shown]
     trace = moves @ share / (share @ share)
     if not _moves_along(trace, abdomen.values):
         return tried
@@ -41,8 +41,8 @@ def upper_end(front: Strips) -> np.ndarray:
     followed = followed_strips(front) & (front.edge_pct > TRUNK_EDGE[0]) & (front.edge_pct < TRUNK_EDGE[1])
     found = np.zeros(len(followed), bool)
     for i in np.flatnonzero(followed & (front.up_pct > HEIGHTS_PCT[0]) & (front.up_pct < HEIGHTS_PCT[1])):
-        near = followed & (np.abs(front.up_pct - front.up_pct[i]) < STEEP_OVER_PCT)
-        found[i] = near.sum() > 2 and abs(np.polyfit(front.up_pct[near], front.edge_pct[near], 1)[0]) < STEEP
+        slope = slope_about(front, followed, int(i))
+        found[i] = slope is not None and abs(slope) < STEEP
     return found
 
 

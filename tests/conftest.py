@@ -93,6 +93,7 @@ def store(settings: Settings) -> Settings:
     for folder in (settings.clips, settings.evidence):
         shutil.rmtree(folder, ignore_errors=True)
         folder.mkdir(parents=True)
+    shutil.rmtree(settings.filming, ignore_errors=True)  # what is still filmed of an earlier test
     return settings
 
 

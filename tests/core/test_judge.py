@@ -36,10 +36,14 @@ ALWAYS = set(CRITERION_KEYS) - {
     "arms_stay_up",
     "elbow_left",
     "elbow_right",
+    "wrist_left",
+    "wrist_right",
     "head_travel",
     "raise_spread",
 }
+OF_POSTURE = {"feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "body_still"}
 STRAIGHT = [
+    Measure("feet_flat", Amount(1.0, 0.05)),
     Measure("trunk_inclination_deg", Amount(2.0, 1.0)),
     Measure("sag_deg", Amount(0.5, 1.0)),
     Measure("sway_pct", Amount(0.3, 0.3)),
@@ -164,7 +168,7 @@ def test_lying_is_shown_not_judged_for_share_and_lean() -> None:
 def test_unreadable_is_said_for_every_breath_criterion_with_its_reason() -> None:
     why = Reason("too_dark", "all", None, None)
     found = judged(breath(), readable=False, why_not=[why])
-    of_breath = [v for v in found.values() if v.criterion not in ("trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "body_still")]
+    of_breath = [v for v in found.values() if v.criterion not in OF_POSTURE]
     assert {(v.state, v.reason) for v in of_breath} == {("unreadable", "too_dark")} and len(of_breath) == 12
     assert all(v.value is None and not v.marks for v in of_breath)
 
@@ -186,27 +190,26 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
 
 def test_what_makes_a_number_so_unsure_is_said_where_it_is_known() -> None:
     asked = Asked(Check(kind="posture", view="front"), None, Rules())
-    found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, 9.0, "arms_across"))], "front", "seated", False, ()), asked)
+    _, found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, 9.0, "arms_across"))], "front", "seated", False, ()), asked)
     assert (found.state, found.reason) == ("unreadable", "arms_across")
 
 
 @pytest.mark.parametrize(("half", "state"), [(1.0, "steady"), (7.9, "watch"), (8.1, "unreadable")])
 def test_a_number_that_is_less_sure_than_its_own_limit_judges_nothing(half: float, state: str) -> None:
     asked = Asked(Check(kind="posture", view="front"), None, Rules())
-    found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, half))], "front", "seated", False, ()), asked)
+    _, found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, half))], "front", "seated", False, ()), asked)
     assert (found.criterion, found.state, found.reason) == ("shoulder_tilt", state, "too_unsure" if state == "unreadable" else None)
 
 
 def test_rows_apply_where_the_table_says() -> None:
     no_card = Asked(Check(), None, Rules())
-    of_posture = {"trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "body_still"}
-    assert set(judged(breath(), asked=no_card)) == of_posture | {"real_breath", "abdomen_leads", "shoulders_still", "full_breath"}
+    assert set(judged(breath(), asked=no_card)) == OF_POSTURE | {"real_breath", "abdomen_leads", "shoulders_still", "full_breath"}
     quick = Asked(Check(card=parse("1-0-4@60x3")), 1.0, Rules())
     assert not {"not_full_early", "even_intake"} & set(judged(breath(), asked=quick))
     open_ended = Asked(Check(card=parse("4-0-*@60x1")), 1.0, Rules())
     assert "exhale_counts" not in judged(breath(), asked=open_ended)
     posture_only = Asked(Check(kind="posture"), None, Rules())
-    assert set(judged(breath(), asked=posture_only)) == of_posture
+    assert set(judged(breath(), asked=posture_only)) == OF_POSTURE
     half_turned = judged(breath(), view="three-quarter")
     assert half_turned["shoulders_still"].reason == "view_unserved" and half_turned["abdomen_leads"].state == "steady"
 

@@ -172,7 +172,7 @@ def test_a_filmed_raise_is_read_as_it_was_planted(raised: Report) -> None:
 
 def test_a_check_of_the_hold_says_nothing_of_the_breath(raised: Report) -> None:
     assert raised.readable_for.hold and not [one for one in raised.reasons if one.check == "breath"]
-    of_posture = {"trunk_inclination", "keeps_tall", "back_rounding", "body_still"}
+    of_posture = {"feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "body_still"}
     assert {v.criterion for v in raised.verdicts} == of_posture | {"axis_level", "arms_stay_up", "head_travel", "raise_spread"}
     assert raised.posture.trunk_inclination_deg.by_segment.keys() >= {"instrument_down", "playing"}
 

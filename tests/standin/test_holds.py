@@ -7,7 +7,7 @@ from brevin.core.plan.check import Check
 from brevin.core.verdict.bands import Asked, Band
 from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.rules import Rules
-from brevin.standin.film import SWAYS_FROM_M, _clearance_deg, _stance
+from brevin.standin.film import SWAYS_FROM_M, _clearance_deg, _hands_planted, _lens, _stance
 from brevin.standin.holds import COUNT, Case, drawn
 from brevin.standin.raising import Stage, stages
 
@@ -28,9 +28,12 @@ def planted(number: int) -> dict[str, float]:
     pose = _stance(script, Stage(1.0), 0.0)
     lean = script.lean_deg + 0.5 * script.sinks_deg
     height_m = pose.joints["spine"][2]
-    return {
+    hands = _hands_planted(script, pose, _lens(script, pose)) if script.grips else {}
+    bent = {f"wrist_{side}": hands[side[0]]["wrist_seen_deg"] for side in ("left", "right") if hands}
+    return bent | {
         "trunk_inclination": lean, "keeps_tall": script.sinks_deg, "shoulder_tilt": script.shoulder_deg, "arms_stay_up": script.droops_deg,
         "body_still": 100.0 * script.sway_m * (height_m - SWAYS_FROM_M) * np.sqrt(0.5 * (1.0 + 0.25)) / script.build.trunk,
+        "feet_flat": 0.0 if script.tuck_deg or script.crossed_m else 1.0,
         "axis_level": script.axis_deg + 0.5 * script.droops_deg, "axis_to_trunk": 90.0 - script.axis_deg + lean,
         "elbow_left": _clearance_deg(pose, script.build, "l"), "elbow_right": _clearance_deg(pose, script.build, "r"),
         "end_deg": end.axis_deg(script), "head_level": script.head_deg, "head_with_flute": script.head_deg - script.axis_deg,

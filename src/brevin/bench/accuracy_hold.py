@@ -13,7 +13,7 @@ from brevin.core.report import PostureValue, Report
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
     "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5, "back_rounding_pct": 1.5, "shoulder_tilt_deg": 3.0,
-    "head_tilt_deg": 3.0,
+    "head_tilt_deg": 3.0, "wrist_deg": 10.0,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees or percent of trunk."""
 NAMES = {
@@ -22,6 +22,7 @@ NAMES = {
     "sag_deg": "sag of the trunk, deg", "axis_droop_deg": "instrument sinks while playing, deg",
     "sway_pct": "sway of head and shoulders, % of trunk", "back_rounding_pct": "back rounding, % of trunk",
     "shoulder_tilt_deg": "shoulder line, from the front, deg", "head_tilt_deg": "head tilt, from the front, deg",
+    "wrist_deg": "bend of a wrist, deg",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -68,6 +69,8 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
     if view == "front" and arms == "instrument" and planted_of and report.hold is not None:
         sides = report.hold.elbow_abduction_deg or {}
         found += [_one("elbow_deg", f"{clip}, {side}", sides.get(side), median(planted_of[side[0]])) for side in ("left", "right")]
+    if "hands" in truth and report.hold is not None and report.hold.wrist_deg is not None:
+        found += [_one("wrist_deg", f"{clip}, {side}", report.hold.wrist_deg[side], truth["hands"][side[0]]["wrist_seen_deg"]) for side in ("left", "right")]
     return found
 
 

@@ -22,8 +22,8 @@ from brevin.standin.holds import COUNT, Case, drawn
 CLIPS = ROOT / ".build" / "holds"
 PAGE = ROOT / "docs" / "hold.md"
 JUDGED: tuple[CriterionKey, ...] = (
-    "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "head_with_flute", "body_still", "axis_level",
-    "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right",
+    "feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "head_with_flute", "body_still",
+    "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right", "wrist_left", "wrist_right",
 )  # fmt: skip
 """The rows that can be planted one by one."""
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {

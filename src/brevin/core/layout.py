@@ -10,6 +10,7 @@ from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
+from brevin.core.hold.wrists import WRISTS, palms_px
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern, View
 from brevin.core.kinematics.heads import TILT, tilt_deg
 from brevin.core.kinematics.posture import Backs, Seen, bodies_of, tops_seen
@@ -46,28 +47,34 @@ def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence
     if instrument == "none":
         return None
     value = {key: _posture_value(of_key(measures, key)) for key in HOLD_KEYS}
-    sides: dict[str, PostureValue | None] = {"left": value["elbow_left_deg"], "right": value["elbow_right_deg"]}
     level = value["instrument_axis_deg"]
     drawn = None if level is None or who is None else _axis_px(found, who, level.value, value["axis_below_mouth_pct"])
     return Hold(
-        instrument, level, value["axis_to_trunk_deg"], sides, axis_px=drawn, head_travel_pct=value["head_travel_pct"],
-        raise_spread_pct=value["raise_spread_pct"], axis_droop_deg=value["axis_droop_deg"], head_to_flute_deg=value["head_to_flute_deg"],
-        hands=hands,
+        instrument, level, value["axis_to_trunk_deg"], _sides(value, "elbow"), _sides(value, "wrist"), _sides(value, "finger_curl"), axis_px=drawn,
+        head_travel_pct=value["head_travel_pct"], raise_spread_pct=value["raise_spread_pct"], axis_droop_deg=value["axis_droop_deg"],
+        head_to_flute_deg=value["head_to_flute_deg"], hands=hands,
     )  # fmt: skip
 
 
-def hands_of(found: Evidence, who: Followed, hands: Hands, stills: Sequence[Still]) -> HandsSeen:
-    """How high the hands were, with the moments worth a picture."""
-    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, who.view, one) for one in stills])
+def _sides(value: dict[str, PostureValue | None], name: str) -> dict[str, PostureValue | None]:
+    return {side: value[f"{name}_{side}_deg"] for side in ("left", "right")}
 
 
-def _still(found: Evidence, view: View, one: Still) -> StillSeen:
+def hands_of(found: Evidence, who: Followed, hands: Hands, stills: Sequence[Still], measures: Sequence[Measure]) -> HandsSeen:
+    """How high the hands were, with the moments worth a picture; hands are drawn whose wrists are measured."""
+    bent = [side for side, key in WRISTS.items() if any(m.amount is not None for m in of_key(measures, key))]
+    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, who.view, one, bent) for one in stills])
+
+
+def _still(found: Evidence, view: View, one: Still, bent: Sequence[str]) -> StillSeen:
     def px(place: Floats) -> list[float]:
         return [float(v) / found.shrink for v in place]
 
     points = one.body.points_px
-    arms = [ARMS[side] for side in ARMS if not view.startswith("side") or view == f"side-{side}"]  # the far arm is guessed more than seen
-    lines = [[px(lm.hips(one.body)), px(lm.shoulders(one.body))], *([px(points[at]) for at in arm] for arm in arms)]
+    sides = [side for side in ARMS if not view.startswith("side") or view == f"side-{side}"]  # the far arm is guessed more than seen
+    palms = palms_px(one.body)
+    arms = [[*(points[at] for at in ARMS[side]), *([palms[side]] if side in palms and side in bent else [])] for side in sides]
+    lines = [[px(place) for place in line] for line in ([lm.hips(one.body), lm.shoulders(one.body)], *arms)]
     return StillSeen(one.kind, one.t_s, px(lm.mouth(one.body)), px(points[lm.INDEX_L]), px(points[lm.INDEX_R]), lines)
 
 

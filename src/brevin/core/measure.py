@@ -13,7 +13,8 @@ from brevin.core.kinds import SegmentKind
 Withheld = Literal[
     "no_beats", "no_card", "open_exhale", "cut_by_clip", "region_unseen", "too_small", "too_short_to_tell", "off_the_card", "exempt", "breath_unreadable",
     "view_unserved", "lying", "another_count_in", "by_ear", "one_side_only", "not_found", "not_raised", "raised_once", "held_briefly", "seen_briefly",
-    "points_apart", "arm_crosses", "arms_across", "points_elsewhere", "face_hidden", "not_looked", "too_unsure",
+    "points_apart", "arm_crosses", "arms_across", "points_elsewhere", "face_hidden", "hand_unseen", "feet_unseen",
+    "feet_from_side", "not_looked", "too_unsure",
 ]  # fmt: skip
 NORMAL_90 = 1.645  # standard deviations to the half width of a 90 % interval
 
@@ -68,7 +69,8 @@ UNITS: dict[str, str] = {
     "phase_angle_deg": "deg", "intake_unevenness": "share", "exhale_unevenness": "share",
     "exhale_from_even": "share", "exhale_from_fall": "share",
     "both_sides": "share", "instrument_axis_deg": "deg", "axis_to_trunk_deg": "deg", "axis_below_mouth_pct": "% of trunk", "axis_droop_deg": "deg",
-    "elbow_left_deg": "deg", "elbow_right_deg": "deg", "head_travel_pct": "% of trunk", "raise_spread_pct": "% of trunk",
+    "elbow_left_deg": "deg", "elbow_right_deg": "deg", "wrist_left_deg": "deg", "wrist_right_deg": "deg", "finger_curl_left_deg": "deg",
+    "finger_curl_right_deg": "deg", "head_travel_pct": "% of trunk", "raise_spread_pct": "% of trunk",
     "trunk_inclination_deg": "deg", "back_rounding_pct": "% of trunk", "head_forward_pct": "% of trunk", "head_tilt_deg": "deg", "head_to_flute_deg": "deg",
     "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share",
     "sag_deg": "deg", "sag_deg_per_min": "deg/min", "sway_pct": "% of trunk",

@@ -212,7 +212,7 @@ def _report(
     measures, said = (ground.judged.measures, ground.verdicts(rules)) if ground else ((), [])
     stance, holding = (
         posture_of(measures) if who else Posture(),
-        hold_of(measures, task.check.in_hands, found, who, hands_of(found, who, stood.hands, stood.stills) if stood and who else None),
+        hold_of(measures, task.check.in_hands, found, who, hands_of(found, who, stood.hands, stood.stills, measures) if stood and who else None),
     )
     breath, upright = who is not None and breathing.readable, any(value is not None for value in vars(stance).values())
     return Report(

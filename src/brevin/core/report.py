@@ -174,7 +174,7 @@ class Posture:
 
 @dataclass(frozen=True)
 class StillSeen:
-    """kind: rest, raising, playing; lines_px: trunk, then each arm that the camera sees, from place to place; all in the clip's pixels."""
+    """kind: rest, raising, playing; lines_px: trunk, then each arm that the camera sees, to the knuckles where they were found; all in the clip's pixels."""
 
     kind: str
     t_s: float

@@ -51,11 +51,21 @@ class Features:
 
 
 @dataclass(frozen=True)
+class Hand:
+    """What was found of one hand. points_px: [21, 2] its joints, wrist first, then thumb to little finger from the palm out; world: [21, 3] the same in rough
+    metres, as its own shape has them; nan where none was found; sure: that it is this hand, left or right, 0 to 1."""
+
+    points_px: Floats
+    world: Floats
+    sure: float
+
+
+@dataclass(frozen=True)
 class Body:
     """One person's key points in one video frame.
 
-    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only; shape and features: now
-    and then.
+    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only; shape, features and
+    hands (left, right; None where neither is raised): now and then.
     """
 
     points_px: Floats
@@ -63,6 +73,7 @@ class Body:
     world: Floats
     shape: Shape | None = None
     features: Features | None = None
+    hands: tuple[Hand, Hand] | None = None
 
 
 @dataclass(frozen=True)

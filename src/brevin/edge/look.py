@@ -14,7 +14,7 @@ from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Player, Points, PoseSample, Sighting
 from brevin.edge import film as trunk_film
 from brevin.edge import loop
-from brevin.edge.face_model import FaceModel, beside
+from brevin.edge.closer import Closer
 from brevin.edge.growing import Growing
 from brevin.edge.observers.people import FIRST_POSES_S, People, Pictured
 from brevin.edge.observers.printed_card import PrintedCard
@@ -85,12 +85,11 @@ class _Watched:
 
 def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progress, pictured: Pictured | None) -> _Watched:
     """Decode the clip once before all observers."""
-    network = PoseModel(model)
-    faces = FaceModel(beside(model)) if beside(model).exists() else None  # an installation of an older release has none yet: then nobody looked
+    network, closer = PoseModel(model), Closer(model)
     stamps = Stamps()
     try:
         with ThreadPoolExecutor(1) as pool:
-            people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1, faces=faces, pictured=pictured)
+            people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1, closer=closer, pictured=pictured)
             card, trunks, edges = PrintedCard(), Trunks(people), StraightLines(people)
             refused, followed = people.refused, trunks.trunks
             straight: tuple[LinesSeen, ...] = ()
@@ -107,6 +106,7 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
                 refused, followed = ((why.code, dict(why.facts)),), []
     finally:
         network.close()
+        closer.close()
     return _Watched(trunks.t_s, people, followed, card, stamps, refused, straight)  # pyrefly: ignore[bad-argument-type]
 
 

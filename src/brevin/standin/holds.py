@@ -15,20 +15,23 @@ from brevin.core.kinds import Instrument, Side
 from brevin.core.verdict.rules import CriterionKey
 from brevin.standin.camera import Look
 from brevin.standin.film import film
+from brevin.standin.hand import GOOD, Grip
 from brevin.standin.scripts import LOW, ROOM_A, ROOM_B, ROOM_C, ROOM_D, Script
 from brevin.standin.stance import Build
 
+Grips = tuple[tuple[str, Grip], ...]
 ROOMS = (ROOM_A, ROOM_B, ROOM_C, ROOM_D)
 CARD, SLOW_CARD = "2-0-3@72x2", "3-0-4@72x2"  # what changes slowly takes longer to be told
 RATE_HZ = 13
 SIZE_PX = (720, 404)  # drawing costs most of the making
+HANDS_PX = (1280, 720)  # where hands are looked at: in the smaller picture one is a dozen pixels
 TO_TRUNK = 93.0  # an instrument's angle to a trunk that leans by 3 deg, and to level, make this together
 
 
 @dataclass(frozen=True)
 class Case:
     """What is planted. faults: the criteria that are to find it, any of them; side: on which side of their band; none of both in a good clip; card: what is
-    breathed meanwhile."""
+    breathed meanwhile; grips: hands with fingers, filmed as finely as a phone films."""
 
     name: str
     instrument: Instrument
@@ -37,6 +40,7 @@ class Case:
     faults: tuple[CriterionKey, ...] = ()
     side: Side | None = None
     card: str = CARD
+    grips: Grips = ()
 
 
 def _to_trunk(deg: float) -> dict[str, float]:
@@ -92,8 +96,29 @@ FOURTH: tuple[Case, ...] = (
     Case("flute-head-over-it", "flute", "front", {"axis_deg": -4.0, "elbows_deg": 25.0, "head_deg": 16.0}, ("head_with_flute",)),
 )
 FIFTH: tuple[Case, ...] = (Case("flute-right-elbow-out", "flute", "front", {"axis_deg": 4.0, "elbows_deg": 70.0}, ("elbow_right",)),)
+
+
+def _bent(instrument: str, side: str) -> Grips:
+    """Good hands, one of them bent toward its thumb."""
+    return tuple((own, replace(grip, aside_deg=45.0) if own == side else grip) for own, grip in GOOD[instrument])
+
+
+FLUTE_UP, CLARINET_UP = {"axis_deg": 4.0}, {"axis_deg": 55.0, "elbows_deg": 24.0}
+SIXTH: tuple[Case, ...] = (
+    Case("flute-hands-good", "flute", "front", FLUTE_UP, grips=GOOD["flute"]),
+    Case("flute-left-wrist-bent", "flute", "front", FLUTE_UP, ("wrist_left",), grips=_bent("flute", "l")),
+    Case("flute-right-wrist-bent", "flute", "front", FLUTE_UP, ("wrist_right",), grips=_bent("flute", "r")),
+    Case("clarinet-hands-good", "clarinet", "side", _to_trunk(38.0), grips=GOOD["clarinet"]),
+    Case("clarinet-right-wrist-bent", "clarinet", "side", _to_trunk(38.0), ("wrist_right",), grips=_bent("clarinet", "r")),
+    Case("clarinet-front-right-wrist-bent", "clarinet", "front", CLARINET_UP, ("wrist_right",), grips=_bent("clarinet", "r")),
+)
+SEVENTH: tuple[Case, ...] = (
+    Case("bare-feet-tucked", "none", "side", {"tuck_deg": 42.0}, ("feet_flat",), "low"),
+    Case("trumpet-feet-tucked", "trumpet", "side", {"axis_deg": 12.0, "tuck_deg": 36.0}, ("feet_flat",), "low"),
+    Case("clarinet-feet-crossed", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0, "crossed_m": 0.06}, ("feet_flat",), "low"),
+)
 BODIES = 2  # of each case
-SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH, FIFTH) for body in range(BODIES) for case in cases]
+SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH, FIFTH, SIXTH, SEVENTH) for body in range(BODIES) for case in cases]
 """Every clip's case, and whether its body is kept unseen. What was added later stands behind: clips that were made before stay what they are."""
 COUNT = len(SET)
 
@@ -122,8 +147,8 @@ def drawn(number: int) -> Hold:
     view = "front" if case.view == "front" else f"side-{random.choice(['left', 'right'])}"
     instrument = None if case.instrument == "none" else case.instrument
     script = Script(
-        f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, instrument, look, build=build, rate_hz=RATE_HZ, size_px=SIZE_PX, tone=False,
-        seed=500 + number,
+        f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, instrument, look, build=build, rate_hz=RATE_HZ,
+        size_px=HANDS_PX if case.grips else SIZE_PX, tone=False, grips=case.grips, seed=500 + number,
     )  # fmt: skip
     return Hold(case, replace(script, **case.planted), unseen)  # pyrefly: ignore[bad-argument-type]
 

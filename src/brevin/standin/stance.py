@@ -24,17 +24,24 @@ class Build:
 @dataclass(frozen=True)
 class Stance:
     """Where the joints are, metres: [3] each, by name. rounded_m: how far the trunk bows out behind the line from hips to shoulders, at its middle;
-    head_rad: how far the head is tilted, + = to the player's right."""
+    head_rad: how far the head is tilted, + = to the player's right; tuck_rad: how far the feet stand on their toes."""
 
     joints: dict[str, np.ndarray]
     lean_rad: float
     rounded_m: float = 0.0
     head_rad: float = 0.0
+    tuck_rad: float = 0.0
 
     @property
     def axes(self) -> np.ndarray:
         """The trunk's own forward, left and up: [3, 3]."""
         return np.array([[np.cos(self.lean_rad), 0.0, -np.sin(self.lean_rad)], [0.0, 1.0, 0.0], [np.sin(self.lean_rad), 0.0, np.cos(self.lean_rad)]])
+
+    @property
+    def foot_axes(self) -> np.ndarray:
+        """A foot's."""
+        cosine, sine = np.cos(self.tuck_rad), np.sin(self.tuck_rad)
+        return np.array([[cosine, 0.0, -sine], [0.0, 1.0, 0.0], [sine, 0.0, cosine]])
 
     @property
     def head_axes(self) -> np.ndarray:
@@ -43,17 +50,19 @@ class Stance:
         return np.asarray(tilt @ self.axes)
 
 
+ANKLE_M, BEHIND_M = 0.07, 0.11  # height of an ankle over the floor; how far the crossed foot is behind the other
 HEAD = ("head", "nose", "ear_l", "ear_r", "eye_l", "eye_r", "mouth")
 
 
 def stance(
     build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: tuple[float, float], head_out_m: float = 0.0,
-    shoulder_deg: float = 0.0, rounded_m: float = 0.0, head_deg: float = 0.0,
+    shoulder_deg: float = 0.0, rounded_m: float = 0.0, head_deg: float = 0.0, tuck_deg: float = 0.0, crossed_m: float = 0.0,
 ) -> Stance:  # fmt: skip
     """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; elbows_out:
     ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher;
-    rounded_m, head_deg: as in ``Stance``, degrees."""
-    lean = np.radians(lean_deg)
+    rounded_m, head_deg: as in ``Stance``, degrees; tuck_deg: how far the shanks of who sits lead back under the chair, the feet on their toes; crossed_m: how
+    far each ankle is on the other's side."""
+    lean, tuck = np.radians((lean_deg, tuck_deg))
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
     upright = Stance({}, float(lean))
@@ -73,7 +82,9 @@ def stance(
     for side, sign, elbow_out in (("l", 1.0, elbows_out[0]), ("r", -1.0, elbows_out[1])):
         if position == "seated":
             j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([build.thigh, sign * 0.03, 0.0])
-            j[f"ankle_{side}"] = np.array([build.thigh - 0.01, sign * 0.115, 0.07])
+            behind = (seat - ANKLE_M) * np.array([np.sin(tuck), 0.0, np.cos(tuck) - 1.0])
+            aside = np.array([0.0, sign * 0.115, 0.0]) if not crossed_m else np.array([0.0 if side == "l" else -BEHIND_M, -sign * crossed_m, 0.0])
+            j[f"ankle_{side}"] = np.array([build.thigh - 0.01, 0.0, ANKLE_M]) + aside - behind
         else:
             j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([0.02, 0.0, -build.thigh])
             j[f"ankle_{side}"] = np.array([0.0, sign * 0.09, 0.07])
@@ -81,7 +92,7 @@ def stance(
         wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
         out = np.array([-0.1, sign * elbow_out, -1.0])
         j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
-    made = Stance({k: np.asarray(v, float) for k, v in j.items()}, float(lean), rounded_m, float(np.radians(head_deg)))
+    made = Stance({k: np.asarray(v, float) for k, v in j.items()}, float(lean), rounded_m, float(np.radians(head_deg)), float(tuck))
     for name in HEAD:  # about the neck
         made.joints[name] = j["neck"] + (j[name] - j["neck"]) @ upright.axes.T @ made.head_axes + np.array([head_out_m, 0.0, 0.0])
     return made

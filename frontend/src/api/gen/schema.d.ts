@@ -2190,7 +2190,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /**
              * Side
              * @default null
@@ -2415,7 +2415,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /**
@@ -2961,7 +2961,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
         };
@@ -4115,7 +4115,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["SortedIn"][];
         };
@@ -4231,7 +4231,7 @@ export interface components {
         };
         /**
          * StillSeen
-         * @description kind: rest, raising, playing; lines_px: trunk, then each arm that the camera sees, from place to place; all in the clip's pixels.
+         * @description kind: rest, raising, playing; lines_px: trunk, then each arm that the camera sees, to the knuckles where they were found; all in the clip's pixels.
          */
         StillSeen: {
             /** Kind */
@@ -6403,7 +6403,7 @@ export interface operations {
     lines_examples_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 skip?: number;
             };
             header?: never;
@@ -7180,7 +7180,7 @@ export interface operations {
     said_cue_record__take_id__cue_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;
@@ -7417,7 +7417,7 @@ export interface operations {
     helps_help_of_takes__take_id__help_get: {
         parameters: {
             query: {
-                criterion: "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;

@@ -7,13 +7,15 @@ from brevin.core.hold import raising
 from brevin.core.hold.axis import KEYS, axis
 from brevin.core.hold.elbows import ELBOWS, elbows
 from brevin.core.hold.looks import Playing, Tapped
+from brevin.core.hold.wrists import KEYS as WRIST_KEYS
+from brevin.core.hold.wrists import wrists
 from brevin.core.kinds import Instrument
 from brevin.core.kinematics import heads
 from brevin.core.kinematics.posture import Stance, lean_off_deg, while_judged
 from brevin.core.measure import Measure, NotMeasured
 from brevin.core.track import LinesSeen
 
-HOLD_KEYS = (*KEYS, *ELBOWS, *raising.KEYS, heads.TO_FLUTE)
+HOLD_KEYS = (*KEYS, *ELBOWS, *WRIST_KEYS, *raising.KEYS, heads.TO_FLUTE)
 
 
 @dataclass(frozen=True)
@@ -29,11 +31,11 @@ class Instrumental:
 
 
 def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure]:
-    """Axis, elbows and raises of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies."""
+    """Axis, elbows, wrists and raises of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies."""
     if told.instrument == "none":
         return []
     if stance.position == "lying":
-        return [Measure(key, NotMeasured("lying")) for key in ELBOWS]
+        return [Measure(key, NotMeasured("lying")) for key in (*ELBOWS, *WRIST_KEYS)]
     looked = Playing(
         view=stance.view,
         bodies=while_judged(seen, stance),
@@ -42,4 +44,4 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
         tapped=told.tapped,
         lean_off_deg=lean_off_deg(stance) or 0.0,
     )
-    return [*axis(looked, told.instrument), *elbows(looked), *raising.raising(told.hands, seen, stance.view, told.ahead)]
+    return [*axis(looked, told.instrument), *elbows(looked), *wrists(looked), *raising.raising(told.hands, seen, stance.view, told.ahead)]

@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
-from brevin.core.kinematics import heads, trend
+from brevin.core.kinematics import feet, heads, trend
 from brevin.core.kinematics.shapes import Back, Tops, back_of, tops_of
 from brevin.core.kinematics.sway import sway
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
@@ -89,7 +89,7 @@ def while_judged(seen: Seen, stance: Stance) -> Seen:
 
 
 def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
-    """What the view can serve: trunk inclination, its sag, back rounding, head forward and sway from the side, head and shoulder line from the front."""
+    """What the view can serve: trunk inclination, its sag, back rounding, head forward, sway from the side; head, shoulder line from the front; feet."""
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
@@ -100,7 +100,13 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
         *([Measure(heads.TILT, NotMeasured(front))] if front else _head_tilt(seen, stance)),
         *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), stance, player)),
         Measure("sway_pct", NotMeasured(side) if side else _sway(while_judged(seen, stance), player, stance), samples=len(seen)),
+        _feet(while_judged(seen, stance), player, stance),
     ]
+
+
+def _feet(seen: Seen, player: Player, stance: Stance) -> Measure:
+    served = _served(stance.view in (*SIDE_VIEWS, "front"), stance.position)
+    return Measure(feet.KEY, NotMeasured(served)) if served else feet.feet(list(seen), player.forward[0], stance.view)
 
 
 def _served(view: bool, position: Position) -> Withheld | None:

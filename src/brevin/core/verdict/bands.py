@@ -137,6 +137,11 @@ def apart(amounts: Amounts, asked: Asked) -> Band:
     return Band(steady_low=0.0, work_low=0.0)
 
 
+def feet(amounts: Amounts, asked: Asked) -> Band:
+    """For how much of the time the feet are flat."""
+    return Band(steady_low=asked.rules.limit("feet_flat.steady"), work_low=asked.rules.limit("feet_flat.work"))
+
+
 def inclination(amounts: Amounts, asked: Asked) -> Band:
     """How far the trunk may lean, back and forward."""
     limit = asked.rules.limit
@@ -220,6 +225,11 @@ def elbow(amounts: Amounts, asked: Asked) -> Band | None:
     """How far an elbow may stand off the body: the valves' limits for trumpet and cornet, else the woodwinds'."""
     family = "brass" if asked.check.instrument in ("trumpet", "cornet") else "wood"
     return _between(f"elbow.{family}", "elbow.beyond", asked)
+
+
+def wrist(amounts: Amounts, asked: Asked) -> Band:
+    """How far a wrist may be bent."""
+    return Band(steady_high=asked.rules.limit("wrist.steady"), work_high=asked.rules.limit("wrist.work"))
 
 
 def head_travel(amounts: Amounts, asked: Asked) -> Band:

@@ -64,7 +64,9 @@ TO_TRUNK = Where(SEEN_MOVING, UPRIGHT, ("clarinet", "oboe"), LOOKED_AT, held=Tru
 HELD_UP = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "oboe", "clarinet", "trumpet", "cornet", "trombone"), LOOKED_AT, held=True)
 RAISED = Where(SIDE_VIEWS, UPRIGHT, kinds=("hold",), held=True)
 CLEAR = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet"), LOOKED_AT, held=True)
+FINGERED = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "oboe", "clarinet"), LOOKED_AT, held=True)  # one hand behind the other, both in sight
 
+FEET = Where((*SIDE_VIEWS, "front"), ("seated",), kinds=LOOKED_AT)
 LEANS = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT)
 BARE = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT, held=False)
 TILTS = Where(("front",), UPRIGHT, kinds=LOOKED_AT)
@@ -76,6 +78,7 @@ EXHALE: tuple[TurnKind, TurnKind] = ("exhale_start", "exhale_end")
 
 # Of faults that weigh alike the first of the table is spoken of: what lies beneath comes first.
 CRITERIA: tuple[Criterion, ...] = (
+    Criterion("feet_flat", "feet_flat", "posture", "of the time", bands.feet, FEET, ("feet_flat",), span=None),
     Criterion("trunk_inclination", "trunk_inclination_deg", "posture", "deg", bands.inclination, LEANS, ("inclination",), span=None),
     Criterion("keeps_tall", "sag_deg", "posture", "deg", bands.sag, LEANS, ("tall",), span=None),
     Criterion("back_rounding", "back_rounding_pct", "posture", "% of trunk", bands.rounding, LEANS, ("rounding",), span=None),
@@ -103,6 +106,8 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("arms_stay_up", "axis_droop_deg", "hold", "deg", bands.arms_stay_up, HELD_UP, ("arms_stay_up",), span=None),
     Criterion("elbow_left", "elbow_left_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
     Criterion("elbow_right", "elbow_right_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
+    Criterion("wrist_left", "wrist_left_deg", "hold", "deg", bands.wrist, FINGERED, ("wrist",), span=None),
+    Criterion("wrist_right", "wrist_right_deg", "hold", "deg", bands.wrist, FINGERED, ("wrist",), span=None),
     Criterion("head_travel", "head_travel_pct", "hold", "% of trunk", bands.head_travel, RAISED, ("head_travel",), span=None),
     Criterion("raise_spread", "raise_spread_pct", "hold", "% of trunk", bands.raise_spread, RAISED, ("raise_spread",), span=None),
     Criterion("not_full_early", "full_at_beat", "breath", "beat", bands.full, SPREAD, ("full_early",)),

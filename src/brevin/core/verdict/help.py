@@ -76,6 +76,7 @@ class Help:
 _MIRROR = Drill("Eyes shut, then look", "Bring the instrument up with your eyes shut. Open them: is it where it was last time?", 5)
 _SPOT = Drill("Spot on the wall", "Choose a spot on the wall for the far end. Up to the spot, look, down to the lap.", 5)
 _HANG = Drill("Hang, then up", "Shake both arms out and let them hang. Bring the instrument up; the elbows come last.", 4)
+_PLANK = Drill("Drop and catch", "Let the hand hang from the wrist, bring it up until arm and hand are one line, and lay it on the keys like that.", 4)
 _ROOM = Drill("Wings", "Open both elbows like small wings, close them halfway, and leave them there for four counts.", 4)
 _CLAP = Drill("Clap, clap, breathe", "Clap on the first beat twice; the third time breathe in on it instead.", 5)
 _TURN = Drill("Arm that turns", "Swing one arm down and up with the clicks. Where it turns, the breath turns.", 5)
@@ -83,6 +84,7 @@ _FINGERS = Drill("Finger by finger", "Put one finger up on each count while the 
 _STAND_UP = Drill("Stand up, sit down", "Stand up without swinging and sit down the same way. Stay as you land: you could rise again at once.", 3)
 
 HELP: dict[CriterionKey, Help] = {
+    "feet_flat": Help(("fit.chair",), Drill("Up and down", "Stand up from the chair with the feet where they are, and sit down again on its front half.", 3)),
     "trunk_inclination": Help(("fit.strap", "fit.cushion", "fit.chair", "fit.stand"), _STAND_UP, parts_low=("fit.cushion", "fit.chair")),
     "keeps_tall": Help(
         ("fit.strap", "fit.cushion", "fit.chair", "fit.stand"),
@@ -132,6 +134,8 @@ HELP: dict[CriterionKey, Help] = {
     ),
     "elbow_left": Help(("fit.turn", "fit.room"), _HANG, _ROOM),
     "elbow_right": Help(("fit.turn", "fit.room"), _HANG, _ROOM),
+    "wrist_left": Help(("fit.turn", "fit.head_joint", "fit.stand"), _PLANK),
+    "wrist_right": Help(("fit.thumb", "fit.turn", "fit.head_joint", "fit.stand"), _PLANK),
     "head_travel": Help(
         ("fit.strap", "fit.neck", "fit.cushion", "fit.chair"),
         Drill("Wall behind you", "Sit with the back of your head near a wall. Bring the instrument up; the head stays there.", 5),

@@ -11,10 +11,10 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
-    "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "body_still", "real_breath", "abdomen_leads",
-    "shoulders_still", "full_breath", "axis_level", "axis_to_trunk", "head_with_flute", "arms_stay_up", "elbow_left", "elbow_right", "head_travel",
-    "raise_spread", "not_full_early", "with_count", "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale",
-    "both_sides",
+    "feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "body_still", "real_breath",
+    "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk", "head_with_flute", "arms_stay_up", "elbow_left", "elbow_right",
+    "wrist_left", "wrist_right", "head_travel", "raise_spread", "not_full_early", "with_count", "inhale_counts", "pause", "exhale_with_count",
+    "exhale_counts", "even_intake", "even_exhale", "both_sides",
 ]  # fmt: skip
 CRITERION_KEYS: tuple[CriterionKey, ...] = get_args(CriterionKey)
 LayerName = Literal["method", "programme", "instrument", "student", "card"]
@@ -83,6 +83,8 @@ LIMITS: dict[str, Limit] = {
     "pause.steady_beats": Limit(0.25, "beat", "own", "pause beyond the card below"),
     "pause.steady_s": Limit(0.25, "s", "own", "or this, the larger"),
     "pause.work_times": Limit(3.0, "times", "own", "over this many times that"),
+    "feet_flat.steady": Limit(0.90, "share", "own", "share of the playing time with flat feet from here on"),
+    "feet_flat.work": Limit(0.60, "share", "own", "below this share of it"),
     "inclination.steady_low": Limit(-3.0, "deg", "own", "trunk inclination from"),
     "inclination.steady_high": Limit(8.0, "deg", "own", "trunk inclination to"),
     "inclination.work_low": Limit(-8.0, "deg", "own", "leaning back beyond"),
@@ -111,6 +113,8 @@ LIMITS: dict[str, Limit] = {
     "raise_spread.steady": Limit(1.5, "% of trunk", "own", "raises land within this of each other"),
     "raise_spread.work": Limit(4.0, "% of trunk", "own", "further apart than this"),
     "elbow.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
+    "wrist.steady": Limit(15.0, "deg", "own", "wrist bent, as the picture shows it, by less"),
+    "wrist.work": Limit(30.0, "deg", "own", "by more"),
 }
 
 

@@ -51,7 +51,8 @@ TOLERANCES = (
     "inclination.steady_low", "inclination.steady_high", "inclination.work_low", "inclination.work_high", "tall.steady", "tall.work", "rounding.steady",
     "rounding.work", "head_forward.steady", "head_forward.work", "shoulder_tilt.steady", "shoulder_tilt.work", "head_level.steady", "head_level.work",
     "head_with_flute.steady", "head_with_flute.work", "body_still.steady", "body_still.work",
-    "head_travel.steady", "head_travel.work", "raise_spread.steady", "raise_spread.work", "arms_stay_up.steady", "arms_stay_up.work",
+    "head_travel.steady", "head_travel.work", "raise_spread.steady", "raise_spread.work", "arms_stay_up.steady", "arms_stay_up.work", "wrist.steady",
+    "wrist.work",
 )  # fmt: skip
 """Limits that a deviation is to stay under."""
 FLOORS = ("full_breath.steady", "full_breath.work", "full_early.steady", "full_early.work")

@@ -1,8 +1,7 @@
 """What the program says about a reading's criteria and patterns; why something cannot be read stands in ``reasons.py``, and ``wording.py`` puts both where a
 report is shown.
 
-``CRITERIA``: titles, whys and cues. A cue is what the teacher says next, in words a ten-year-old understands; it asks for nothing to be lifted, tightened or
-taken off.
+A cue is what the teacher says next, in words a ten-year-old understands; it asks for nothing to be lifted, tightened or taken off.
 """
 
 from dataclasses import dataclass
@@ -34,14 +33,12 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Let the belly get bigger as the air comes in, like a balloon at its neck.",
     ),
     "exhale_with_count": CriterionWords(
-        "Turns with the count", "on the beat", "{side}", "breathes out {side}",
-        "The breath turned out {value} beat {side} against the card's own beat.",
+        "Turns with the count", "on the beat", "{side}", "breathes out {side}", "The breath turned out {value} beat {side} against the card's own beat.",
         "Let the air out right on the click, as if it had been waiting for it.",
         "Keep the air coming in until the click, then turn it around.",
     ),
     "abdomen_leads": CriterionWords(
-        "Abdomen leads", "low first", "chest first", "the chest goes first",
-        "Of the whole movement, {percent} came from the abdomen. {lag}",
+        "Abdomen leads", "low first", "chest first", "the chest goes first", "Of the whole movement, {percent} came from the abdomen. {lag}",
         "Let the low air go in first. The ribs may follow, the shoulders stay asleep.",
     ),
     "shoulders_still": CriterionWords(
@@ -50,25 +47,21 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Leave your shoulders heavy, as if each carried a sleeping cat.",
     ),
     "full_breath": CriterionWords(
-        "Full breath", "enough", "small", "a small breath",
-        "Belly and chest together moved {value} % of the trunk's length while breathing in. {own}",
+        "Full breath", "enough", "small", "a small breath", "Belly and chest together moved {value} % of the trunk's length while breathing in. {own}",
         "Open up inside as for a great yawn, and let the air fall in to the very bottom.",
     ),
     "axis_level": CriterionWords(
-        "Instrument's angle", "good", "{side}", "the instrument points {side}",
-        "The line from the mouth to the far end points {value} deg {level} level.",
+        "Instrument's angle", "good", "{side}", "the instrument points {side}", "The line from the mouth to the far end points {value} deg {level} level.",
         "Let the far end come up, as if somebody held it on a thread.",
         "Let the far end sink a little, until it looks straight at the wall.",
     ),
     "axis_to_trunk": CriterionWords(
-        "Instrument's angle", "good", "{side}", "the instrument is {side}",
-        "Between the instrument and the body are {value} deg.",
+        "Instrument's angle", "good", "{side}", "the instrument is {side}", "Between the instrument and the body are {value} deg.",
         "Let the bell come back toward your knees.",
         "Let the bell swing forward, away from your body; the head stays where it is.",
     ),
     "arms_stay_up": CriterionWords(
-        "Arms", "stay up", "tire", "the arms tire",
-        "From beginning to end the far end of the instrument sank by {value} deg.",
+        "Arms", "stay up", "tire", "the arms tire", "From beginning to end the far end of the instrument sank by {value} deg.",
         "Rest it on your lap before it gets heavy; then up again to the same place.",
     ),
     "head_travel": CriterionWords(
@@ -82,32 +75,39 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Bring it up slowly, to the same place, as if it had a parking spot.",
     ),
     "elbow_left": CriterionWords(
-        "Left elbow", "clear", "{side}", "the left elbow is {side}",
-        "The left elbow stands {value} deg off the body.",
+        "Left elbow", "clear", "{side}", "the left elbow is {side}", "The left elbow stands {value} deg off the body.",
         "Let the left elbow hang a little closer.",
         "Leave room for a small pillow under the left arm.",
     ),
     "elbow_right": CriterionWords(
-        "Right elbow", "clear", "{side}", "the right elbow is {side}",
-        "The right elbow stands {value} deg off the body.",
+        "Right elbow", "clear", "{side}", "the right elbow is {side}", "The right elbow stands {value} deg off the body.",
         "Let the right elbow hang a little closer.",
         "Leave room for a small pillow under the right arm.",
     ),
+    "feet_flat": CriterionWords(
+        "Feet", "flat", "not flat", "the feet are not flat", "For {percent} of the time both feet were flat on the floor, side by side.",
+        "Let both feet stand on the floor as if they were glued to it.",
+    ),
+    "wrist_left": CriterionWords(
+        "Left wrist", "straight", "bent", "the left wrist is bent", "The left wrist is bent by {value} deg, as the picture shows it.",
+        "Let the back of the left hand be a slide that a marble could roll down from the arm.",
+    ),
+    "wrist_right": CriterionWords(
+        "Right wrist", "straight", "bent", "the right wrist is bent", "The right wrist is bent by {value} deg, as the picture shows it.",
+        "Let the back of the right hand be a slide that a marble could roll down from the arm.",
+    ),
     "with_count": CriterionWords(
-        "Starts with the count", "on the beat", "{side}", "starts {side}",
-        "The breath started {value} beat {side} against the card's own beat.",
+        "Starts with the count", "on the beat", "{side}", "starts {side}", "The breath started {value} beat {side} against the card's own beat.",
         "Let the air start right on the click: breathe with it, not after it.",
         "Wait for the click, then let the air start right on it.",
     ),
     "inhale_counts": CriterionWords(
-        "Inhale counts", "as asked", "{side}", "breathes in too {side}",
-        "The inhale lasted {value} beats; {asked} were asked.",
+        "Inhale counts", "as asked", "{side}", "breathes in too {side}", "The inhale lasted {value} beats; {asked} were asked.",
         "Be full by the last count of the breath, not after it.",
         "Keep the air coming in until the last count of the breath.",
     ),
     "not_full_early": CriterionWords(
-        "Not full too early", "spread out", "full early", "full too early",
-        "Nine tenths of the breath were in at beat {value} of {asked}.",
+        "Not full too early", "spread out", "full early", "full too early", "Nine tenths of the breath were in at beat {value} of {asked}.",
         "Fill up slowly, like water rising in a glass: a little on every count.",
     ),
     "pause": CriterionWords(
@@ -116,14 +116,12 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Turn the air around like a swing: in, and straight out.",
     ),
     "exhale_counts": CriterionWords(
-        "Exhale counts", "as asked", "{side}", "breathes out too {side}",
-        "The exhale lasted {value} beats; {asked} were asked.",
+        "Exhale counts", "as asked", "{side}", "breathes out too {side}", "The exhale lasted {value} beats; {asked} were asked.",
         "Be empty on the last count, so that the next breath can start on time.",
         "Make the air last until the very last count.",
     ),
     "even_intake": CriterionWords(
-        "Even intake", "even", "in one gulp", "breathes in one gulp",
-        "The fill was at most {percent} of the breath away from an even one.",
+        "Even intake", "even", "in one gulp", "breathes in one gulp", "The fill was at most {percent} of the breath away from an even one.",
         "Let the air in as evenly as a slow zip.",
     ),
     "even_exhale": CriterionWords(
@@ -138,8 +136,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "The first ones wrong on purpose, the others as they should be: feel how they differ.",
     ),
     "trunk_inclination": CriterionWords(
-        "Stays tall", "tall", "leans {side}", "leans {side}",
-        "The line from hips to shoulders leans {value} deg {side}.",
+        "Stays tall", "tall", "leans {side}", "leans {side}", "The line from hips to shoulders leans {value} deg {side}.",
         "Grow tall, as if a string pulled the top of your head.",
         "Come forward over your seat until you could stand up at once.",
     ),
@@ -150,23 +147,19 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Stay over your seat to the last count; the back of the chair is for afterwards.",
     ),
     "back_rounding": CriterionWords(
-        "Back long", "long", "rounds", "the back rounds",
-        "Between hip and shoulder the back bows out by {value} % of the trunk more than in the count-in.",
+        "Back long", "long", "rounds", "the back rounds", "Between hip and shoulder the back bows out by {value} % of the trunk more than in the count-in.",
         "Be as long from your seat to your collar as when we began to count.",
     ),
     "head_forward": CriterionWords(
-        "Head over the shoulders", "over them", "ahead", "the head goes ahead",
-        "The ear is ahead of the shoulders by {value} % of the trunk.",
+        "Head over the shoulders", "over them", "ahead", "the head goes ahead", "The ear is ahead of the shoulders by {value} % of the trunk.",
         "Let your head ride on top of your back, not in front of it.",
     ),
     "shoulder_tilt": CriterionWords(
-        "Shoulders level", "level", "one higher", "one shoulder is higher",
-        "The shoulder line is {value} deg off level, the {side} one higher.",
+        "Shoulders level", "level", "one higher", "one shoulder is higher", "The shoulder line is {value} deg off level, the {side} one higher.",
         "Let both shoulders hang at the same height.",
     ),
     "head_level": CriterionWords(
-        "Head level", "level", "leans {side}", "the head leans {side}",
-        "The middle line of the face is {value} deg off upright, to the player's {side}.",
+        "Head level", "level", "leans {side}", "the head leans {side}", "The middle line of the face is {value} deg off upright, to the player's {side}.",
         "Let both eyes be at the same height.",
     ),
     "head_with_flute": CriterionWords(
@@ -175,8 +168,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Let your eyes and the flute be two lines that never meet.",
     ),
     "body_still": CriterionWords(
-        "Body still", "still", "sways", "head and shoulders sway",
-        "Head and shoulders go forward and back by {value} % of the trunk about their place.",
+        "Body still", "still", "sways", "head and shoulders sway", "Head and shoulders go forward and back by {value} % of the trunk about their place.",
         "Be a tree on a day without wind: only the breath moves.",
     ),
 }  # fmt: skip

@@ -13,7 +13,7 @@ from brevin.core.gate import refusal
 from brevin.core.pose import player as pick
 from brevin.core.pose.shape import shape_of
 from brevin.core.track import Facts, Player, PoseSample
-from brevin.edge.face_model import FaceModel
+from brevin.edge.closer import Closer
 from brevin.edge.pose_model import PoseModel, Seen
 from brevin.edge.video import VideoFrame
 
@@ -36,13 +36,13 @@ class People:
     """Asks the network beside the decoding. ``players`` is filled once the first seconds are over."""
 
     def __init__(
-        self, network: PoseModel, pool: ThreadPoolExecutor, *, most_players: int, faces: FaceModel | None = None, pictured: Pictured | None = None
+        self, network: PoseModel, pool: ThreadPoolExecutor, *, most_players: int, closer: Closer | None = None, pictured: Pictured | None = None
     ) -> None:  # fmt: skip
         self.samples: list[PoseSample] = []
         self.players: list[Player] = []
         self.refused: Facts = ()
         self.size_px = (0, 0)
-        self._network, self._pool, self._most, self._faces, self._pictured = network, pool, most_players, faces, pictured
+        self._network, self._pool, self._most, self._closer, self._pictured = network, pool, most_players, closer, pictured
         self._masks: list[tuple[Mask, ...]] = []
         self._waiting: list[tuple[float, float, Future[Seen]]] = []
         self._picked = False
@@ -113,18 +113,15 @@ class People:
             self._collect(most=1)
 
     def _seen(self, t_s: float, rgb: NDArray[np.uint8], *, shaped: bool, kept: bool) -> Seen:
-        """Everyone in one picture, with their outlines and faces. kept: whether the masks themselves are needed beyond that: a picture's are as large as it
+        """Everyone in one picture, with outlines, faces and hands. kept: whether the masks themselves are needed beyond that: a picture's are as large as it
         is."""
         if self._pictured is not None:
             self._pictured(t_s, rgb)
         seen = self._network.see(rgb, with_masks=shaped)
         if not shaped:
             return seen
-        bodies = tuple(
-            replace(body, shape=shape_of(mask, body), features=self._faces.see(rgb, body) if self._faces else None)
-            for body, mask in zip(seen.bodies, seen.masks, strict=True)
-        )
-        return Seen(bodies, seen.masks if kept else ())
+        bodies = (replace(body, shape=shape_of(mask, body)) for body, mask in zip(seen.bodies, seen.masks, strict=True))
+        return Seen(tuple(self._closer.see(rgb, body) if self._closer else body for body in bodies), seen.masks if kept else ())
 
     def _collect(self, most: int | None = None) -> None:
         for _ in range(len(self._waiting) if most is None else most):

@@ -129,10 +129,12 @@ def test_posture_stays_readable_where_the_breath_is_not() -> None:
     report = read(restless, Task(Check(card=card)))
     assert report.readable and report.readable_for.posture
     assert [v.criterion for v in report.verdicts if v.state != "unreadable"] == [
+        "feet_flat",
         "trunk_inclination",
         "keeps_tall",
         "back_rounding",
         "head_forward",
+        "chin_level",
         "body_still",
     ]
 

@@ -13,6 +13,7 @@ from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import SCHEMA, Report
 from brevin.core.synth import Cycle
+from brevin.core.verdict.judge import AREAS
 from brevin.core.verdict.reasons import REASONS
 from brevin.core.verdict.wording import reason_sentence
 from tests.core.made import HIGH, LOW, sighting
@@ -137,9 +138,7 @@ def test_a_spoiled_picture_is_refused_for_the_breath(code: str, change) -> None:
     made, _, card = sighting()
     report = read(replace(made, picture=change(made.picture)), Task(Check(card=card)))
     assert not report.readable_for.breath and report.reasons[0].code == code
-    assert {v.state for v in report.verdicts if v.criterion not in ("trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "body_still")} == {
-        "unreadable"
-    }
+    assert {v.state for v in report.verdicts if AREAS[v.criterion] == "breath"} == {"unreadable"}
     [tall] = [v for v in report.verdicts if v.criterion == "keeps_tall"]
     assert (tall.state, tall.reason) == (("unreadable", "seen_briefly") if code == "frozen_picture" else ("steady", None)), "what stands still cannot sink"
     assert (report.posture.back_rounding_pct is None) == (code == "frozen_picture"), "nor round"

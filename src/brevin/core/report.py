@@ -164,6 +164,7 @@ class Posture:
     back_rounding_pct: PostureValue | None = None
     head_forward_pct: PostureValue | None = None
     head_tilt_deg: PostureValue | None = None
+    chin_deg: PostureValue | None = None
     shoulder_tilt_deg: PostureValue | None = None
     shoulder_height_pct: PostureValue | None = None
     feet_flat: PostureValue | None = None
@@ -221,8 +222,8 @@ class SoundHeard:
 
 @dataclass(frozen=True)
 class Mark:
-    """What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on;
-    outside: the value itself lies outside its steady band, not only its interval; side: on which side."""
+    """What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on; outside: the value itself
+    lies outside its steady band, not only its interval; side: on which side."""
 
     breath: int
     state: State
@@ -238,8 +239,7 @@ class Mark:
 
 @dataclass(frozen=True)
 class Verdict:
-    """threshold: the limits with which side is good; steady_breaths of counted_breaths: what the state was counted from, None where it was not counted;
-    reason: code why it is unreadable; facts: values for its sentences; marks: the same for each breath."""
+    """threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable."""
 
     criterion: str
     state: State

@@ -2190,7 +2190,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /**
              * Side
              * @default null
@@ -2415,7 +2415,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /**
@@ -2961,7 +2961,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
         };
@@ -3057,8 +3057,8 @@ export interface components {
         };
         /**
          * Mark
-         * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on;
-         *     outside: the value itself lies outside its steady band, not only its interval; side: on which side.
+         * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on; outside: the value itself
+         *     lies outside its steady band, not only its interval; side: on which side.
          */
         Mark: {
             /** Breath */
@@ -3562,6 +3562,8 @@ export interface components {
         Posture: {
             /** @default null */
             back_rounding_pct: components["schemas"]["PostureValue"] | null;
+            /** @default null */
+            chin_deg: components["schemas"]["PostureValue"] | null;
             /** @default null */
             feet_flat: components["schemas"]["PostureValue"] | null;
             /** @default null */
@@ -4115,7 +4117,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["SortedIn"][];
         };
@@ -4541,8 +4543,7 @@ export interface components {
         };
         /**
          * Verdict
-         * @description threshold: the limits with which side is good; steady_breaths of counted_breaths: what the state was counted from, None where it was not counted;
-         *     reason: code why it is unreadable; facts: values for its sentences; marks: the same for each breath.
+         * @description threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable.
          */
         Verdict: {
             /**
@@ -6403,7 +6404,7 @@ export interface operations {
     lines_examples_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 skip?: number;
             };
             header?: never;
@@ -7180,7 +7181,7 @@ export interface operations {
     said_cue_record__take_id__cue_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;
@@ -7417,7 +7418,7 @@ export interface operations {
     helps_help_of_takes__take_id__help_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;

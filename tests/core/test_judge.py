@@ -189,6 +189,17 @@ def test_what_the_card_asks_for_never_vanishes(measures: list[Measure], asked: A
     assert {v.reason for v in found.values()} == reasons and {v.state for v in found.values()} == {"unreadable"}
 
 
+def test_a_breath_whose_number_could_be_fine_and_not_fine_is_not_counted_and_of_such_breaths_alone_nothing_is_said() -> None:
+    sure = [breath(i) for i in range(3)]
+    unsure = [Measure("pause_beats", Amount(0.5, 0.6), breath=3), *(m for m in breath(3) if m.key != "pause_beats")]
+    found = judged(*sure, unsure)["pause"]
+    assert (found.state, found.steady_breaths, found.counted_breaths) == ("steady", 3, 3) and [mark.breath for mark in found.marks] == [0, 1, 2]
+    alone = judged(unsure)["pause"]
+    assert (alone.state, alone.reason, alone.marks) == ("unreadable", "too_unsure", [])
+    near = [Measure("pause_beats", Amount(0.5, 0.2), breath=3), *(m for m in breath(3) if m.key != "pause_beats")]
+    assert judged(near)["pause"].state == "watch", "between the limits and sure of it"
+
+
 def test_what_makes_a_number_so_unsure_is_said_where_it_is_known() -> None:
     asked = Asked(Check(kind="posture", view="front"), None, Rules())
     _, found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, 9.0, "arms_across"))], "front", "seated", False, ()), asked)

@@ -49,8 +49,8 @@ def player(bends: tuple[float, float] = (0.0, 0.0), *, forearm_deg: float = 160.
     return replace(whole, points_px=points, hands=(hands[0], hands[1]))
 
 
-def told(bodies: list[Body]) -> dict[str, Value]:
-    found = wrists(Playing("front", [(2.5 * i, one) for i, one in enumerate(bodies)], (), 1.0))
+def told(bodies: list[Body], view: str = "front") -> dict[str, Value]:
+    found = wrists(Playing(view, [(2.5 * i, one) for i, one in enumerate(bodies)], (), 1.0))
     assert [m.key for m in found if m.key.startswith("wrist")] == [KEYS[0], KEYS[1]] and {m.key for m in found} == set(KEYS)
     return {m.key: m.value for m in found}
 
@@ -117,6 +117,11 @@ def test_where_both_hands_are_near_each_other_only_what_is_this_hand_is_believed
     assert hands_of(near) == (None, None)
     surely = replace(near, hands=(near.hands[0], replace(near.hands[1], sure=SURE)))  # pyrefly: ignore[unsupported-operation]
     assert hands_of(surely)[1] is not None
+
+
+def test_from_the_side_the_nearer_hand_alone_is_told() -> None:
+    found = told([player((12.0, 40.0))] * 4, "side-left")
+    assert found["wrist_left_deg"].value == pytest.approx(12.0) and found["wrist_right_deg"] == NotMeasured("hand_unseen")
 
 
 def test_a_reading_that_looked_at_no_hands_says_read_it_again() -> None:

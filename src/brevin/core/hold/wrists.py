@@ -9,6 +9,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from brevin.core.hold.looks import Playing
+from brevin.core.kinds import SIDE_VIEWS
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, Hand
@@ -17,7 +18,7 @@ SURE, NEAR_TRUNKS = 0.35, 0.3  # that a hand is this one, left or right, from wh
 OFF_TRUNKS = 0.12  # between the hand network's wrist and the key points': further off it is another hand
 APART_TRUNKS = 0.06  # between both hands' wrists: nearer, one hand was taken for both
 LEAST_FOREARM_TRUNKS, LEAST_PALM_TRUNKS = 0.25, 0.085  # what points at the camera looks shorter, and bent or straight by chance
-LEAST_LOOKS = 2  # that found the hand, and half of all that looked
+LEAST_LOOKS, LEAST_SHARE = 2, 0.5  # that found the hand, and of all that looked
 BEND_DEG, LOOK_DEG = 6.0, 6.0  # standard errors of a hand's bend, and of one look beside its others; own, shows in ./brevin bench hold
 CURL_DEG = 15.0  # standard error of the fingers' bend; own
 KNUCKLES = (5, 9, 13, 17)  # of forefinger to little finger; the three joints behind each follow it
@@ -29,14 +30,14 @@ KEYS = (*WRISTS.values(), *CURLS.values())
 
 
 def wrists(playing: Playing) -> list[Measure]:
-    """Bends of both wrists and of their fingers, degrees, 0 = straight on; from any view in which the hand shows."""
+    """Bends of both wrists and of their fingers, degrees, 0 = straight on; from any view in which the hand shows, from the side the nearer one."""
     looked = [hands_of(body) for _, body in playing.bodies if body.hands is not None]
     why: Withheld = "hand_unseen" if looked else "not_looked"
     found: list[Measure] = []
     for at, side in enumerate(SIDES):
-        own = [pair[at] for pair in looked]
+        own = [pair[at] for pair in looked if playing.view not in SIDE_VIEWS or playing.view == f"side-{side}"]  # the far elbow is guessed
         seen = [one for one in own if one is not None]
-        told = len(seen) >= max(LEAST_LOOKS, len(own) / 2)
+        told = len(seen) >= max(LEAST_LOOKS, LEAST_SHARE * len(own))
         found.append(Measure(WRISTS[side], _usual([bend for bend, _ in seen], BEND_DEG) if told else NotMeasured(why), samples=len(seen)))
         found.append(Measure(CURLS[side], _usual([curl for _, curl in seen], CURL_DEG) if told else NotMeasured(why), samples=len(seen)))
     return found

@@ -13,7 +13,7 @@ LEAST_SOLE_TRUNKS = 0.15  # a foot that points at the camera shows no sole
 SEEN = 0.6  # visibility of ankle, heel and toe from which they are believed
 CROSSED_TRUNKS = 0.03  # the left ankle so far to the right of the right one
 LEAST_LOOKS, LEAST_SHARE = 4, 0.5  # that tell, and of all
-LOOK = 0.02  # variance of one look's answer where all agree; own
+LOOK = 0.01  # variance of one look's answer where all agree; own
 SIDES = {"side-left": (lm.ANKLE_L, lm.HEEL_L, lm.TOE_L), "side-right": (lm.ANKLE_R, lm.HEEL_R, lm.TOE_R)}
 KEY = "feet_flat"
 

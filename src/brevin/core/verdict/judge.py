@@ -108,7 +108,8 @@ def _commonness(verdict: Verdict) -> float:
 
 
 def _marks(row: Criterion, found: Judged, asked: Asked) -> list[Mark]:
-    """The marks of a row judged breath by breath; none for a row of the whole clip, or where the breath is not readable."""
+    """The marks of a row judged breath by breath; none for a row of the whole clip, or where the breath is not readable; a number so unsure that it could be
+    fine and not fine marks nothing."""
     if row.span is None or not found.breath_readable:
         return []
     marks = []
@@ -116,9 +117,15 @@ def _marks(row: Criterion, found: Judged, asked: Asked) -> list[Mark]:
         amounts = found.amounts(breath)
         amount, band = amounts.get(row.measure), row.band(amounts, asked)
         start, end = (amounts.get(f"{turn}_s") for turn in row.span)
-        if amount is not None and band is not None and start is not None and end is not None:
+        if amount is not None and band is not None and start is not None and end is not None and not _tells_nothing(amount, band):
             marks.append(_mark(row, breath, amount, band, start.value, end.value))
     return marks
+
+
+def _tells_nothing(amount: Amount, band: Band) -> bool:
+    """Whether the interval reaches from inside the steady band to beyond where work begins."""
+    low, high = amount.value - amount.half_width, amount.value + amount.half_width
+    return (high >= band.steady_low and low < band.work_low) or (low <= band.steady_high and high > band.work_high)
 
 
 def _mark(row: Criterion, breath: int, amount: Amount, band: Band, from_s: float, to_s: float) -> Mark:
@@ -156,9 +163,10 @@ def _verdict(row: Criterion, marks: list[Mark], all_marks: list[Mark], found: Ju
 
 
 def _withheld(row: Criterion, found: Judged) -> str:
-    """Why there is no number: the commonest reason of the breaths, else that none is whole."""
-    reasons = [m.value.reason for m in found.measures if m.key == row.measure and isinstance(m.value, NotMeasured)]
-    return max(set(reasons), key=reasons.count) if reasons else "no_whole_breath"
+    """Why there is no verdict: the commonest reason of the breaths, else that what was measured is too unsure, else that none is whole."""
+    own = [m for m in found.measures if m.key == row.measure and (m.breath is not None) == (row.span is not None)]
+    reasons = [m.value.reason for m in own if isinstance(m.value, NotMeasured)]
+    return max(set(reasons), key=reasons.count) if reasons else "too_unsure" if own else "no_whole_breath"
 
 
 def _of_clip(row: Criterion, found: Judged, asked: Asked) -> Verdict:

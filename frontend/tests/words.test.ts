@@ -1,6 +1,7 @@
 import { expect, it } from "vitest";
 
 import { bracket, stroke } from "../src/breathscore/pencil";
+import { valueWords } from "../src/shared/valueWords";
 import { amountWords, dayWords, firstName, instrumentWords, chairNames } from "../src/shared/words";
 
 const points = (path: string) =>
@@ -45,4 +46,11 @@ it("chairs hold first names, and of two alike as much of the surname as tells th
   expect(chairNames(["Ada Quillane", "Bo Vantreen"])).toEqual(["Ada", "Bo"]);
   expect(chairNames(["Ada Quillane", "Ada Quistern", "Ada Brand"])).toEqual(["Ada Quil", "Ada Quis", "Ada B"]);
   expect(chairNames(["Bartholomewsky Vale"])).toEqual(["Bartholome…"]);
+});
+
+it("a number is shown in the unit a teacher says: shares in percent, degrees as they are", () => {
+  expect(valueWords({ criterion: "feet_flat", unit: "of the time", value: 0.75 })).toBe("75 % of the time");
+  expect(valueWords({ criterion: "abdomen_leads", unit: "of the breath", value: 0.62 })).toBe("62 % belly");
+  expect(valueWords({ criterion: "wrist_left", unit: "deg", value: -0.01 })).toBe("0.0 °");
+  expect(valueWords({ criterion: "wrist_left", unit: "deg", value: null })).toBe("");
 });

@@ -34,6 +34,7 @@ ALWAYS = set(CRITERION_KEYS) - {
     "axis_level",
     "axis_to_trunk",
     "arms_stay_up",
+    "hands_in_order",
     "elbow_left",
     "elbow_right",
     "wrist_left",

@@ -10,6 +10,7 @@ from brevin.core.verdict.rules import Rules
 from brevin.standin.film import SWAYS_FROM_M, _clearance_deg, _hands_planted, _lens, _stance
 from brevin.standin.holds import COUNT, Case, drawn
 from brevin.standin.raising import Stage, stages
+from brevin.standin.stance import Stance
 
 ROWS = {row.key: row for row in CRITERIA}
 MADE = [drawn(number) for number in range(COUNT)]
@@ -37,10 +38,15 @@ def planted(number: int) -> dict[str, float]:
         "axis_level": script.axis_deg + 0.5 * script.droops_deg, "axis_to_trunk": 90.0 - script.axis_deg + lean,
         "elbow_left": _clearance_deg(pose, script.build, "l"), "elbow_right": _clearance_deg(pose, script.build, "r"),
         "end_deg": end.axis_deg(script), "head_level": script.head_deg, "chin_level": script.nod_deg + lean,
-        "head_with_flute": script.head_deg - script.axis_deg,
+        "head_with_flute": script.head_deg - script.axis_deg, "hands_in_order": _order_pct(pose, script.build.trunk),
         "back_rounding": 100.0 * _stance(script, end, 0.0).rounded_m / script.build.trunk,
         "head_forward": 100.0 * (_stance(script, end, script.head_out_m).joints["ear_l"] - pose.joints["spine"])[0] / script.build.trunk,
     }  # fmt: skip
+
+
+def _order_pct(pose: Stance, trunk_m: float) -> float:
+    left, right = (float(np.linalg.norm((pose.joints[f"wrist_{side}"] - pose.joints["mouth"])[1:])) for side in "lr")
+    return 100.0 * (right - left) / trunk_m
 
 
 @pytest.mark.parametrize("number", FIRST_BODIES, ids=[MADE[number].case.name for number in FIRST_BODIES])

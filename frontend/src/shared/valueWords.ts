@@ -1,11 +1,12 @@
 import type { Verdict } from "../api/client";
 
-const SHARES = new Set(["abdomen_leads", "even_intake", "even_exhale", "both_sides"]);
+const SHARES = new Set(["abdomen_leads", "even_intake", "even_exhale", "both_sides", "feet_flat"]);
 const UNITS: Record<string, string> = {
   abdomen_leads: "% belly",
   even_intake: "% off even",
   even_exhale: "% off even",
   both_sides: "% apart",
+  feet_flat: "% of the time",
 };
 const SHORT: Record<string, string> = { deg: "°" };
 

@@ -23,7 +23,7 @@ CLIPS = ROOT / ".build" / "holds"
 PAGE = ROOT / "docs" / "hold.md"
 JUDGED: tuple[CriterionKey, ...] = (
     "feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "chin_level", "head_with_flute",
-    "body_still", "axis_level", "axis_to_trunk", "arms_stay_up", "elbow_left", "elbow_right", "wrist_left", "wrist_right",
+    "body_still", "axis_level", "axis_to_trunk", "arms_stay_up", "hands_in_order", "elbow_left", "elbow_right", "wrist_left", "wrist_right",
 )  # fmt: skip
 """The rows that can be planted one by one."""
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {

@@ -52,7 +52,7 @@ def hold_of(measures: Sequence[Measure], instrument: Instrument, found: Evidence
     return Hold(
         instrument, level, value["axis_to_trunk_deg"], _sides(value, "elbow"), _sides(value, "wrist"), _sides(value, "finger_curl"), axis_px=drawn,
         head_travel_pct=value["head_travel_pct"], raise_spread_pct=value["raise_spread_pct"], axis_droop_deg=value["axis_droop_deg"],
-        head_to_flute_deg=value["head_to_flute_deg"], hands=hands,
+        head_to_flute_deg=value["head_to_flute_deg"], hands_order_pct=value["hands_order_pct"], hands=hands,
     )  # fmt: skip
 
 

@@ -210,6 +210,7 @@ class Hold:
     raise_spread_pct: PostureValue | None = None
     axis_droop_deg: PostureValue | None = None
     head_to_flute_deg: PostureValue | None = None
+    hands_order_pct: PostureValue | None = None
     hands: HandsSeen | None = None
 
 
@@ -222,8 +223,7 @@ class SoundHeard:
 
 @dataclass(frozen=True)
 class Mark:
-    """What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on; outside: the value itself
-    lies outside its steady band, not only its interval; side: on which side."""
+    """What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: of the score; outside: the value itself is, on which side."""
 
     breath: int
     state: State

@@ -64,6 +64,16 @@ def _hands(script: Script, stage: raising.Stage) -> dict[str, np.ndarray]:
 
 def _on_instrument(script: Script, drop: float) -> dict[str, np.ndarray]:
     """Where both wrists are, from the mouthpiece, metres."""
+    at = _in_order(script, drop)
+    return {side: at[other] * _mirror(script) for side, other in (("l", "r"), ("r", "l"))} if script.swapped else at
+
+
+def _mirror(script: Script) -> np.ndarray:
+    """What turns places beside a flute that is held to the right into those of one that is held to the left."""
+    return np.array([1.0, -1.0 if script.swapped and script.instrument == "flute" else 1.0, 1.0])
+
+
+def _in_order(script: Script, drop: float) -> dict[str, np.ndarray]:
     if script.grips:
         along = np.array([0.0, -np.cos(drop), -np.sin(drop)] if script.instrument == "flute" else [np.cos(drop), 0.0, -np.sin(drop)])
         start = np.array(FLUTE_START_M) if script.instrument == "flute" else np.zeros(3)
@@ -149,8 +159,8 @@ def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[fi
     if script.instrument is None:
         return [], None
     if script.instrument == "flute":
-        along, length, start = np.array([0.0, -np.cos(drop), -np.sin(drop)]), 0.66, mouth + FLUTE_START_M
-        points = np.array([start + along * s for s in np.linspace(0, length, 8)])
+        along, length, start = np.array([0.0, -np.cos(drop), -np.sin(drop)]), 0.66, np.array(FLUTE_START_M)
+        points = np.array([mouth + (start + along * s) * _mirror(script) for s in np.linspace(0, length, 8)])
         return [tube(points, [0.011] * 8, BRASS)], np.array([points[0], points[-1]])
     along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
     length = LONG_M.get(script.instrument or "", 0.60)

@@ -20,7 +20,7 @@ class Script:
     forward the trunk is, and lower the far end, at the end than at the beginning; elbows_deg: clearance of both, as near as the hands' places allow;
     shoulder_deg: + = the left shoulder higher; head_deg: + = the head tilted to the player's right; rounds_m: how much further the back bows out in the end;
     sinks_until: share of the clip after which it has sunk and rounded as far as it does; tuck_deg, crossed_m: of the feet, nod_deg: of the head, as in
-    ``stance``."""
+    ``stance``; swapped: 1 = each hand where the other belongs, and a flute held to the left."""
 
     name: str
     card: str
@@ -51,6 +51,7 @@ class Script:
     tuck_deg: float = 0.0
     crossed_m: float = 0.0
     nod_deg: float = 0.0
+    swapped: float = 0.0
 
 
 RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there

@@ -2190,7 +2190,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /**
              * Side
              * @default null
@@ -2415,7 +2415,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /**
@@ -2756,6 +2756,8 @@ export interface components {
             /** @default null */
             hands: components["schemas"]["HandsSeen"] | null;
             /** @default null */
+            hands_order_pct: components["schemas"]["PostureValue"] | null;
+            /** @default null */
             head_to_flute_deg: components["schemas"]["PostureValue"] | null;
             /** @default null */
             head_travel_pct: components["schemas"]["PostureValue"] | null;
@@ -2961,7 +2963,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
         };
@@ -3057,8 +3059,7 @@ export interface components {
         };
         /**
          * Mark
-         * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: the line of the score it is drawn on; outside: the value itself
-         *     lies outside its steady band, not only its interval; side: on which side.
+         * @description What is thought of one breath under a criterion. breath: its place in ``breaths``; lane: of the score; outside: the value itself is, on which side.
          */
         Mark: {
             /** Breath */
@@ -4117,7 +4118,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["SortedIn"][];
         };
@@ -6404,7 +6405,7 @@ export interface operations {
     lines_examples_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 skip?: number;
             };
             header?: never;
@@ -7181,7 +7182,7 @@ export interface operations {
     said_cue_record__take_id__cue_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;
@@ -7418,7 +7419,7 @@ export interface operations {
     helps_help_of_takes__take_id__help_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;

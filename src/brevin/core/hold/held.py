@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from brevin.core.hold import order as hands_order
 from brevin.core.hold import raising
 from brevin.core.hold.axis import KEYS, axis
 from brevin.core.hold.elbows import ELBOWS, elbows
@@ -15,7 +16,7 @@ from brevin.core.kinematics.posture import Stance, lean_off_deg, while_judged
 from brevin.core.measure import Measure, NotMeasured
 from brevin.core.track import LinesSeen
 
-HOLD_KEYS = (*KEYS, *ELBOWS, *WRIST_KEYS, *raising.KEYS, heads.TO_FLUTE)
+HOLD_KEYS = (*KEYS, *ELBOWS, *WRIST_KEYS, hands_order.KEY, *raising.KEYS, heads.TO_FLUTE)
 
 
 @dataclass(frozen=True)
@@ -35,7 +36,7 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
     if told.instrument == "none":
         return []
     if stance.position == "lying":
-        return [Measure(key, NotMeasured("lying")) for key in (*ELBOWS, *WRIST_KEYS)]
+        return [Measure(key, NotMeasured("lying")) for key in (*ELBOWS, *WRIST_KEYS, hands_order.KEY)]
     looked = Playing(
         view=stance.view,
         bodies=while_judged(seen, stance),
@@ -44,4 +45,10 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
         tapped=told.tapped,
         lean_off_deg=lean_off_deg(stance) or 0.0,
     )
-    return [*axis(looked, told.instrument), *elbows(looked), *wrists(looked), *raising.raising(told.hands, seen, stance.view, told.ahead)]
+    return [
+        *axis(looked, told.instrument),
+        *elbows(looked),
+        *wrists(looked),
+        hands_order.order(looked),
+        *raising.raising(told.hands, seen, stance.view, told.ahead),
+    ]

@@ -232,6 +232,11 @@ def elbow(amounts: Amounts, asked: Asked) -> Band | None:
     return _between(f"elbow.{family}", "elbow.beyond", asked)
 
 
+def hands_in_order(amounts: Amounts, asked: Asked) -> Band:
+    """How much further from the mouth the right hand is."""
+    return Band(steady_low=asked.rules.limit("hands_in_order.steady"), work_low=asked.rules.limit("hands_in_order.work"))
+
+
 def wrist(amounts: Amounts, asked: Asked) -> Band:
     """How far a wrist may be bent."""
     return Band(steady_high=asked.rules.limit("wrist.steady"), work_high=asked.rules.limit("wrist.work"))

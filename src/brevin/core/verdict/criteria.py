@@ -65,7 +65,7 @@ HELD_UP = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "oboe", "clarinet", 
 RAISED = Where(SIDE_VIEWS, UPRIGHT, kinds=("hold",), held=True)
 CLEAR = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "tenor_sax", "trumpet", "cornet"), LOOKED_AT, held=True)
 FINGERED = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "oboe", "clarinet"), LOOKED_AT, held=True)  # one hand behind the other, both in sight
-
+BOTH_HANDS = Where(("front",), UPRIGHT, ("flute", "oboe", "clarinet", "alto_sax", "tenor_sax"), LOOKED_AT, held=True)
 FEET = Where((*SIDE_VIEWS, "front"), ("seated",), kinds=LOOKED_AT)
 LEANS = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT)
 BARE = Where(SIDE_VIEWS, UPRIGHT, kinds=LOOKED_AT, held=False)
@@ -105,6 +105,7 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("axis_to_trunk", "axis_to_trunk_deg", "hold", "deg", bands.axis_to_trunk, TO_TRUNK, ("axis_to_trunk",), span=None),
     Criterion("head_with_flute", "head_to_flute_deg", "hold", "deg", bands.head_with_flute, ALONG_IT, ("head_with_flute",), span=None),
     Criterion("arms_stay_up", "axis_droop_deg", "hold", "deg", bands.arms_stay_up, HELD_UP, ("arms_stay_up",), span=None),
+    Criterion("hands_in_order", "hands_order_pct", "hold", "% of trunk", bands.hands_in_order, BOTH_HANDS, ("hands_in_order",), span=None),
     Criterion("elbow_left", "elbow_left_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
     Criterion("elbow_right", "elbow_right_deg", "hold", "deg", bands.elbow, CLEAR, ("elbow",), span=None),
     Criterion("wrist_left", "wrist_left_deg", "hold", "deg", bands.wrist, FINGERED, ("wrist",), span=None),

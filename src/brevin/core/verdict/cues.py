@@ -28,6 +28,7 @@ OTHERS: dict[CriterionKey, tuple[str, ...]] = {
     "elbow_left": ("Let the left arm hang like a coat on a hook.",),
     "elbow_right": ("Let the right arm hang like a coat on a hook.",),
     "feet_flat": ("Stand up without moving your feet; then sit down again just like that.",),
+    "hands_in_order": ("Which hand says hello to your nose? The left one.",),
     "wrist_left": ("Let the left arm and hand be one long plank, with only the fingers bending.",),
     "wrist_right": ("Let the right arm and hand be one long plank, with only the fingers bending.",),
     "head_travel": ("Your head waits at the bus stop; the instrument is the bus.",),

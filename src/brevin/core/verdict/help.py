@@ -138,6 +138,10 @@ HELP: dict[CriterionKey, Help] = {
     ),
     "elbow_left": Help(("fit.turn", "fit.room"), _HANG, _ROOM),
     "elbow_right": Help(("fit.turn", "fit.room"), _HANG, _ROOM),
+    "hands_in_order": Help(
+        ("fit.thumb", "fit.strap", "fit.turn"),
+        Drill("Left, then right", "Instrument in the lap. The left hand goes on first, near the mouth, then the right. Up.", 4),
+    ),
     "wrist_left": Help(("fit.turn", "fit.head_joint", "fit.stand"), _PLANK),
     "wrist_right": Help(("fit.thumb", "fit.turn", "fit.head_joint", "fit.stand"), _PLANK),
     "head_travel": Help(

@@ -84,6 +84,11 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Let the right elbow hang a little closer.",
         "Leave room for a small pillow under the right arm.",
     ),
+    "hands_in_order": CriterionWords(
+        "Hands in order", "left, then right", "swapped", "left and right hand are swapped",
+        "Seen from the mouth, the right hand was {value} % of the trunk's length further away than the left.",
+        "Left hand near your mouth, right hand farther on; the left one goes on first.",
+    ),
     "feet_flat": CriterionWords(
         "Feet", "flat", "not flat", "the feet are not flat", "For {percent} of the time both feet were flat on the floor, side by side.",
         "Let both feet stand on the floor as if they were glued to it.",

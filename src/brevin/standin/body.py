@@ -47,7 +47,7 @@ def mesh(build: Build, pose: Stance, *, mittens: bool = True) -> Mesh:
 
 def _bounds(pose: Stance) -> tuple[np.ndarray, np.ndarray]:
     points = np.array(list(pose.joints.values()))
-    return points.min(axis=0) - [0.2, 0.14, 0.1], points.max(axis=0) + [0.16, 0.14, 0.18]
+    return points.min(axis=0) - [0.2, 0.14, 0.1], points.max(axis=0) + [0.22, 0.14, 0.18]
 
 
 def _shape(p: np.ndarray, build: Build, pose: Stance, mittens: bool) -> tuple[np.ndarray, np.ndarray]:

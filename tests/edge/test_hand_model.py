@@ -7,7 +7,7 @@ import cv2
 import numpy as np
 import pytest
 
-from brevin.core.hold.wrists import BEND_DEG, hands_of, palms_px
+from brevin.core.hold.wrists import BEND_DEG, bent_px, hands_of
 from brevin.core.measure import NORMAL_90
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body
@@ -57,9 +57,9 @@ def test_a_picture_that_is_turned_turns_the_hands_and_not_their_bends(hands: Han
     turned = cv2.warpAffine(rgb, way, rgb.shape[1::-1], borderMode=cv2.BORDER_REPLICATE)
     other = replace(body, points_px=body.points_px @ way[:, :2].T + way[:, 2])
     assert bends(hands, turned, other) == (pytest.approx(bends(hands, rgb, body)[0], abs=8.0), pytest.approx(bends(hands, rgb, body)[1], abs=8.0))
-    for side, at in palms_px(replace(body, hands=hands.see(rgb, body))).items():
-        moved = palms_px(replace(other, hands=hands.see(turned, other)))[side]
-        assert np.hypot(*(way[:, :2] @ at + way[:, 2] - moved)) < 0.03 * lm.trunk_px(body)
+    for side, line in bent_px(replace(body, hands=hands.see(rgb, body))).items():
+        moved = bent_px(replace(other, hands=hands.see(turned, other)))[side]
+        assert np.hypot(*(line @ way[:, :2].T + way[:, 2] - moved)[-1]) < 0.03 * lm.trunk_px(body)
 
 
 def test_what_lies_in_the_lap_is_not_looked_at_and_what_is_hidden_is_not_found(hands: HandModel, seen) -> None:

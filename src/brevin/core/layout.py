@@ -1,6 +1,6 @@
 """Laying what was measured out as the report's records: the contract's keys, in the contract's places."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import fields
 from typing import Any
 
@@ -10,7 +10,7 @@ from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
-from brevin.core.hold.wrists import WRISTS, palms_px
+from brevin.core.hold.wrists import WRISTS, bent_px
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern, View
 from brevin.core.kinematics.heads import TILT, tilt_deg
 from brevin.core.kinematics.posture import Backs, Seen, bodies_of, tops_seen
@@ -62,8 +62,7 @@ def _sides(value: dict[str, PostureValue | None], name: str) -> dict[str, Postur
 
 def hands_of(found: Evidence, who: Followed, hands: Hands, stills: Sequence[Still], measures: Sequence[Measure]) -> HandsSeen:
     """How high the hands were, with the moments worth a picture; hands are drawn whose wrists are measured."""
-    bent = [side for side, key in WRISTS.items() if any(m.amount is not None for m in of_key(measures, key))]
-    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, who.view, one, bent) for one in stills])
+    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, who.view, one, _bent(measures)) for one in stills])
 
 
 def _still(found: Evidence, view: View, one: Still, bent: Sequence[str]) -> StillSeen:
@@ -72,8 +71,8 @@ def _still(found: Evidence, view: View, one: Still, bent: Sequence[str]) -> Stil
 
     points = one.body.points_px
     sides = [side for side in ARMS if not view.startswith("side") or view == f"side-{side}"]  # the far arm is guessed more than seen
-    palms = palms_px(one.body)
-    arms = [[*(points[at] for at in ARMS[side]), *([palms[side]] if side in palms and side in bent else [])] for side in sides]
+    hands = bent_px(one.body)
+    arms = [[*(points[at] for at in ARMS[side]), *([hands[side][-1]] if side in hands and side in bent else [])] for side in sides]
     lines = [[px(place) for place in line] for line in ([lm.hips(one.body), lm.shoulders(one.body)], *arms)]
     return StillSeen(one.kind, one.t_s, px(lm.mouth(one.body)), px(points[lm.INDEX_L]), px(points[lm.INDEX_R]), lines)
 
@@ -129,8 +128,10 @@ def _shown(region: str, exempt: frozenset[str]) -> bool:
     return not (region == "shoulder" and "shoulder_rise" in exempt)
 
 
-def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = ()) -> PlayerSeen | None:
-    """Who was read and where was looked, in pixels of the clip; shoulders only where they are measured."""
+def player_seen(
+    found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = (), measures: Sequence[Measure] = ()
+) -> PlayerSeen | None:  # fmt: skip
+    """Who was read and where was looked, in pixels of the clip; shoulders and hands only where they are measured."""
     if who is None:
         return None
     player, scale = who.player, 1.0 / found.shrink
@@ -138,26 +139,34 @@ def player_seen(found: Evidence, who: Followed | None, exempt: frozenset[str] = 
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
         looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
-        outlines=_outlines(found, who, exempt, backs),
+        outlines=_outlines(found, who, exempt, backs, _bent(measures)),
     )  # fmt: skip
 
 
-def _outlines(found: Evidence, who: Followed, exempt: frozenset[str], backs: Backs) -> list[OutlineSeen]:
-    """Of the back from the side, of both shoulders and the face from the front, where that is measured; one that tells nothing is not drawn."""
-    if who.view in SIDE_VIEWS:
-        lines = [(t_s, [back.at_px]) for t_s, back in backs if back is not None and "back_rounding_pct" not in exempt]
-    else:
-        lines = [] if who.view != "front" or who.position == "lying" else _from_the_front(bodies_of(found.poses, who.player), exempt)
-    return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in lines]
+def _bent(measures: Sequence[Measure]) -> list[str]:
+    """The sides whose wrist is measured."""
+    return [side for side, key in WRISTS.items() if any(m.amount is not None for m in of_key(measures, key))]
 
 
-def _from_the_front(seen: Seen, exempt: frozenset[str]) -> list[tuple[float, list[Floats]]]:
-    tops = [] if "shoulder_tilt_deg" in exempt else tops_seen(seen)
-    lines = {t_s: list(own.at_px) for t_s, own in tops if own is not None}
+def _outlines(found: Evidence, who: Followed, exempt: frozenset[str], backs: Backs, bent: Sequence[str]) -> list[OutlineSeen]:
+    """Of the back from the side, of both shoulders and the face from the front, of hands from where they show, where that is measured; one that tells nothing
+    is not drawn."""
+    lines: dict[float, list[Floats]] = {}
+    seen = [] if who.position == "lying" else bodies_of(found.poses, who.player)
+    hands = [(t_s, line) for t_s, body in seen for side, line in bent_px(body).items() if side in bent]
+    for t_s, line in (*_lines(who, seen, exempt, backs), *hands):
+        lines.setdefault(t_s, []).append(line)
+    return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in sorted(lines.items())]
+
+
+def _lines(who: Followed, seen: Seen, exempt: frozenset[str], backs: Backs) -> Iterator[tuple[float, Floats]]:
+    if who.view in SIDE_VIEWS and "back_rounding_pct" not in exempt:
+        yield from ((t_s, back.at_px) for t_s, back in backs if back is not None)
+    if who.view == "front" and "shoulder_tilt_deg" not in exempt:
+        yield from ((t_s, line) for t_s, own in tops_seen(seen) if own is not None for line in own.at_px)
     for t_s, body in seen:
-        if body.features is not None and tilt_deg(body) is not None and TILT not in exempt:
-            lines.setdefault(t_s, []).append(body.features.midline_px)
-    return sorted(lines.items(), key=lambda one: one[0])
+        if who.view == "front" and body.features is not None and tilt_deg(body) is not None and TILT not in exempt:
+            yield t_s, body.features.midline_px
 
 
 def _places(looked: Floats, player: Player, scale: float) -> list[Place]:

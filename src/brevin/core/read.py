@@ -224,7 +224,7 @@ def _report(
         readable=breath or upright,
         readable_for=ReadableFor(breath=breath, posture=upright, hold=is_held(holding), sound=beats.source == "clicks"),
         reasons=reasons,
-        player=player_seen(found, who, exempt_measures(rules), stood.backs if stood else ()),
+        player=player_seen(found, who, exempt_measures(rules), stood.backs if stood else (), measures),
         scale=scale_of(found, who),
         beats=BeatGrid(beats.tempo_bpm, beats.first_inhale_s, beats.source, beats.residual_s),
         trace=trace_of(who, exempt_measures(rules)),

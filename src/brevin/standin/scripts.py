@@ -75,7 +75,7 @@ SCRIPTS: tuple[Script, ...] = (
     Script("standing-full-early", "4-0-6@84x3", (EARLY, EARLY, EARLY), "standing", "side-right", "trumpet",
            Look(ROOM_C, _rgb("7a5a24")[0], pattern=3, period_m=0.05), lean_deg=1.0, axis_deg=8.0, seed=13),
     Script("front-flute-sags", "3-0-6@72x3", (LOW, LOW, LOW), "seated", "front", "flute",
-           Look(ROOM_D, _rgb("e3e6ee")[0], pattern=1, period_m=0.04), axis_deg=22.0, head_deg=17.0, seed=14),
+           Look(ROOM_D, _rgb("e3e6ee")[0], pattern=1, period_m=0.04), axis_deg=22.0, head_deg=17.0, grips=GOOD["flute"], seed=14),
     Script("seated-trumpet-raised", "2-0-2@66x3", (SMALL, SMALL, SMALL), "seated", "side-right", "trumpet",
            Look(ROOM_A, _rgb("1f4a3c")[0], pattern=3, period_m=0.05), axis_deg=24.0, raises=(1.6, 6.2, 10.8), head_out_m=0.012,
            lands_m=(0.0, 0.006, -0.004), tone=False, grips=GOOD["trumpet"], seed=16),

@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from brevin.core.hold.instruments import HANDS
-from brevin.core.hold.wrists import palms_px
+from brevin.core.hold.wrists import bent_px
 from brevin.core.kinds import SIDE_VIEWS, Instrument, View
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
 from brevin.core.pose import landmarks as lm
@@ -128,7 +128,7 @@ def _looked(kind: StillKind, seen: Seen, from_s: float, to_s: float, share: floa
     if not inside:
         return []
     wanted_s = inside[0][0] + share * (inside[-1][0] - inside[0][0])
-    t_s, body = min([one for one in inside if palms_px(one[1])] or inside, key=lambda one: abs(one[0] - wanted_s))
+    t_s, body = min([one for one in inside if bent_px(one[1])] or inside, key=lambda one: abs(one[0] - wanted_s))
     return [Still(kind, t_s, body)]
 
 

@@ -56,10 +56,14 @@ def hands_of(body: Body) -> tuple[tuple[float, float] | None, tuple[float, float
     return (None, None) if left and right and same else (left, right)
 
 
-def palms_px(body: Body) -> dict[str, Floats]:
-    """Where the middle of the knuckles is, by side, px: [2]; of the hands that were found."""
+def bent_px(body: Body) -> dict[str, Floats]:
+    """Elbow, wrist and the middle of the knuckles of each hand that was found, by side, px: [3, 2]."""
     found = hands_of(body) if body.hands is not None else (None, None)
-    return {side: body.hands[at].points_px[list(KNUCKLES)].mean(axis=0) for at, side in enumerate(SIDES) if body.hands is not None and found[at] is not None}
+    return {
+        side: np.stack([body.points_px[ARMS[at][0]], hand.points_px[0], hand.points_px[list(KNUCKLES)].mean(axis=0)])
+        for at, (side, hand) in enumerate(zip(SIDES, body.hands or (), strict=False))
+        if found[at] is not None
+    }
 
 
 def _bends(body: Body, hand: Hand, elbow: int, wrist: int) -> tuple[float, float] | None:

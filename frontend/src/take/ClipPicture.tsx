@@ -60,9 +60,10 @@ type Props = {
   onTurn: () => void;
 };
 
-const lineWords = ({ view, player }: Report) => {
+const lineWords = ({ view, player, hold }: Report) => {
   if (!player?.outlines?.length) return "";
-  return view === "front" ? " · line: shoulders, face" : " · line: back";
+  const hands = Object.values(hold?.wrist_deg ?? {}).some(Boolean) ? ", hands" : "";
+  return ` · line: ${view === "front" ? "shoulders, face" : "back"}${hands}`;
 };
 
 /** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked; line: while the

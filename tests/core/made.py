@@ -6,7 +6,6 @@ from dataclasses import replace
 import numpy as np
 
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.heads import NOSE_DOWN_DEG
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
@@ -126,7 +125,7 @@ def body(
     *, view: str = "side-right", position: str = "seated", lean_deg: float = 4.0, at_px: tuple[float, float] = HIP_PX, trunk_px: float = TRUNK_PX,
     outline: Shape | None = None, face: Features | None = None,
 ) -> Body:  # fmt: skip
-    """Key points, outline and face of one body, head level, feet flat. lean_deg: + = toward the face; outline, face: straight ones where none are given."""
+    """Key points, outline and face of one body, feet flat. lean_deg: + = toward the face; outline, face: straight ones where none are given."""
     turn = np.radians(TURNED_DEG[view])
     ahead = np.sign(np.sin(turn)) or 1.0
     lean = np.radians(lean_deg)
@@ -140,7 +139,7 @@ def body(
     points[lm.HIP_L], points[lm.HIP_R] = hip + [0.6 * half, 0], hip - [0.6 * half, 0]
     head = top + (top - hip) * 0.35
     points[[lm.EAR_L, lm.EAR_R]] = head
-    points[lm.NOSE] = head + 0.16 * trunk_px * np.array([np.sin(turn), np.tan(np.radians(NOSE_DOWN_DEG))])
+    points[lm.NOSE] = head + [0.16 * trunk_px * np.sin(turn), 0]
     down = {"seated": (0.15, 1.0), "standing": (0.75, 1.5), "lying": (0.0, 0.0)}[position]
     points[[lm.KNEE_L, lm.KNEE_R]] = hip + [0, down[0] * trunk_px]
     points[[lm.ANKLE_L, lm.ANKLE_R]] = hip + [0, down[1] * trunk_px]

@@ -134,7 +134,6 @@ def test_posture_stays_readable_where_the_breath_is_not() -> None:
         "keeps_tall",
         "back_rounding",
         "head_forward",
-        "chin_level",
         "body_still",
     ]
 

@@ -1,17 +1,15 @@
 """How the head is tilted: planted middle lines come back, and a face that is hidden tells nothing."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.heads import BARE_CHIN_DEG, CHIN_DEG, LINE_DEG, NOSE_DOWN_DEG, SURE, tilt_deg, to_flute
+from brevin.core.kinematics.heads import LINE_DEG, SURE, tilt_deg, to_flute
 from brevin.core.kinematics.posture import LEAST_SHAPES, Stance, posture
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
-from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Features
 from tests.core.made import HIP_PX, TRUNK_PX, body, features, player
 
@@ -59,31 +57,3 @@ def test_a_head_that_goes_with_the_flute_is_level_with_it(head_deg: float, flute
     hidden = Measure("head_tilt_deg", NotMeasured("face_hidden"))
     assert to_flute([hidden, both[1]]).value == NotMeasured("face_hidden")
     assert to_flute([both[0], Measure("instrument_axis_deg", NotMeasured("not_found"))]).value == NotMeasured("not_found")
-
-
-def nodding(deg: float, view: str) -> Body:
-    """Somebody from the side whose chin is dropped by so much."""
-    whole, ahead, down = body(view=view), -1.0 if view == "side-left" else 1.0, np.radians(deg + NOSE_DOWN_DEG)
-    points = whole.points_px.copy()
-    points[lm.NOSE] = points[lm.EAR_L] + 0.3 * TRUNK_PX * np.array([ahead * np.cos(down), np.sin(down)])
-    return replace(whole, points_px=points)
-
-
-def chin(nods: Sequence[float], view: str = "side-right", *, bare: bool = True) -> Value:
-    seen = [(0.5 * i, nodding(deg, view)) for i, deg in enumerate(nods)]
-    return next(m.value for m in posture(seen, player(len(nods), view=view), Stance(view, "seated", bare=bare)) if m.key == "chin_deg")
-
-
-@given(deg=st.floats(-60, 60), view=st.sampled_from(["side-left", "side-right"]))
-def test_a_chin_that_drops_or_rises_is_told_from_either_side(deg: float, view: str) -> None:
-    found = chin([deg] * 5, view)
-    assert isinstance(found, Amount) and found.value == pytest.approx(deg, abs=0.01)
-
-
-def test_a_chin_behind_an_instrument_is_told_less_surely_and_one_that_is_guessed_not_at_all() -> None:
-    bare, held = chin([3.0] * 9), chin([3.0] * 9, bare=False)
-    assert isinstance(bare, Amount) and isinstance(held, Amount)
-    assert bare.half_width == pytest.approx(NORMAL_90 * BARE_CHIN_DEG, abs=1.0) and held.half_width == pytest.approx(NORMAL_90 * CHIN_DEG, abs=1.0)
-    assert chin([-20.0, 0.0, 20.0, -15.0, 10.0]) == NotMeasured("points_apart")
-    front = posture([(0.0, tilted(0.0))] * 5, player(5, view="front"), Stance("front", "seated"))
-    assert next(m.value for m in front if m.key == "chin_deg") == NotMeasured("view_unserved")

@@ -42,14 +42,13 @@ ALWAYS = set(CRITERION_KEYS) - {
     "head_travel",
     "raise_spread",
 }
-OF_POSTURE = {"feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "chin_level", "body_still"}
+OF_POSTURE = {"feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "body_still"}
 STRAIGHT = [
     Measure("feet_flat", Amount(1.0, 0.05)),
     Measure("trunk_inclination_deg", Amount(2.0, 1.0)),
     Measure("sag_deg", Amount(0.5, 1.0)),
     Measure("sway_pct", Amount(0.3, 0.3)),
     Measure("back_rounding_pct", Amount(0.2, 1.5)),
-    Measure("chin_deg", Amount(3.0, 6.0)),
     Measure("head_forward_pct", Amount(6.0, 5.0)),
 ]
 

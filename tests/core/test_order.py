@@ -47,7 +47,7 @@ def test_hands_that_are_guessed_tell_nothing_and_neither_does_a_side() -> None:
     assert told([player(20.0, 60.0)] * 4, "side-left").value == NotMeasured("view_unserved")
 
 
-@pytest.mark.parametrize(("further", "state"), [(45.0, "steady"), (2.0, "watch"), (-45.0, "work")])
+@pytest.mark.parametrize(("further", "state"), [(45.0, "steady"), (-8.0, "watch"), (-45.0, "work")])
 def test_swapped_hands_are_worked_on(further: float, state: str) -> None:
     measures = [Measure("hands_order_pct", Amount(further, 7.0))]
     found = {

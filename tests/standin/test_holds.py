@@ -37,7 +37,7 @@ def planted(number: int) -> dict[str, float]:
         "feet_flat": 0.0 if script.tuck_deg or script.crossed_m else 1.0,
         "axis_level": script.axis_deg + 0.5 * script.droops_deg, "axis_to_trunk": 90.0 - script.axis_deg + lean,
         "elbow_left": _clearance_deg(pose, script.build, "l"), "elbow_right": _clearance_deg(pose, script.build, "r"),
-        "end_deg": end.axis_deg(script), "head_level": script.head_deg, "chin_level": script.nod_deg + lean,
+        "end_deg": end.axis_deg(script), "head_level": script.head_deg,
         "head_with_flute": script.head_deg - script.axis_deg, "hands_in_order": _order_pct(pose, script.build.trunk),
         "back_rounding": 100.0 * _stance(script, end, 0.0).rounded_m / script.build.trunk,
         "head_forward": 100.0 * (_stance(script, end, script.head_out_m).joints["ear_l"] - pose.joints["spine"])[0] / script.build.trunk,

@@ -13,7 +13,7 @@ from brevin.core.report import PostureValue, Report
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
     "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5, "back_rounding_pct": 1.5, "shoulder_tilt_deg": 3.0,
-    "head_tilt_deg": 3.0, "wrist_deg": 10.0, "chin_deg": 5.0,
+    "head_tilt_deg": 3.0, "wrist_deg": 10.0,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees or percent of trunk."""
 NAMES = {
@@ -22,7 +22,7 @@ NAMES = {
     "sag_deg": "sag of the trunk, deg", "axis_droop_deg": "instrument sinks while playing, deg",
     "sway_pct": "sway of head and shoulders, % of trunk", "back_rounding_pct": "back rounding, % of trunk",
     "shoulder_tilt_deg": "shoulder line, from the front, deg", "head_tilt_deg": "head tilt, from the front, deg",
-    "wrist_deg": "bend of a wrist, deg", "chin_deg": "chin, from the side, deg",
+    "wrist_deg": "bend of a wrist, deg",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -52,8 +52,6 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
             found += [] if swayed is None else [_one("sway_pct", clip, report.posture.sway_pct, swayed)]
             rounded = _rounded_pct(truth, report)
             found += [] if rounded is None else [_one("back_rounding_pct", clip, report.posture.back_rounding_pct, rounded)]
-    if view.startswith("side") and "chin_deg" in truth:
-        found.append(_one("chin_deg", clip, report.posture.chin_deg, truth["chin_deg"]))
     if view == "front" and "keypoints_px" in truth["per_frame"]:
         found.append(_one("shoulder_tilt_deg", clip, report.posture.shoulder_tilt_deg, median(_shoulder_lines_deg(truth))))
     if view == "front" and "eye_l" in truth["per_frame"].get("joints_px", {}):

@@ -22,14 +22,14 @@ from brevin.standin.holds import COUNT, Case, drawn
 CLIPS = ROOT / ".build" / "holds"
 PAGE = ROOT / "docs" / "hold.md"
 JUDGED: tuple[CriterionKey, ...] = (
-    "feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "chin_level", "head_with_flute",
+    "feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "head_with_flute",
     "body_still", "axis_level", "axis_to_trunk", "arms_stay_up", "hands_in_order", "elbow_left", "elbow_right", "wrist_left", "wrist_right",
 )  # fmt: skip
 """The rows that can be planted one by one."""
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {
-    "keeps_tall": ("trunk_inclination", "axis_to_trunk", "chin_level"), "arms_stay_up": ("axis_level",), "trunk_inclination": ("chin_level",),
+    "keeps_tall": ("trunk_inclination", "axis_to_trunk"), "arms_stay_up": ("axis_level",),
 }  # fmt: skip
-"""What a planted fault brings with it: a trunk that sinks leans in the end, and one that leans takes the head along."""
+"""What a planted fault brings with it: a trunk that sinks leans in the end."""
 
 
 @dataclass(frozen=True)

@@ -72,7 +72,7 @@ UNITS: dict[str, str] = {
     "elbow_left_deg": "deg", "elbow_right_deg": "deg", "wrist_left_deg": "deg", "wrist_right_deg": "deg", "finger_curl_left_deg": "deg",
     "finger_curl_right_deg": "deg", "head_travel_pct": "% of trunk", "raise_spread_pct": "% of trunk",
     "trunk_inclination_deg": "deg", "back_rounding_pct": "% of trunk", "head_forward_pct": "% of trunk", "head_tilt_deg": "deg", "head_to_flute_deg": "deg",
-    "chin_deg": "deg", "hands_order_pct": "% of trunk",
+    "hands_order_pct": "% of trunk",
     "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share",
     "sag_deg": "deg", "sag_deg_per_min": "deg/min", "sway_pct": "% of trunk",
 }  # fmt: skip

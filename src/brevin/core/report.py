@@ -164,7 +164,6 @@ class Posture:
     back_rounding_pct: PostureValue | None = None
     head_forward_pct: PostureValue | None = None
     head_tilt_deg: PostureValue | None = None
-    chin_deg: PostureValue | None = None
     shoulder_tilt_deg: PostureValue | None = None
     shoulder_height_pct: PostureValue | None = None
     feet_flat: PostureValue | None = None

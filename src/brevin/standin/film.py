@@ -40,7 +40,6 @@ def film(script: Script, folder: Path) -> Path:
     heard = tape.sound(card, planted, length_s, tone=script.tone, seed=script.seed + 200)
     tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=CRF)
     truth = _truth(script, card, planted, [scenes[i] for i in shown], lens, sway, first_s, length_s)
-    truth["chin_deg"] = round(float(np.median([each[i].lean_deg(script) for i in shown])) + script.nod_deg, 1)  # a trunk that leans takes the head along
     if script.raises:
         truth["raising"] = raising.truth(script, each, shown, 1000.0 * script.build.trunk)
     if script.grips:
@@ -103,7 +102,7 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
         return stance(
             script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
             head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, head_deg=script.head_deg, rounded_m=stage.sunk * script.rounds_m,
-            tuck_deg=script.tuck_deg, crossed_m=script.crossed_m, nod_deg=script.nod_deg,
+            tuck_deg=script.tuck_deg, crossed_m=script.crossed_m,
         )  # fmt: skip
 
     wanted = script.elbows_deg

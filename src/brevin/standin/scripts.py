@@ -19,8 +19,8 @@ class Script:
     place the hands come to rest in each of the raises; grips: hands with fingers, by side (l, r), else plain ones; sinks_deg, droops_deg: how much further
     forward the trunk is, and lower the far end, at the end than at the beginning; elbows_deg: clearance of both, as near as the hands' places allow;
     shoulder_deg: + = the left shoulder higher; head_deg: + = the head tilted to the player's right; rounds_m: how much further the back bows out in the end;
-    sinks_until: share of the clip after which it has sunk and rounded as far as it does; tuck_deg, crossed_m: of the feet, nod_deg: of the head, as in
-    ``stance``; swapped: 1 = each hand where the other belongs, and a flute held to the left."""
+    sinks_until: share of the clip after which it has sunk and rounded as far as it does;
+    tuck_deg, crossed_m: of the feet, as in ``stance``; swapped: 1 = each hand where the other belongs, and a flute held to the left."""
 
     name: str
     card: str
@@ -50,7 +50,6 @@ class Script:
     sinks_until: float = 1.0
     tuck_deg: float = 0.0
     crossed_m: float = 0.0
-    nod_deg: float = 0.0
     swapped: float = 0.0
 
 

@@ -2190,7 +2190,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /**
              * Side
              * @default null
@@ -2415,7 +2415,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /**
@@ -2963,7 +2963,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Value */
             value: number;
         };
@@ -3564,8 +3564,6 @@ export interface components {
             /** @default null */
             back_rounding_pct: components["schemas"]["PostureValue"] | null;
             /** @default null */
-            chin_deg: components["schemas"]["PostureValue"] | null;
-            /** @default null */
             feet_flat: components["schemas"]["PostureValue"] | null;
             /** @default null */
             head_forward_pct: components["schemas"]["PostureValue"] | null;
@@ -4118,7 +4116,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Examples */
             examples: components["schemas"]["SortedIn"][];
         };
@@ -6405,7 +6403,7 @@ export interface operations {
     lines_examples_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 skip?: number;
             };
             header?: never;
@@ -7182,7 +7180,7 @@ export interface operations {
     said_cue_record__take_id__cue_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;
@@ -7419,7 +7417,7 @@ export interface operations {
     helps_help_of_takes__take_id__help_get: {
         parameters: {
             query: {
-                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "chin_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+                criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
                 side?: ("low" | "high") | null;
             };
             header?: never;

@@ -7,7 +7,7 @@ from brevin.core.hold.looks import Playing
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.pose import landmarks as lm
 
-SEEN = 0.5  # visibility of a wrist from which it is believed
+SEEN = 0.75  # visibility of a wrist from which it is believed
 LEAST_LOOKS, LEAST_SHARE = 2, 0.5  # that show both wrists, and of all
 ORDER_PCT = 6.0  # of trunk: standard error of the difference of two wrists' distances; own
 KEY = "hands_order_pct"

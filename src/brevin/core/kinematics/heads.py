@@ -1,20 +1,16 @@
-"""How the head is held: tilted, from the front, by the middle line of the face, and that line against a flute; nodding, from the side, by ear and nose."""
+"""How the head is tilted in a front view: the middle line of the face, and that line against a flute."""
 
 from collections.abc import Sequence
 
 import numpy as np
 
-from brevin.core.measure import Amount, Measure, NotMeasured, Withheld, of_key
-from brevin.core.pose import landmarks as lm
-from brevin.core.track import Body, Player
+from brevin.core.measure import Amount, Measure, NotMeasured, of_key
+from brevin.core.track import Body
 
 SURE = 0.9  # of a face, from which its points are believed
 LINE_DEG = 1.6  # how far the face's middle line stands off the head's own; own, over faces of several makers
 LOOK_DEG = 1.0  # standard error of one look beside the player's others; own
-NOSE_DOWN_DEG = 9.0  # how far under the ear a level head's nose is seen; own, over clips of several makers
-BARE_CHIN_DEG, CHIN_DEG = 4.0, 9.0  # standard errors of that with nothing before the face, and behind an instrument; own, the same
-GUESSED_DEG = 6.0  # scatter of the looks: ear and nose that wander by more are guessed
-TILT, TO_FLUTE, CHIN = "head_tilt_deg", "head_to_flute_deg", "chin_deg"
+TILT, TO_FLUTE = "head_tilt_deg", "head_to_flute_deg"
 
 
 def tilt_deg(body: Body) -> float | None:
@@ -31,15 +27,3 @@ def to_flute(measures: Sequence[Measure]) -> Measure:
     if isinstance(head, Amount) and isinstance(axis, Amount):
         return Measure(TO_FLUTE, Amount(head.value - axis.value, float(np.hypot(head.half_width, axis.half_width))))
     return Measure(TO_FLUTE, axis if isinstance(head, Amount) else head)
-
-
-def chin_deg(body: Body, player: Player) -> float:
-    """How far the nose is under where a level head has it, seen from the ear, + = the chin dropped."""
-    ahead = float(np.sign(player.forward[0]) or 1.0)
-    toward = body.points_px[lm.NOSE] - body.points_px[lm.EAR_R if ahead > 0 else lm.EAR_L]
-    return float(np.degrees(np.arctan2(toward[1], toward[0] * ahead))) - NOSE_DOWN_DEG
-
-
-def guessed(seen: Sequence[tuple[float, Body]], player: Player) -> Withheld | None:
-    """Why no chin is told: an instrument hides ear or nose, and the network guesses another place at each look."""
-    return "points_apart" if len(seen) > 1 and float(np.std([chin_deg(body, player) for _, body in seen])) > GUESSED_DEG else None

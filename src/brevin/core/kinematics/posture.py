@@ -86,13 +86,12 @@ def while_judged(seen: Seen, stance: Stance) -> Seen:
 
 
 def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
-    """What the view can serve: trunk inclination, its sag, back rounding, head forward, chin, sway from the side; head, shoulder line from the front; feet."""
+    """What the view can serve: trunk inclination, its sag, back rounding, head forward, sway from the side; head, shoulder line from the front; feet."""
     side = _served(stance.view in SIDE_VIEWS, stance.position)
     front = _served(stance.view == "front", stance.position)
     return [
         *_inclination(seen, player, stance, side),
         *_head_forward(seen, player, stance, side),
-        *_chin(seen, player, stance, side),
         *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(stance)),
         *([Measure("shoulder_tilt_deg", NotMeasured(front))] if front else _shoulder_line(seen, stance)),
         *([Measure(heads.TILT, NotMeasured(front))] if front else _head_tilt(seen, stance)),
@@ -200,11 +199,6 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
 def _head_forward(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
     ahead_pct, bias = (BARE_EAR_AHEAD_PCT, BARE_EAR_PCT) if stance.bare else (0.0, EAR_PCT)
     return _angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player) - ahead_pct, bias=bias, withheld=withheld)
-
-
-def _chin(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
-    bias, guessed = heads.BARE_CHIN_DEG if stance.bare else heads.CHIN_DEG, heads.guessed(while_judged(seen, stance), player)
-    return _angle(heads.CHIN, seen, stance, lambda body: heads.chin_deg(body, player), bias=bias, withheld=withheld or guessed)
 
 
 def _sag(seen: Seen, stance: Stance, player: Player) -> list[Measure]:

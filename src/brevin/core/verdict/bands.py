@@ -158,11 +158,6 @@ def head_level(amounts: Amounts, asked: Asked) -> Band:
     return _either_way("head_level", asked)
 
 
-def chin(amounts: Amounts, asked: Asked) -> Band:
-    """How far the chin may be raised or dropped."""
-    return _either_way("chin_level", asked)
-
-
 def head_with_flute(amounts: Amounts, asked: Asked) -> Band:
     """How far the head may be tilted against the flute's own line."""
     return _either_way("head_with_flute", asked)

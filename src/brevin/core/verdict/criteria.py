@@ -85,7 +85,6 @@ CRITERIA: tuple[Criterion, ...] = (
     Criterion("head_forward", "head_forward_pct", "posture", "% of trunk", bands.head, BARE, ("head_forward",), span=None),
     Criterion("shoulder_tilt", "shoulder_tilt_deg", "posture", "deg", bands.tilt, TILTS, ("shoulder_tilt",), span=None),
     Criterion("head_level", "head_tilt_deg", "posture", "deg", bands.head_level, LOOKS_AHEAD, ("head_level",), span=None),
-    Criterion("chin_level", "chin_deg", "posture", "deg", bands.chin, BARE, ("chin_level",), span=None),
     Criterion("body_still", "sway_pct", "posture", "% of trunk", bands.still, LEANS, ("body_still",), span=None),
     Criterion("real_breath", "against_pct", "breath", "% of trunk", bands.real, LEADS, ("pattern.pushed_chest", "pattern.paradoxical_abdomen"), "abdomen"),
     Criterion(

@@ -12,7 +12,6 @@ OTHERS: dict[CriterionKey, tuple[str, ...]] = {
     "shoulder_tilt": ("Imagine a ruler across both shoulders: nothing may roll off.",),
     "head_level": ("A full glass stands on your head: nothing may spill.", "Let your nose point straight down at your buttons."),
     "head_with_flute": ("Your head goes where the flute goes, like two railway lines.",),
-    "chin_level": ("Let a thread pull the back of your head toward the ceiling.",),
     "body_still": ("Let your feet grow roots.", "Play to one spot on the wall, and let your nose stay on it."),
     "real_breath": ("Breathe out first, and let the next air come by itself.", "Let the air do the moving, not the belly."),
     "abdomen_leads": (
@@ -47,7 +46,6 @@ LOW_OTHERS: dict[CriterionKey, tuple[str, ...]] = {
     "trunk_inclination": ("Bring your nose over your knees, then only halfway back.",),
     "keeps_tall": ("Let the chair's back stay cool until the end.",),
     "real_breath": ("Let the belt get tighter as the air comes in.",),
-    "chin_level": ("Let your chin rest on an invisible shelf.",),
     "axis_level": ("Let the far end rest a little lower, on an imaginary shelf.",),
     "axis_to_trunk": ("Give the instrument room, as if a cat sat in your lap.",),
     "elbow_left": ("Make a small tent under the left arm.",),

@@ -110,10 +110,6 @@ HELP: dict[CriterionKey, Help] = {
         ("fit.turn", "fit.head_joint", "fit.chair"),
         Drill("Flute first", "Hold the flute where both arms are easy. Only then bring the head along it, lips level with the tube, and play four counts.", 4),
     ),
-    "chin_level": Help(
-        ("fit.strap", "fit.neck", "fit.stand", "fit.chair"),
-        Drill("Slow yes", "Nod a slow, small yes three times and stop where your eyes look straight ahead. Let the instrument come to you there.", 3),
-    ),
     "body_still": Help(
         ("fit.strap", "fit.chair", "fit.stand"),
         Drill("Nose on the spot", "Choose a spot on the wall ahead. Breathe and play four counts with your nose on it, rest for four.", 4),

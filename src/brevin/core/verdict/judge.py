@@ -17,7 +17,7 @@ from brevin.core.verdict.criteria import CRITERIA, WEIGHS, Criterion, asked_for
 MOST_WORK_SHARE = 1 / 3  # of the breaths: more of them to work on, and so is the clip
 SHORTEST_MARK_S = 0.2  # a mark on a moment is drawn this long
 AREAS: dict[str, str] = {row.key: row.area for row in CRITERIA}
-SIGNED_AROUND_ZERO = ("with_count", "exhale_with_count", "trunk_inclination", "keeps_tall", "shoulder_tilt", "head_level", "chin_level", "head_with_flute",
+SIGNED_AROUND_ZERO = ("with_count", "exhale_with_count", "trunk_inclination", "keeps_tall", "shoulder_tilt", "head_level", "head_with_flute",
     "real_breath",
 )  # fmt: skip
 """Criteria whose side is told by the value's sign, not by the band's middle."""

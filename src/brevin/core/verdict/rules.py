@@ -11,7 +11,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 
 CriterionKey = Literal[
-    "feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "chin_level", "body_still",
+    "feet_flat", "trunk_inclination", "keeps_tall", "back_rounding", "head_forward", "shoulder_tilt", "head_level", "body_still",
     "real_breath", "abdomen_leads", "shoulders_still", "full_breath", "axis_level", "axis_to_trunk", "head_with_flute", "arms_stay_up",
     "hands_in_order", "elbow_left", "elbow_right", "wrist_left", "wrist_right", "head_travel", "raise_spread", "not_full_early", "with_count",
     "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides",
@@ -99,8 +99,6 @@ LIMITS: dict[str, Limit] = {
     "shoulder_tilt.work": Limit(8.0, "deg", "own", "beyond"),
     "head_level.steady": Limit(4.0, "deg", "own", "head against upright, to either side, within"),
     "head_level.work": Limit(8.0, "deg", "own", "beyond"),
-    "chin_level.steady": Limit(15.0, "deg", "own, as the strap's", "chin dropped or raised by less"),
-    "chin_level.work": Limit(25.0, "deg", "own", "by more"),
     "head_with_flute.steady": Limit(6.0, "deg", "own", "head against the flute's own line within"),
     "head_with_flute.work": Limit(12.0, "deg", "own", "beyond"),
     "body_still.steady": Limit(1.5, "% of trunk", "own", "head and shoulders wander by less"),
@@ -115,8 +113,8 @@ LIMITS: dict[str, Limit] = {
     "raise_spread.steady": Limit(1.5, "% of trunk", "own", "raises land within this of each other"),
     "raise_spread.work": Limit(4.0, "% of trunk", "own", "further apart than this"),
     "elbow.beyond": Limit(10.0, "deg", "own", "work from so far beyond either"),
-    "hands_in_order.steady": Limit(10.0, "% of trunk", "own", "the right hand is further from the mouth than the left from here on"),
-    "hands_in_order.work": Limit(-10.0, "% of trunk", "own", "below this the hands are swapped"),
+    "hands_in_order.steady": Limit(-5.0, "% of trunk", "own", "the right hand is further from the mouth than the left, or no nearer than this"),
+    "hands_in_order.work": Limit(-15.0, "% of trunk", "own", "below this the hands are swapped"),
     "wrist.steady": Limit(15.0, "deg", "own", "wrist bent, as the picture shows it, by less"),
     "wrist.work": Limit(30.0, "deg", "own", "by more"),
 }

@@ -17,7 +17,6 @@ SIDES: dict[str, tuple[str, str]] = {  # below and above the band
     "real_breath": ("belly goes in", "belly pushed out"),
     "with_count": ("early", "late"), "exhale_with_count": ("early", "late"), "inhale_counts": ("short", "long"), "exhale_counts": ("short", "long"),
     "trunk_inclination": ("back", "forward"), "keeps_tall": ("back", "forward"), "shoulder_tilt": ("right", "left"), "head_level": ("left", "right"),
-    "chin_level": ("raised", "dropped"),
     "axis_level": ("too high", "too low"), "axis_to_trunk": ("too close", "too far out"), "elbow_left": ("close in", "far out"),
     "elbow_right": ("close in", "far out"),
 }  # fmt: skip

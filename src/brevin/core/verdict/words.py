@@ -172,11 +172,6 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "The head is tilted {value} deg against the flute's own line.",
         "Let your eyes and the flute be two lines that never meet.",
     ),
-    "chin_level": CriterionWords(
-        "Chin", "level", "{side}", "the chin is {side}", "The chin is {side} by {value} deg.",
-        "Look at the picture on the far wall, not at your knees.",
-        "Look at the picture on the far wall, not at the ceiling.",
-    ),
     "body_still": CriterionWords(
         "Body still", "still", "sways", "head and shoulders sway", "Head and shoulders go forward and back by {value} % of the trunk about their place.",
         "Be a tree on a day without wind: only the breath moves.",

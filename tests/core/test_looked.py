@@ -11,7 +11,7 @@ from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge, read
 from brevin.core.report import PlayerSeen, Report
-from brevin.core.verdict.rules import Layer, resolve
+from brevin.core.verdict.rules import CriterionKey, Layer, resolve
 from tests.core.made import sighting
 from tests.sightings import CHECKS, saved, seen_of
 
@@ -92,22 +92,31 @@ def test_a_still_is_drawn_with_the_trunk_and_the_arms_that_the_camera_sees(name:
     assert report.hold is not None and report.hold.hands is not None and report.stills_s == tuple(one.t_s for one in report.hold.hands.stills)
     for still in report.hold.hands.stills:
         trunk, *seen = still.lines_px
-        assert len(trunk) == 2 and [len(arm) for arm in seen] == [3] * arms and trunk[0][1] > trunk[1][1], "from the hips up"
+        places = 4 if instrument == "flute" else 3  # whose hands have fingers: to the knuckles
+        assert len(trunk) == 2 and [len(arm) for arm in seen] == [places] * arms and trunk[0][1] > trunk[1][1], "from the hips up"
         body = next(sample.bodies[i] for sample, i in zip(whole.poses, whole.player.chosen, strict=True) if sample.t_s == still.t_s)
         wrists = body.points_px[[lm.WRIST_L, lm.WRIST_R]]
-        assert all(np.abs(wrists - arm[-1]).sum(axis=1).min() < 0.1 for arm in seen), "from the shoulder to the wrist"
+        assert all(np.abs(wrists - arm[2]).sum(axis=1).min() < 0.1 for arm in seen), "from the shoulder over the wrist"
     near = report.hold.hands.stills[0].lines_px[1][0]
     if arms == 1:
         shoulder = lm.SHOULDER_L if report.view == "side-left" else lm.SHOULDER_R
         assert np.allclose(near, body.points_px[shoulder], atol=0.1), "the arm that is nearer to the camera"
 
 
-def test_the_face_s_line_is_drawn_where_it_is_measured_and_not_for_who_is_exempt() -> None:
+def test_the_face_s_line_and_the_hands_are_drawn_where_they_are_measured_and_not_for_who_is_exempt() -> None:
     check = replace(CHECKS["front-flute-sags"], instrument="flute", with_instrument=True)
     found = seen_of("front-flute-sags")
-    drawn = judge(found, Task(check)).report.player
-    assert drawn is not None and drawn.outlines and all(len(one.lines_px) == 1 and len(one.lines_px[0]) == 2 for one in drawn.outlines)
-    (x, y), (chin_x, chin_y) = drawn.outlines[0].lines_px[0]
+
+    def drawn(check: Check, *exempt: CriterionKey) -> list[list[list[list[float]]]]:
+        player = judge(found, Task(check), resolve([Layer(name="student", exempt=frozenset(exempt))])).report.player
+        assert player is not None
+        return [one.lines_px for one in player.outlines]
+
+    face, *hands = drawn(check)[0]
+    (x, y), (chin_x, chin_y) = face
     assert y < chin_y and x < chin_x, "from the forehead down, tilted to the player's right, the picture's left"
-    exempt = judge(found, Task(check), resolve([Layer(name="student", exempt=frozenset({"head_with_flute"}))])).report.player
-    assert exempt is not None and exempt.outlines == []
+    assert [len(hand) for hand in hands] == [3, 3] and all(elbow[1] > knuckles[1] for elbow, _, knuckles in hands), "from the elbow up to the knuckles"
+    assert {len(lines) for lines in drawn(check, "wrist_left", "head_with_flute")} == {1}, "the right hand alone"
+    assert drawn(check, "wrist_left", "wrist_right", "head_with_flute") == []
+    without = drawn(CHECKS["front-flute-sags"])
+    assert without and {len(line) for lines in without for line in lines} == {2}, "no hands where nothing is held in them"

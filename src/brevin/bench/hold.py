@@ -28,8 +28,9 @@ JUDGED: tuple[CriterionKey, ...] = (
 """The rows that can be planted one by one."""
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {
     "keeps_tall": ("trunk_inclination", "axis_to_trunk"), "arms_stay_up": ("axis_level",),
+    "hands_in_order": ("elbow_left", "elbow_right"),
 }  # fmt: skip
-"""What a planted fault brings with it: a trunk that sinks leans in the end."""
+"""What a planted fault brings with it: a trunk that sinks leans in the end, and arms that cross before the body are close to it."""
 
 
 @dataclass(frozen=True)

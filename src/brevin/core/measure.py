@@ -13,8 +13,7 @@ from brevin.core.kinds import SegmentKind
 Withheld = Literal[
     "no_beats", "no_card", "open_exhale", "cut_by_clip", "region_unseen", "too_small", "too_short_to_tell", "off_the_card", "exempt", "breath_unreadable",
     "view_unserved", "lying", "another_count_in", "by_ear", "one_side_only", "not_found", "not_raised", "raised_once", "held_briefly", "seen_briefly",
-    "points_apart", "arm_crosses", "arms_across", "points_elsewhere", "face_hidden", "hand_unseen", "feet_unseen",
-    "feet_from_side", "not_looked", "too_unsure",
+    "points_apart", "arm_crosses", "arms_across", "points_elsewhere", "face_hidden", "hand_unseen", "feet_unseen", "not_looked", "too_unsure",
 ]  # fmt: skip
 NORMAL_90 = 1.645  # standard deviations to the half width of a 90 % interval
 

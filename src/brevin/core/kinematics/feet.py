@@ -3,7 +3,7 @@
 import numpy as np
 
 from brevin.core.kinds import View
-from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body
 
@@ -19,15 +19,14 @@ KEY = "feet_flat"
 
 
 def feet(seen: list[tuple[float, Body]], ahead: float, view: View) -> Measure:
-    """Share of the looks with flat feet, 0 to 1. seen: over the time that is judged; ahead: + where the player faces the picture's right."""
+    """Share of the looks with feet in place, 0 to 1, as far as that shows from there. seen: over the time that is judged; ahead: + where the player faces the
+    picture's right."""
     looks = [uncrossed(body) if view == "front" else flat(body, ahead, view) for _, body in seen]
     told = [one for one in looks if one is not None]
     if len(told) < max(LEAST_LOOKS, LEAST_SHARE * len(looks)):
         return Measure(KEY, NotMeasured("feet_unseen"), samples=len(told))
     share = float(np.mean(told))
-    withheld: Withheld | None = "feet_from_side" if view == "front" and share > LEAST_SHARE else None
-    value: Value = NotMeasured(withheld) if withheld else Amount(share, NORMAL_90 * float(np.sqrt((share * (1.0 - share) + LOOK) / len(told))))
-    return Measure(KEY, value, samples=len(told))
+    return Measure(KEY, Amount(share, NORMAL_90 * float(np.sqrt((share * (1.0 - share) + LOOK) / len(told)))), samples=len(told))
 
 
 def flat(body: Body, ahead: float, view: View) -> bool | None:

@@ -100,7 +100,6 @@ WITHHELD: dict[Withheld | str, str] = {
     "not_looked": "When this clip was read, this was not looked at yet. Read it again.",
     "points_elsewhere": "What was found points where nobody holds this instrument: is the right one set? If it is, set its line by two taps.",
     "feet_unseen": "The feet could not be made out: film from a little further back, with both feet in the picture.",
-    "feet_from_side": "From the front only crossed feet are seen, and these are not crossed: whether they are flat is read from the side.",
     "hand_unseen": "The hand could not be made out: film from where both hands show, closer, with nothing before them.",
     "face_hidden": "The face could not be seen: look into the camera, nothing before eyes and forehead, the light in front.",
     "arms_across": "Arms are across the outline there: film once without the instrument, or with the hands lower.",

@@ -90,7 +90,8 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
         "Left hand near your mouth, right hand farther on; the left one goes on first.",
     ),
     "feet_flat": CriterionWords(
-        "Feet", "flat", "not flat", "the feet are not flat", "For {percent} of the time both feet were flat on the floor, side by side.",
+        "Feet", "in place", "out of place", "the feet are not flat on the floor",
+        "As far as the picture shows, the feet stood flat and side by side {percent} of the time.",
         "Let both feet stand on the floor as if they were glued to it.",
     ),
     "wrist_left": CriterionWords(

@@ -200,12 +200,6 @@ def test_a_breath_whose_number_could_be_fine_and_not_fine_is_not_counted_and_of_
     assert judged(near)["pause"].state == "watch", "between the limits and sure of it"
 
 
-def test_what_makes_a_number_so_unsure_is_said_where_it_is_known() -> None:
-    asked = Asked(Check(kind="posture", view="front"), None, Rules())
-    _, found, _ = verdicts(Judged([Measure("shoulder_tilt_deg", Amount(1.0, 9.0, "arms_across"))], "front", "seated", False, ()), asked)
-    assert (found.state, found.reason) == ("unreadable", "arms_across")
-
-
 @pytest.mark.parametrize(("half", "state"), [(1.0, "steady"), (7.9, "watch"), (8.1, "unreadable")])
 def test_a_number_that_is_less_sure_than_its_own_limit_judges_nothing(half: float, state: str) -> None:
     asked = Asked(Check(kind="posture", view="front"), None, Rules())

@@ -3,7 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.posture import Stance, bodies_of, head_forward_pct, inclination_deg, posture, shoulder_tilt_deg
+from brevin.core.kinematics.posture import Stance, bodies_of, head_forward_pct, inclination_deg, posture
 from brevin.core.kinematics.sway import POINTS
 from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import Check
@@ -19,14 +19,6 @@ from tests.core.made import body, player, sighting
 @given(st.floats(-30, 40), st.sampled_from(["side-left", "side-right"]))
 def test_lean_is_an_angle_toward_the_face(lean_deg: float, view: str) -> None:
     assert inclination_deg(body(view=view, lean_deg=lean_deg), player(1, view=view)) == pytest.approx(lean_deg, abs=0.1)
-
-
-@given(st.floats(-20, 20), st.floats(0.5, 3.0))
-def test_shoulder_tilt_is_free_of_size(tilt_deg: float, size: float) -> None:
-    seen = body(view="front", trunk_px=100 * size)
-    across = seen.points_px[lm.SHOULDER_L] - seen.points_px[lm.SHOULDER_R]
-    seen.points_px[lm.SHOULDER_L, 1] -= abs(across[0]) * np.tan(np.radians(tilt_deg))
-    assert shoulder_tilt_deg(seen) == pytest.approx(tilt_deg, abs=0.1)
 
 
 @given(st.floats(-10, 40), st.sampled_from(["side-left", "side-right"]))

@@ -102,7 +102,7 @@ def test_the_front_view_gives_timing_and_shoulders_but_no_breath_verdict() -> No
     assert report.reasons[0].code == "front_view_breath"
     assert report.trace.abdomen == [] and report.trace.chest == [] and report.trace.shoulder
     assert all(b.abdomen_amp is None and b.abdominal_share is None for b in report.breaths)
-    assert {v.state for v in report.verdicts if v.criterion not in ("shoulder_tilt", "head_level")} == {"unreadable"}
+    assert {v.state for v in report.verdicts if v.criterion not in ("feet_flat", "shoulder_tilt", "head_level")} == {"unreadable"}
 
 
 def test_lying_has_no_verdict_on_share_and_none_on_lean() -> None:

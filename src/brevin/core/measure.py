@@ -27,11 +27,10 @@ class NotMeasured:
 
 @dataclass(frozen=True)
 class Amount:
-    """A number with the half width of its 90 % interval, same unit. doubt: what makes it less sure than such numbers usually are, where that is known."""
+    """A number with the half width of its 90 % interval, same unit."""
 
     value: float
     half_width: float
-    doubt: Withheld | None = None
 
 
 Value = Amount | NotMeasured

@@ -29,7 +29,7 @@ def document_of(ground: Ground) -> dict[str, object]:
 
 def _kept(measure: Measure) -> list[object]:
     amount = measure.amount
-    why = measure.value.reason if isinstance(measure.value, NotMeasured) else measure.value.doubt or ""
+    why = measure.value.reason if isinstance(measure.value, NotMeasured) else ""
     return [measure.key, measure.breath, amount.value if amount else None, amount.half_width if amount else None, why]
 
 
@@ -71,7 +71,7 @@ def _ground(kept: Mapping[str, Any], check: dict[str, object], view: Any, positi
 
 
 def _measure(key: str, breath: int | None, value: float | None, half_width: float | None, why: Any) -> Measure:
-    return Measure(key, NotMeasured(why) if value is None or half_width is None else Amount(value, half_width, why or None), breath)
+    return Measure(key, NotMeasured(why) if value is None or half_width is None else Amount(value, half_width), breath)
 
 
 def _overruled(scope: Scope, take_ids: list[str]) -> dict[str, frozenset[str]]:

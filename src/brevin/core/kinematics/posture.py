@@ -1,7 +1,7 @@
 """Posture from the pose key points and the outline: how the trunk leans and bows, how level the shoulders are, over the clip and over each kind of segment."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -21,7 +21,6 @@ BACK_SHARE = KEY_POINT_DEG**2 / (KEY_POINT_DEG**2 + BACK_DEG**2)  # what the out
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's behind an instrument; own, over clips of several makers
 BARE_EAR_PCT, BARE_EAR_AHEAD_PCT = 3.0, 2.8  # the same with nothing before the face, and how far ahead it always sees the ear there; own
 SHOULDER_LINE_DEG = 2.0  # how far the line over both shoulders' tops stands off that of the joints; own, over clips of several makers
-SHOULDER_POINTS_DEG = 6.0  # the same for the network's shoulders, which it draws nearer to level than they are; own, over clips of several makers
 BOW_PCT, BOW_DRIFT_PCT = 0.6, 0.9  # standard error of one bow beside the player's others, and of a clip's change of it; own, over clips of several makers
 SAG_DEG = 0.4  # standard error of one inclination beside the player's other ones; own
 SAG_SHARE = 0.15  # of a sag: rounding carries the shoulders further than the trunk leans; own
@@ -136,12 +135,10 @@ def _rounding(stance: Stance) -> list[Measure]:
 
 
 def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
-    """From the outline; where arms hide it, from the key points, which are too unsure to be judged."""
+    """From the outline alone: where arms hide it, the key points read a third of it, and level shoulders up to 8 deg off."""
     lines = _told([(t_s, None if tops is None else tops.line_deg) for t_s, tops in tops_seen(seen)])
     if not len(lines):
-        points = _angle("shoulder_tilt_deg", seen, stance, shoulder_tilt_deg, bias=SHOULDER_POINTS_DEG, withheld=None)
-        doubt: Withheld = "arms_across" if any(body.shape is not None for _, body in seen) else "not_looked"
-        return [replace(m, value=replace(m.value, doubt=doubt)) if isinstance(m.value, Amount) else m for m in points]
+        return [Measure("shoulder_tilt_deg", NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "not_looked"))]
     return _medians("shoulder_tilt_deg", lines, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
 
 
@@ -245,9 +242,3 @@ def head_forward_pct(body: Body, player: Player) -> float:
     ahead = np.sign(player.forward[0]) or 1.0
     ear = lm.EAR_R if ahead > 0 else lm.EAR_L
     return float(100.0 * ahead * (body.points_px[ear, 0] - lm.shoulders(body)[0]) / max(player.trunk_px, 1e-9))
-
-
-def shoulder_tilt_deg(body: Body) -> float:
-    """The network's shoulders against level in a front view; + = the player's left shoulder higher."""
-    line = body.points_px[lm.SHOULDER_L] - body.points_px[lm.SHOULDER_R]
-    return float(np.degrees(np.arctan2(-line[1], abs(line[0]))))

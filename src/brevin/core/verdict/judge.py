@@ -177,7 +177,7 @@ def _of_clip(row: Criterion, found: Judged, asked: Asked) -> Verdict:
         reason = _withheld(row, found)
         return _unreadable(row, reason, {"view": _seen_from(asked)} if reason == "view_unserved" else {})
     if amount.half_width > band.work_high:  # whatever it reads, it could be fine and not fine
-        return _unreadable(row, amount.doubt or "too_unsure", {})
+        return _unreadable(row, "too_unsure", {})
     state = state_of(amount.value, amount.half_width, band)
     return Verdict(
         criterion=row.key, state=state, value=amount.value, unit=row.unit, threshold=_threshold(band), uncertainty=amount.half_width, from_s=None, to_s=None,

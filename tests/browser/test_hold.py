@@ -27,7 +27,7 @@ def test_a_hold_opens_with_the_instrument_up_and_each_still_leads_to_its_moment(
     inside.wait_for_function("() => document.querySelector('video[aria-label^=Clip]').currentTime < 2")
     expect(inside.get_by_text("not sure")).to_have_count(0)
     for kept in ("rest", "raising", "playing", "the mouth", "the hands", "the instrument at rest"):
-        assert inside.get_by_alt_text(kept, exact=True).evaluate("picture => picture.naturalWidth") > 0
+        assert inside.get_by_alt_text(kept, exact=True).evaluate("picture => picture.decode().then(() => picture.naturalWidth)") > 0
     expect(inside.locator("video")).to_have_count(1)
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
 

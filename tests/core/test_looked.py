@@ -118,5 +118,8 @@ def test_the_face_s_line_and_the_hands_are_drawn_where_they_are_measured_and_not
     assert [len(hand) for hand in hands] == [3, 3] and all(elbow[1] > knuckles[1] for elbow, _, knuckles in hands), "from the elbow up to the knuckles"
     assert {len(lines) for lines in drawn(check, "wrist_left", "head_with_flute")} == {1}, "the right hand alone"
     assert drawn(check, "wrist_left", "wrist_right", "head_with_flute") == []
+    one_handed = judge(found, Task(check), resolve([Layer(name="student", exempt=frozenset({"wrist_left"}))])).report.hold
+    assert one_handed is not None and one_handed.wrist_deg is not None and one_handed.finger_curl_deg is not None
+    assert [bool(of[side]) for of in (one_handed.wrist_deg, one_handed.finger_curl_deg) for side in ("left", "right")] == [False, True] * 2, "nor fingers"
     without = drawn(CHECKS["front-flute-sags"])
     assert without and {len(line) for lines in without for line in lines} == {2}, "no hands where nothing is held in them"

@@ -39,7 +39,7 @@ class Stance:
 
     @property
     def foot_axes(self) -> np.ndarray:
-        """A foot's."""
+        """A foot's own forward, left and up: [3, 3]."""
         cosine, sine = np.cos(self.tuck_rad), np.sin(self.tuck_rad)
         return np.array([[cosine, 0.0, -sine], [0.0, 1.0, 0.0], [sine, 0.0, cosine]])
 

@@ -31,8 +31,6 @@ def feet(seen: list[tuple[float, Body]], ahead: float, view: View) -> Measure:
 
 def flat(body: Body, ahead: float, view: View) -> bool | None:
     """Whether the foot that the camera sees from the side is flat; None where its sole is not seen."""
-    if view not in SIDES:
-        return None
     ankle, heel, toe = SIDES[view]
     sole = body.points_px[toe] - body.points_px[heel]
     if body.visibility[[ankle, heel, toe]].min() < SEEN or np.hypot(*sole) < LEAST_SOLE_TRUNKS * lm.trunk_px(body):

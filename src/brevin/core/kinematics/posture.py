@@ -135,7 +135,7 @@ def _rounding(stance: Stance) -> list[Measure]:
 
 
 def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
-    """From the outline alone: where arms hide it, the key points read a third of it, and level shoulders up to 8 deg off."""
+    """From the outline alone: where arms hide it, the key points read a third of it, and level shoulders 6.5 deg off."""
     lines = _told([(t_s, None if tops is None else tops.line_deg) for t_s, tops in tops_seen(seen)])
     if not len(lines):
         return [Measure("shoulder_tilt_deg", NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "not_looked"))]

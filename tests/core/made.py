@@ -93,7 +93,17 @@ def _points(planted: Signals, sway: np.ndarray, noise: float, random: np.random.
     move[:, :, 0] = sway[:, None]
     move[:, at[:, 1] > 80, 1] += planted.shoulder[:, None]
     move += noise * random.normal(size=move.shape)
-    return Points(at, move, np.full(move.shape[:2], 2.0), np.ones(len(at), bool))
+    return points_at(at, move)
+
+
+def points_at(at: np.ndarray, move: np.ndarray) -> Points:
+    """Points of the body that are followed well. at: [p, 2]; move: [n, p, 2]."""
+    return Points(at, move, np.full(move.shape[:2], 2.0), np.ones(len(at), bool), np.full(at.shape, 0.02))
+
+
+def and_points(points: Points, at: np.ndarray, move: np.ndarray) -> Points:
+    """The same with more of them."""
+    return points_at(np.concatenate([points.at_pct, at]), np.concatenate([points.move_pct, move], axis=1))
 
 
 def player(samples: int, *, view: str = "side-right") -> Player:

@@ -14,7 +14,7 @@ from brevin.core.kinematics.rigid import rigid_motion
 from brevin.core.kinematics.traces import traces
 from brevin.core.synth import Cycle
 from brevin.core.track import Points, Strips
-from tests.core.made import HIGH, LOW, sighting
+from tests.core.made import HIGH, LOW, and_points, sighting
 
 
 def gain(trace: np.ndarray, truth: np.ndarray, t_s: np.ndarray, at_s: np.ndarray) -> float:
@@ -49,7 +49,7 @@ def test_what_moves_as_one_body_is_taken_away(shift: float, turn: float, seed: i
     still, carried = traces(made), traces(moved)
     assert np.abs(carried.abdomen - still.abdomen).max() < 0.12
     assert np.abs(carried.chest - still.chest).max() < 0.12
-    rigid = rigid_motion(moved.back, moved.points)
+    rigid = rigid_motion(moved.back, moved.points, moved.arms_pct)
     assert np.std(rigid.forward_pct - shift * wave) < 0.1
 
 
@@ -92,12 +92,9 @@ def test_the_flank_alone_gives_a_chest_with_a_wider_interval() -> None:
     share = profile.chest_share(places[:, 1]) * profile.depth_share(places[:, 0], front_pct=18.0)
     move = np.zeros((len(made.t_s), len(places), 2))
     move[:, :, 0] = planted.chest[:, None] * share + made.front.travel_pct[:, :1] * 0 + 0.02 * random.normal(size=(len(made.t_s), len(places)))
-    sway = rigid_motion(made.back, made.points).forward_pct
+    sway = rigid_motion(made.back, made.points, made.arms_pct).forward_pct
     move[:, :, 0] += sway[:, None]
-    points = Points(
-        np.concatenate([made.points.at_pct, places]), np.concatenate([made.points.move_pct, move], axis=1),
-        np.concatenate([made.points.error, np.full(move.shape[:2], 2.0)], axis=1), np.ones(len(made.points.at_pct) + len(places), bool),
-    )  # fmt: skip
+    points = and_points(made.points, places, move)
     found = traces(replace(made, points=points))
     assert found.seen["chest"] and gain(found.chest, planted.chest, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.15)
     assert found.model["chest"] >= regions.MODEL_ERROR_FLANK
@@ -109,10 +106,7 @@ def test_places_that_do_not_agree_are_no_chest() -> None:
     places = np.array([(x, y) for x in (4.0, 9.0, 13.0) for y in (60.0, 70.0, 78.0)])
     walks = filters.smooth(random.normal(size=(len(made.t_s), len(places))), sigma_s=0.8) * 6
     move = np.stack([walks, np.zeros_like(walks)], axis=-1)
-    points = Points(
-        np.concatenate([made.points.at_pct, places]), np.concatenate([made.points.move_pct, move], axis=1),
-        np.concatenate([made.points.error, np.full(walks.shape, 2.0)], axis=1), np.ones(len(made.points.at_pct) + len(places), bool),
-    )  # fmt: skip
+    points = and_points(made.points, places, move)
     assert not traces(replace(made, points=points)).seen["chest"]
 
 

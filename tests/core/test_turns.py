@@ -4,8 +4,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core import filters
+from brevin.core.breath.around import Around, joint_of
 from brevin.core.breath.breaths import HOLD_WIDER, MEET, _met
-from brevin.core.breath.cycles import breath_signal, swings
+from brevin.core.breath.cycles import Swing, breath_signal, swings
 from brevin.core.breath.turns import Turn, arriving, leaving
 from brevin.core.synth import eased
 
@@ -94,8 +95,12 @@ def test_fullness_and_leaving_that_cannot_be_told_apart_are_one_turn() -> None:
     end, leave = _met(Turn(7.0, 0.1), Turn(7.2, 0.2))
     assert end == leave and end.t_s == pytest.approx(7.04), "nearer to the surer one"
     assert end.half_width_s >= 0.1
-    crossed, _ = _met(Turn(7.6, 0.1), Turn(7.0, 0.1))
-    assert crossed.t_s == pytest.approx(7.3) and crossed.half_width_s == pytest.approx(0.3), "both readings lie inside"
+
+
+def test_fullness_after_the_exhale_began_is_none() -> None:
+    assert _met(Turn(7.5, 0.5), Turn(7.0, 0.1)) == (Turn(7.0, 0.25), Turn(7.0, 0.25)), "as unsure as they are apart"
+    assert _met(Turn(8.6, 0.5), Turn(7.0, 0.1))[1] == Turn(7.0, 0.5), "and no more than the fullness was"
+    assert _met(Turn(7.1, 0.5), Turn(7.0, 0.2))[1] == Turn(7.0, 0.2)
 
 
 def test_a_pause_that_is_clear_stays_a_pause() -> None:
@@ -162,3 +167,23 @@ def test_a_belly_that_goes_in_still_counts_as_inhale_where_the_chest_rises() -> 
     signal, weights = breath_signal(-1.5 * wave, 2.0 * wave, seen={"abdomen": True, "chest": True})
     assert weights[1] > 0 > weights[0]
     assert len(swings(signal, noise=0.001)) == 2
+
+
+def test_what_does_not_rise_has_a_turn_inside_the_clip() -> None:
+    t = np.arange(0, 8.0, STEP)
+    found = leaving(t, np.zeros(len(t)), from_i=0, middle_i=200, hidden=0.004)
+    assert 0.0 <= found.t_s + 1.5 <= 8.0 and found.half_width_s < 3.0, "a movement of nothing hides no hours"
+
+
+def test_a_trace_that_goes_on_the_same_way_carries_no_exhale() -> None:
+    """Shoulders that slide down all through are larger than the chest's breath, and say nothing of it."""
+    t = np.arange(0, 8.0, STEP)
+    breath = eased((t - 1.0) / 2.0, ease=0.2) - eased((t - 3.5) / 3.0, ease=0.2)
+    sinks = -1.2 * t
+    swing = Swing(trough=int(1.0 / STEP), peak=int(3.2 / STEP), next_trough=int(6.8 / STEP), cut_at_start=False, cut_at_end=False)
+    noise = {"chest": 0.02, "shoulder": 0.02}
+    around = Around(t, swing, 0, len(t) - 1, noise, noise)
+    joint, _ = joint_of({"chest": breath, "shoulder": sinks}, around)
+    assert np.allclose(joint, breath)
+    alone, _ = joint_of({"shoulder": sinks}, around)
+    assert np.allclose(alone, sinks) or np.allclose(alone, -sinks), "what is alone is all there is"

@@ -101,3 +101,18 @@ def test_a_body_that_goes_up_does_not_seem_to_come_forward() -> None:
     assert np.abs(np.median(found.travel_pct, axis=1)).max() * film.PX_PER_PCT < 0.15
     left_alone = outline(pictures, mask, pictures[0])
     assert np.abs(np.median(left_alone.travel_pct, axis=1)[3]) * film.PX_PER_PCT > 1.0
+
+
+def test_level_stripes_tell_no_move_forward_and_upright_ones_none_up() -> None:
+    mask = np.zeros((film.HEIGHT, film.WIDTH), np.float32)
+    mask[int(film.row(105)) : int(film.row(-10)), int(film.column(-20)) : int(film.column(20))] = 1.0
+    x, y = np.meshgrid(np.arange(film.WIDTH, dtype=float), np.arange(film.HEIGHT, dtype=float))
+    random = np.random.default_rng(2)
+    told = {}
+    for name, cloth in {"level": np.sin(y / 2.5), "upright": np.sin(x / 2.5), "checked": np.sin(x / 2.5) * np.sin(y / 2.5)}.items():
+        picture = np.clip(120 + 60 * cloth + random.normal(0, 1.0, x.shape), 0, 255).astype(np.uint8)
+        points = texture_of(np.array([picture, picture]), mask)
+        assert points.on_body.sum() > 20
+        told[name] = np.median(points.unsure_pct[points.on_body], axis=0)
+    assert told["level"][0] > 5.0 * told["level"][1] and told["upright"][1] > 5.0 * told["upright"][0]
+    assert told["checked"] == pytest.approx([told["level"][1]] * 2, rel=1.0), "a pattern of both tells both ways"

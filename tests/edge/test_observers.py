@@ -144,7 +144,7 @@ def test_pictures_wait_for_the_reference_only_and_what_is_followed_goes_on_acros
     travel_px = 6.0 * np.sin(0.8 * np.arange(0, 14, 0.04)) ** 2
     pictures, mask, _ = body_film(travel_px, texture=True)
     identity = film.BodyMap(matrix=np.array([[1.0, 0.0, 0.0], [0.0, 1.0, 0.0]]))
-    trunk = Trunk(mask, lambda _: identity)
+    trunk = Trunk(mask, np.zeros((0, 2, 2)), lambda _: identity)
     most = 0
     for t_s, picture in zip(np.arange(0, 14, 0.04), pictures, strict=True):
         trunk.see(Frame(t_s=float(t_s), luma=picture, shrink=1.0, source=None))

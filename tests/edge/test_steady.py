@@ -14,7 +14,7 @@ def moved_points(zoom: np.ndarray, shift_pct: np.ndarray, *, wander_pct: float =
     random = np.random.default_rng(seed)
     at = random.uniform((-60, -20), (70, 120), (80, 2))
     move = (zoom[:, None, None] - 1) * at[None] + shift_pct[:, None] + random.normal(0, wander_pct, (len(zoom), 80, 2))
-    return Points(at_pct=at, move_pct=move, error=np.full((len(zoom), 80), 2.0), on_body=np.arange(80) < 55)
+    return Points(at_pct=at, move_pct=move, error=np.full((len(zoom), 80), 2.0), on_body=np.arange(80) < 55, unsure_pct=np.zeros((80, 2)))
 
 
 def step(to: float, n: int = 60) -> np.ndarray:

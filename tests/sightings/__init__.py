@@ -12,7 +12,7 @@ from brevin.core import packing
 from brevin.core.evidence import Evidence, evidence, packed
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
-from brevin.core.track import Sighting
+from brevin.core.track import Points, Sighting
 
 FOLDER = Path(__file__).parent
 KIND, VERSION = "sighting", 1
@@ -48,6 +48,9 @@ def thinned(seen: Sighting) -> Sighting:
     points, sound = seen.points, seen.sound
     assert points is not None and sound is not None
     kept = np.concatenate([np.flatnonzero(points.on_body)[::POINTS_EVERY], np.flatnonzero(~points.on_body)[::POINTS_EVERY]])
-    fewer = replace(points, at_pct=points.at_pct[kept], move_pct=points.move_pct[:, kept], error=points.error[:, kept], on_body=points.on_body[kept])
+    fewer = Points(
+        at_pct=points.at_pct[kept], move_pct=points.move_pct[:, kept], error=points.error[:, kept], on_body=points.on_body[kept],
+        unsure_pct=points.unsure_pct[kept],
+    )  # fmt: skip
     half = sound.samples[: len(sound.samples) // SOUND_EVERY * SOUND_EVERY].reshape(-1, SOUND_EVERY).mean(axis=1)
     return replace(seen, points=fewer, sound=replace(sound, samples=half, rate_hz=sound.rate_hz // SOUND_EVERY))

@@ -66,3 +66,12 @@ def weighted_quantile(values: Floats, weight: Floats, share: float) -> float:
     """The value under which a share of the weight lies. values, weight: [n]."""
     order = np.argsort(values)
     return float(values[order][np.searchsorted(np.cumsum(weight[order]), share * weight.sum())])
+
+
+def weighted_median(values: Floats, weight: Floats) -> Floats:
+    """The value in each row under which half of the weight lies: [n]. values: [n, k]; weight: [k]."""
+    order = np.argsort(values, axis=1)
+    half = np.argmax(np.cumsum(weight[order], axis=1) >= 0.5 * weight.sum(), axis=1)
+    rows = np.arange(len(values))
+    found: Floats = values[rows, order[rows, half]]
+    return found

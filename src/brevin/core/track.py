@@ -121,13 +121,15 @@ class Strips:
 class Points:
     """Texture points followed against one reference frame.
 
-    at_pct: [p, 2] forward and up; move_pct: [n, p, 2]; error: [n, p] mean grey difference of the patch; on_body: [p] bool.
+    at_pct: [p, 2] forward and up; move_pct: [n, p, 2]; error: [n, p] mean grey difference of the patch; on_body: [p] bool; unsure_pct: [p, 2] standard error of
+    its moves, forward and up, as the patch's own edges leave it: stripes that lie level tell no forward move.
     """
 
     at_pct: Floats
     move_pct: Floats
     error: Floats
     on_body: NDArray[np.bool_]
+    unsure_pct: Floats
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@
 Rows run down the trunk's axis, columns from back to front; 2 px are one percent of the trunk's length.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -10,7 +11,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from brevin.core.track import Floats, Player
+from brevin.core.pose import landmarks as lm
+from brevin.core.track import Body, Floats, Player
 
 PX_PER_PCT = 2.0  # a trunk of 200 px: about the size it has in a 720p whole-body picture
 TOP_PCT, BOTTOM_PCT = 128.0, -25.0  # from the ear to the thighs of a seated player
@@ -53,3 +55,9 @@ def to_body_pct(points_px: Floats, player: Player) -> Floats:
     """Picture points [..., 2] in body coordinates, percent of trunk: forward, up."""
     from_hip = (np.asarray(points_px, float) - np.array(player.hip_px)) / player.trunk_px * 100.0
     return np.stack([from_hip @ np.array(player.forward), from_hip @ np.array(player.up)], axis=-1)
+
+
+def arms_of(bodies: Sequence[Body], player: Player) -> Floats:
+    """Upper arms, forearms and hands in body coordinates, median over a few bodies of the player: [6, 2, 2]."""
+    places = to_body_pct(np.median([body.points_px for body in bodies], axis=0), player)
+    return np.array([[places[a], places[b]] for a, b in lm.ARM_PIECES])

@@ -9,14 +9,12 @@ import numpy as np
 
 from brevin.core.errors import ClipUnusable
 from brevin.core.kinds import AskedView, View
-from brevin.core.pose import landmarks as lm
 from brevin.core.pose.view import position_of, view_of
-from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Player, Points, PoseSample, Sighting
-from brevin.edge import film as trunk_film
+from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Player, Points, Sighting
 from brevin.edge import loop
 from brevin.edge.closer import Closer
 from brevin.edge.growing import Growing
-from brevin.edge.observers.people import FIRST_POSES_S, People, Pictured
+from brevin.edge.observers.people import People, Pictured
 from brevin.edge.observers.printed_card import PrintedCard
 from brevin.edge.observers.straight_lines import StraightLines
 from brevin.edge.observers.trunks import Trunk, Trunks
@@ -170,7 +168,7 @@ def _of_player(
         seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
         front=followed.front.strips(), back=followed.back.strips(), points=points,
         picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points)),
-        arms_pct=_arms(people.samples, player),
+        arms_pct=followed.arms_pct,
     )  # fmt: skip
 
 
@@ -187,11 +185,3 @@ def _room(followed: Points) -> Floats:
     """Where the room has gone against the reference: [n, 2], median of its points; zeros where none is seen."""
     room = followed.move_pct[:, ~followed.on_body]
     return np.median(room, axis=1) if room.shape[1] else np.zeros((len(room), 2))
-
-
-def _arms(samples: list[PoseSample], player: Player) -> Floats:
-    """Upper arms, forearms and hands in body coordinates, median over the first poses: [6, 2, 2]."""
-    early = [s.bodies[i] for s, i in zip(samples, player.chosen, strict=True) if i >= 0 and s.t_s <= FIRST_POSES_S + 0.1]
-    places = np.median([b.points_px for b in early], axis=0)
-    inside = trunk_film.to_body_pct(places, player)
-    return np.array([[inside[a], inside[b]] for a, b in lm.ARM_PIECES])

@@ -73,7 +73,7 @@ class Mirror:
                 return {"state": "looking"}
         picture = one.body_map.apply(grey)
         one.texture.see(picture)
-        risen = rise(one.texture.points(latest=1))
+        risen = rise(one.texture.points(latest=1), one.arms_pct)
         one.front.see(picture[None], risen)
         one.back.see(picture[None], risen)
         one.t_s.append(t_s)
@@ -107,11 +107,10 @@ class Mirror:
         mask: NDArray[np.float32] = turn.apply(np.mean(self._masks[-FIRST_POSES:], axis=0))
         reference: Floats = np.stack([turn.apply(grey) for grey in self._early]).astype(float).mean(axis=0)
         bodies = [s.bodies[i] for s, i in zip(self._samples, player.chosen, strict=True) if i >= 0]
-        inside = trunk_film.to_body_pct(np.median([body.points_px for body in bodies], axis=0), player)
         self._followed = _Followed(
             player, turn, Texture(mask, np.asarray(reference, np.uint8)), Outline(mask, reference, outward=1, step_pct=STEP_PCT),
             Outline(mask, reference, outward=-1, step_pct=STEP_PCT),
-            np.array([[inside[a], inside[b]] for a, b in lm.ARM_PIECES]), list(self._samples), [t_s],
+            trunk_film.arms_of(bodies, player), list(self._samples), [t_s],
         )  # fmt: skip
         for part in (self._followed.front, self._followed.back):
             part.see(np.asarray(reference, np.uint8)[None], np.zeros(1))

@@ -15,6 +15,7 @@ LEVELS = 1  # halvings of the picture where a point was lost: with the place in 
 STRIDE_PX = 2.0  # from one picture to the next: a point that went farther, or is lost, is looked for again in the halved picture
 WEAKEST = 0.002  # of the strongest corner; a plain shirt has only weak ones
 Single = NDArray[np.float32]
+NOISE_GREY = 12.0  # by which a patch of a coded picture differs from its reference, shading and folds included; own, over clips of several makers
 LOST = 255.0  # difference told of a point that was not found
 CRITERIA = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_COUNT, 20, 0.01)
 
@@ -31,6 +32,7 @@ class Texture:
         self._start = np.concatenate([body, room]).astype(np.float32)
         self._guess = self._start.copy()
         self._on_body = np.arange(len(self._start)) < len(body)
+        self._unsure_px = NOISE_GREY * _unsure(reference, self._start)
         self._place: list[Floats] = []
         self._error: list[Floats] = []
 
@@ -65,7 +67,9 @@ class Texture:
         since = 0 if latest is None else max(len(self._place) - latest, 0)
         at = np.column_stack([self._start[:, 0] / PX_PER_PCT + BACK_PCT, TOP_PCT - self._start[:, 1] / PX_PER_PCT])
         move = (np.array(self._place[since:]) - self._start) / PX_PER_PCT * np.array([1.0, -1.0])
-        return Points(at_pct=np.asarray(at, np.float64), move_pct=move, error=np.array(self._error), on_body=self._on_body)
+        return Points(
+            at_pct=np.asarray(at, np.float64), move_pct=move, error=np.array(self._error), on_body=self._on_body, unsure_pct=self._unsure_px / PX_PER_PCT
+        )  # fmt: skip
 
 
 def _on_trunk(shape: tuple[int, ...]) -> NDArray[np.bool_]:
@@ -78,3 +82,14 @@ def _on_trunk(shape: tuple[int, ...]) -> NDArray[np.bool_]:
 def _corners(reference: NDArray[np.uint8], where: NDArray[np.uint8], most: int) -> Floats:
     found = cv2.goodFeaturesToTrack(reference, most, WEAKEST, APART_PX, mask=where, blockSize=7)
     return np.zeros((0, 2)) if found is None else found[:, 0].astype(float)
+
+
+def _unsure(reference: NDArray[np.uint8], places: Single) -> Floats:
+    """Standard error of a patch's move across and down, px for each grey level of noise: [p, 2]. From the normal equations that it is followed by (Lucas and
+    Kanade 1981): where all edges run one way, nothing tells the move along them."""
+    across, down = (cv2.Scharr(reference, cv2.CV_64F, *way, scale=1 / 32) for way in ((1, 0), (0, 1)))
+    column, row = (np.clip(np.rint(places[:, i]).astype(int), 0, reference.shape[1 - i] - 1) for i in (0, 1))
+    products = (across**2, down**2, across * down)
+    xx, yy, xy = (cv2.boxFilter(one, -1, (WINDOW_PX, WINDOW_PX), normalize=False)[row, column] for one in products)
+    left = np.maximum(xx * yy - xy**2, 1e-6)
+    return np.sqrt(np.column_stack([yy, xx]) / left[:, None])

@@ -168,13 +168,17 @@ def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
 
 
 def _met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:
-    """Fullness and the exhale's start; one turn, the mean weighted by how sure each is, where no pause can be told between them."""
+    """Fullness and the exhale's start; one turn where no pause can be told between them: the mean weighted by how sure each is. Where they were read crossed it
+    is the start, since what falls as one tells more than the last of several to be full."""
     gap_s = leave.t_s - end.t_s
+    if gap_s < 0.0:
+        turn = Turn(leave.t_s, max(leave.half_width_s, min(0.5 * -gap_s, end.half_width_s)))
+        return turn, turn
     if gap_s >= MEET * float(np.hypot(end.half_width_s, leave.half_width_s)):
         return end, Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
     sure = 1.0 / end.half_width_s**2, 1.0 / leave.half_width_s**2
     t_s = (sure[0] * end.t_s + sure[1] * leave.t_s) / sum(sure)
-    turn = Turn(t_s, max(MET_NARROWER * max(end.half_width_s, leave.half_width_s), 0.5 * abs(gap_s)))
+    turn = Turn(t_s, max(MET_NARROWER * max(end.half_width_s, leave.half_width_s), 0.5 * gap_s))
     return turn, turn
 
 

@@ -85,7 +85,7 @@ def leaving(
         fading=fading,
     )
     pace = 0.5 * excursion / max(float(time[-1]) - found.t_s, 1.0 / GRID_HZ)
-    return Turn(found.t_s - hidden / pace, float(np.hypot(found.half_width_s, UNSEEN_PCT / pace)))
+    return Turn(found.t_s - min(hidden / pace, EARLIER_S), float(np.hypot(found.half_width_s, min(UNSEEN_PCT / pace, EARLIER_S))))
 
 
 def _earliest_s(time: Floats, done: Floats, lowest: int) -> float:

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from brevin.core.kinematics.arms import ARM_REACH, distance
 from brevin.core.kinematics.rigid import followed_strips
 from brevin.core.track import Floats, Strips
 
@@ -10,8 +11,6 @@ EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm 
 NEIGHBOUR_PCT = 4.0
 STEEP, STEEP_OVER_PCT = 0.5, 6.1  # forward a height by which no chest's outline runs, over so much of the height to both sides
 BELLY_TO_PCT = 46.0  # height up to which a belly may bow out over the lap
-NOWHERE_PCT = 99.0
-ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 
 
 def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
@@ -47,15 +46,3 @@ def _has_neighbour(up_pct: Floats, free: np.ndarray) -> np.ndarray:
     """Whether another free strip lies next to each: a lone one between arms follows a sleeve or a chin."""
     heights = up_pct[free]
     return np.array([np.sum(np.abs(heights - h) < NEIGHBOUR_PCT) > 1 for h in up_pct], bool)
-
-
-def distance(points: Floats, pieces: Floats) -> Floats:
-    """From each point [p, 2] to the nearest piece of a line between two others [m, 2, 2], in their unit: [p]; far away where there is none."""
-    if not len(pieces):
-        return np.full(len(points), NOWHERE_PCT)
-    start, way = pieces[:, 0], pieces[:, 1] - pieces[:, 0]
-    off = points[:, None] - start[None]
-    along = np.clip((off * way).sum(axis=2) / np.maximum((way**2).sum(axis=1), 1e-9), 0.0, 1.0)
-    gap = off - along[..., None] * way
-    nearest: Floats = np.hypot(gap[..., 0], gap[..., 1]).min(axis=1)
-    return nearest

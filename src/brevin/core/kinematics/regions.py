@@ -7,12 +7,12 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.outline import distance, free_outline
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, outline_travel, relative
+from brevin.core.kinematics.arms import ARM_REACH, distance
+from brevin.core.kinematics.outline import free_outline
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, outline_travel, relative
 from brevin.core.track import Floats, Sighting
 
 EDGE_CLEAR = 3.0  # a point nearer to the outline is half background
-ARM_REACH = 9.0  # half width of an arm, with the patch that follows a point
 LEAST_STRIPS = 2  # from which a region counts as seen on its outline
 LEAST_PLACES, ENOUGH_STRIPS = 3, 4  # places a region needs; strips of free outline that need no help from the flank
 JUMPS_TIMES, JUMPS_LEAST = 4.0, 0.10  # times the usual, and percent of trunk, from frame to frame: a place that jumps more is lost
@@ -86,7 +86,7 @@ def _places(sighting: Sighting, rigid: RigidMotion) -> _Places:
         at_pct=at, up_pct=at[:, 1],
         moves=np.concatenate([outline[:, free], points], axis=1),
         depth=np.concatenate([np.ones(int(free.sum())), depth]),
-        weight=np.concatenate([np.ones(int(free.sum())), np.full(int(flank.sum()), POINT_WEIGHT)]),
+        weight=np.concatenate([np.ones(int(free.sum())), POINT_WEIGHT * how_sure(sighting.points.unsure_pct[flank, 0])]),
     )  # fmt: skip
 
 
@@ -152,7 +152,7 @@ def disagreement(scaled: Floats, trace: Floats, weight: Floats) -> float:
     mean = filters.smooth(trace - trace.mean())
     gain = (calm.T @ mean) / max(float(mean @ mean), 1e-9)
     off = calm - mean[:, None] * gain[None]
-    independent = max(len(weight) / NEIGHBOURS_ALIKE, 1.0)
+    independent = max(float(weight.sum() ** 2 / (weight @ weight)) / NEIGHBOURS_ALIKE, 1.0)
     return float(np.sqrt((weight @ (off**2).mean(axis=0)) / weight.sum() / independent))
 
 

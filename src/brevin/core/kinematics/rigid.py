@@ -4,11 +4,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core import filters
+from brevin.core.kinematics.arms import ARM_REACH, distance
 from brevin.core.track import Floats, Points, Strips
 
 MISFIT_MOST = 0.45  # a strip that looks this unlike its reference follows something else
 CLEAR_LEAST = 4.0  # grey levels of contrast below which an edge is not followed
 POINT_ERROR_MOST = 12.0  # grey levels a followed patch may differ on average
+UNSURE_PCT = 0.08  # of trunk: a point whose moves are so unsure counts half
+LOWER_BACK_TO_PCT, LOWER_BACK_PCT = 6.0, (-8.0, 40.0)  # how far forward it reaches, and between which heights
+LEAST_POINTS, FARTHEST = 3, 6  # of it, from which its rise is told, and how many tell it where an arm hangs over it
+SURELY_OFF_PCT = 2.0 * ARM_REACH  # from the middle of an arm: nothing that it does is seen there
 
 
 @dataclass(frozen=True)
@@ -21,7 +27,7 @@ class RigidMotion:
     noise_pct: float
 
 
-def rigid_motion(back: Strips, points: Points) -> RigidMotion:
+def rigid_motion(back: Strips, points: Points, arms_pct: Floats) -> RigidMotion:
     """Shift and rotation of the back, fitted over its strips at each moment, strips that disagree left out; rise from points of the lower back."""
     n = len(back.travel_pct)
     use = followed_strips(back)
@@ -31,7 +37,7 @@ def rigid_motion(back: Strips, points: Points) -> RigidMotion:
     keep = _coherent(height, move)
     base, rotation = _lines(height[keep], move[:, keep])
     rest = move[:, keep] - (base[:, None] + rotation[:, None] * height[keep] / 100)
-    return RigidMotion(base, rise(points, rotation), rotation, noise_pct=float(rest.std() / np.sqrt(keep.sum())))
+    return RigidMotion(base, rise(points, arms_pct, rotation), rotation, noise_pct=float(rest.std() / np.sqrt(keep.sum())))
 
 
 def followed_strips(strips: Strips) -> np.ndarray:
@@ -58,19 +64,38 @@ def _lines(height: Floats, move: Floats) -> tuple[Floats, Floats]:
     return solved[0], solved[1]
 
 
-def rise(points: Points, rotation: Floats | None = None) -> Floats:
-    """How far the lower back has gone up, percent of trunk [n]: median of its points, their share of the trunk's rotation taken away."""
+def rise(points: Points, arms_pct: Floats, rotation: Floats | None = None) -> Floats:
+    """How far the lower back has gone up, percent of trunk [n]: median of its points by how sure each is, their share of the trunk's rotation taken
+    away. arms_pct: [m, 2, 2]."""
     rotation = np.zeros(len(points.move_pct)) if rotation is None else rotation
     at, move = points.at_pct, points.move_pct
-    low = points.on_body & (at[:, 0] < 6.0) & (at[:, 1] < 40.0) & (at[:, 1] > -8.0) & followed_points(points)
-    if low.sum() < 3:
+    back = _lower_back(points, arms_pct)
+    if back.sum() < LEAST_POINTS:
         return np.zeros(len(rotation))
-    return np.median(move[:, low, 1] + rotation[:, None] * at[None, low, 0] / 100, axis=1)
+    risen = move[:, back, 1] + rotation[:, None] * at[None, back, 0] / 100
+    return filters.weighted_median(risen, how_sure(points.unsure_pct[back, 1]))
+
+
+def _lower_back(points: Points, arms_pct: Floats) -> np.ndarray:
+    """Points of the lower back off the arms, the farthest few where an arm hangs over it: that goes up with the shoulders and drags the shirt along."""
+    at = points.at_pct
+    low = points.on_body & (at[:, 0] < LOWER_BACK_TO_PCT) & (at[:, 1] > LOWER_BACK_PCT[0]) & (at[:, 1] < LOWER_BACK_PCT[1]) & followed_points(points)
+    if low.sum() < LEAST_POINTS:
+        return low
+    away = distance(at, arms_pct)
+    few = np.sort(away[low])[-min(FARTHEST, int(low.sum()))]
+    return low & (away >= min(SURELY_OFF_PCT, float(few)))
 
 
 def followed_points(points: Points) -> np.ndarray:
     """Which points look like their reference over most of the time: [p] bool."""
     return np.median(points.error, axis=0) < POINT_ERROR_MOST
+
+
+def how_sure(unsure_pct: Floats) -> Floats:
+    """What points count beside one whose moves are known: 0 to 1."""
+    weight: Floats = 1.0 / (1.0 + (unsure_pct / UNSURE_PCT) ** 2)
+    return weight
 
 
 def relative(points: Points, rigid: RigidMotion) -> Floats:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from brevin.core.kinematics.outline import distance
+from brevin.core.kinematics.arms import distance
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
 from brevin.core.track import Body, Floats

@@ -3,9 +3,9 @@
 import numpy as np
 
 from brevin.core import filters
-from brevin.core.kinematics.outline import distance
+from brevin.core.kinematics.arms import distance
 from brevin.core.kinematics.regions import NOTHING, Found, Region, disagreement, looked_at
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, relative
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, relative
 from brevin.core.track import Floats, Points
 
 
@@ -28,8 +28,11 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
         alike &= gain >= np.quantile(gain[alike], 0.5) if alike.any() else alike
     alike = alike if alike.sum() >= 2 else ~nowhere
     chosen = rise[:, alike]
-    trace = chosen.mean(axis=1)
-    found = Region(values=trace, model_error=0.15, noise=disagreement(chosen, trace, np.ones(chosen.shape[1])))
+    unsure_pct = points.unsure_pct[near, 1][alike]
+    sure = how_sure(unsure_pct)
+    trace = chosen @ sure / sure.sum()
+    patches = float(np.linalg.norm(sure * unsure_pct) / sure.sum())  # a plain shirt leaves few of them, and they may be wrong together
+    found = Region(values=trace, model_error=0.15, noise=float(np.hypot(disagreement(chosen, trace, sure), patches)))
     return Found(found, looked_at(at[near], nowhere, alike))
 
 

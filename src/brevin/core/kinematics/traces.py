@@ -49,7 +49,7 @@ def traces(sighting: Sighting) -> Traces:
     """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
     assert sighting.front is not None and sighting.back is not None and sighting.points is not None
     grid_s = filters.uniform_times(sighting.t_s)
-    rigid = rigid_motion(sighting.back, sighting.points)
+    rigid = rigid_motion(sighting.back, sighting.points, sighting.arms_pct)
     front_view = sighting.view == "front"
     abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid)
     if abdomen.region is not None and chest.region is None:

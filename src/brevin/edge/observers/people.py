@@ -12,8 +12,9 @@ from brevin.core.errors import ClipUnusable
 from brevin.core.gate import refusal
 from brevin.core.pose import player as pick
 from brevin.core.pose.shape import shape_of
-from brevin.core.track import Facts, Player, PoseSample
+from brevin.core.track import Facts, Floats, Player, PoseSample
 from brevin.edge.closer import Closer
+from brevin.edge.film import arms_of
 from brevin.edge.pose_model import PoseModel, Seen
 from brevin.edge.video import VideoFrame
 
@@ -87,6 +88,11 @@ class People:
         own = [masks[i] for masks, i in zip(self._masks, player.chosen, strict=False) if 0 <= i < len(masks)]
         mean: Mask = np.mean(own[-MASKS:], axis=0)
         return mean
+
+    def arms_pct(self, player: Player) -> Floats:
+        """Where a player's arms are over the first seconds: [6, 2, 2] in body coordinates."""
+        own = zip(self.samples, player.chosen, strict=False)
+        return arms_of([s.bodies[i] for s, i in own if i >= 0 and s.t_s <= FIRST_POSES_S + OFTEN_S / 2], player)
 
     def _due(self, frame: VideoFrame) -> bool:
         if frame.t_s < self._next_s:

@@ -28,10 +28,12 @@ RESTLESS_GREY, RESTLESS_SHARE = 0.3, 0.3  # a count-in that changes from frame t
 class Trunk:
     """One player's trunk. Pictures wait until the reference is known, then are followed and forgotten.
 
-    light, detail, change: of each picture, grey levels; at: the map from picture to film for each number of a picture.
+    arms_pct: where its arms are, [m, 2, 2] in body coordinates; light, detail, change: of each picture, grey levels; at: the map from picture to film for each
+    number of a picture.
     """
 
-    def __init__(self, mask: NDArray[np.float32], at: Callable[[int], trunk_film.BodyMap]) -> None:
+    def __init__(self, mask: NDArray[np.float32], arms_pct: Floats, at: Callable[[int], trunk_film.BodyMap]) -> None:
+        self.arms_pct = arms_pct
         self.light: list[float] = []
         self.detail: list[float] = []
         self.change: list[float] = []
@@ -111,7 +113,7 @@ class Trunk:
     def _follow(self, film: Grey) -> None:
         for picture in film:
             self.texture.see(picture)
-        risen_pct = rise(self.texture.points(latest=len(film)))
+        risen_pct = rise(self.texture.points(latest=len(film)), self.arms_pct)
         self.front.see(film, risen_pct)
         self.back.see(film, risen_pct)
 
@@ -152,10 +154,11 @@ class Trunks:
     def _trunk(self, player: Player, place: int) -> Trunk:
         turn = trunk_film.body_map(player)
         mask: NDArray[np.float32] = turn.apply(self._people.mask(player))
+        arms_pct = self._people.arms_pct(player)
         camera = self._cameras[place] if self._cameras else None
         if camera is None:
-            return Trunk(mask, lambda _: turn)
-        return Trunk(mask, lambda picture: steady.undone(turn, camera, picture))
+            return Trunk(mask, arms_pct, lambda _: turn)
+        return Trunk(mask, arms_pct, lambda picture: steady.undone(turn, camera, picture))
 
 
 def light_of(picture: Grey) -> tuple[float, float]:

@@ -97,10 +97,13 @@ def test_fullness_and_leaving_that_cannot_be_told_apart_are_one_turn() -> None:
     assert end.half_width_s >= 0.1
 
 
-def test_fullness_after_the_exhale_began_is_none() -> None:
-    assert _met(Turn(7.5, 0.5), Turn(7.0, 0.1)) == (Turn(7.0, 0.25), Turn(7.0, 0.25)), "as unsure as they are apart"
-    assert _met(Turn(8.6, 0.5), Turn(7.0, 0.1))[1] == Turn(7.0, 0.5), "and no more than the fullness was"
-    assert _met(Turn(7.1, 0.5), Turn(7.0, 0.2))[1] == Turn(7.0, 0.2)
+def test_fullness_that_is_read_after_the_exhale_began_counts_little() -> None:
+    crossed, same = _met(Turn(7.2, 0.2), Turn(7.0, 0.2))
+    assert crossed == same and crossed.t_s == pytest.approx(7.04), "within what both are unsure: near the start"
+    assert _met(Turn(8.5, 0.5), Turn(7.0, 0.1))[1] == Turn(7.0, 0.5), (
+        "further apart one of them is wrong: the surer is believed, and no more than the other was"
+    )
+    assert _met(Turn(7.0, 0.1), Turn(6.5, 0.25))[0] == Turn(7.0, 0.25)
 
 
 def test_a_pause_that_is_clear_stays_a_pause() -> None:

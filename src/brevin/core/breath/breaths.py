@@ -18,6 +18,7 @@ LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale fro
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 MEET = 1.65  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
+CROSSED = 0.25  # what fullness counts where it was read after the exhale's start: the last of several turns errs late; own, shows in ./brevin bench accuracy
 MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
 HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
@@ -168,17 +169,18 @@ def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
 
 
 def _met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:
-    """Fullness and the exhale's start; one turn where no pause can be told between them: the mean weighted by how sure each is. Where they were read crossed it
-    is the start, since what falls as one tells more than the last of several to be full."""
-    gap_s = leave.t_s - end.t_s
-    if gap_s < 0.0:
-        turn = Turn(leave.t_s, max(leave.half_width_s, min(0.5 * -gap_s, end.half_width_s)))
-        return turn, turn
-    if gap_s >= MEET * float(np.hypot(end.half_width_s, leave.half_width_s)):
+    """Fullness and the exhale's start; one turn where no pause can be told between them: the mean weighted by how sure each is. Where they were read crossed by
+    more than they are unsure, one of them is wrong, and the turn is the surer one."""
+    gap_s, joint_s = leave.t_s - end.t_s, float(np.hypot(end.half_width_s, leave.half_width_s))
+    if gap_s >= MEET * joint_s:
         return end, Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
-    sure = 1.0 / end.half_width_s**2, 1.0 / leave.half_width_s**2
+    surer, other = sorted((end, leave), key=lambda turn: turn.half_width_s)
+    if gap_s < -joint_s:
+        turn = Turn(surer.t_s, max(surer.half_width_s, min(0.5 * abs(gap_s), other.half_width_s)))
+        return turn, turn
+    sure = (CROSSED if gap_s < 0.0 else 1.0) / end.half_width_s**2, 1.0 / leave.half_width_s**2
     t_s = (sure[0] * end.t_s + sure[1] * leave.t_s) / sum(sure)
-    turn = Turn(t_s, max(MET_NARROWER * max(end.half_width_s, leave.half_width_s), 0.5 * gap_s))
+    turn = Turn(t_s, max(MET_NARROWER * other.half_width_s, 0.5 * abs(gap_s)))
     return turn, turn
 
 

@@ -30,7 +30,7 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
     chosen = rise[:, alike]
     unsure_pct = points.unsure_pct[near, 1][alike]
     sure = how_sure(unsure_pct)
-    trace = chosen @ sure / sure.sum()
+    trace = filters.weighted_median(chosen, sure)
     patches = float(np.linalg.norm(sure * unsure_pct) / sure.sum())  # a plain shirt leaves few of them, and they may be wrong together
     found = Region(values=trace, model_error=0.15, noise=float(np.hypot(disagreement(chosen, trace, sure), patches)))
     return Found(found, looked_at(at[near], nowhere, alike))

@@ -5,8 +5,8 @@ from hypothesis import strategies as st
 
 from brevin.core import filters
 from brevin.core.breath.around import Around, joint_of
-from brevin.core.breath.breaths import HOLD_WIDER, MEET, _met
 from brevin.core.breath.cycles import Swing, breath_signal, swings
+from brevin.core.breath.pauses import HOLD_WIDER, MEET, met
 from brevin.core.breath.turns import Turn, arriving, leaving
 from brevin.core.synth import eased
 
@@ -92,23 +92,21 @@ def test_a_ripple_on_the_way_is_no_rest() -> None:
 
 
 def test_fullness_and_leaving_that_cannot_be_told_apart_are_one_turn() -> None:
-    end, leave = _met(Turn(7.0, 0.1), Turn(7.2, 0.2))
+    end, leave = met(Turn(7.0, 0.1), Turn(7.2, 0.2))
     assert end == leave and end.t_s == pytest.approx(7.04), "nearer to the surer one"
     assert end.half_width_s >= 0.1
 
 
 def test_fullness_that_is_read_after_the_exhale_began_counts_little() -> None:
-    crossed, same = _met(Turn(7.2, 0.2), Turn(7.0, 0.2))
+    crossed, same = met(Turn(7.2, 0.2), Turn(7.0, 0.2))
     assert crossed == same and crossed.t_s == pytest.approx(7.04), "within what both are unsure: near the start"
-    assert _met(Turn(8.5, 0.5), Turn(7.0, 0.1))[1] == Turn(7.0, 0.5), (
-        "further apart one of them is wrong: the surer is believed, and no more than the other was"
-    )
-    assert _met(Turn(7.0, 0.1), Turn(6.5, 0.25))[0] == Turn(7.0, 0.25)
+    assert met(Turn(8.5, 0.5), Turn(7.0, 0.1))[1] == Turn(7.0, 0.5), "further apart one of them is wrong: the surer is believed, and no more than the other was"
+    assert met(Turn(7.0, 0.1), Turn(6.5, 0.25))[0] == Turn(7.0, 0.25)
 
 
 def test_a_pause_that_is_clear_stays_a_pause() -> None:
     gap_s = MEET * np.hypot(0.1, 0.1) + 0.01
-    end, leave = _met(Turn(7.0, 0.1), Turn(7.0 + gap_s, 0.1))
+    end, leave = met(Turn(7.0, 0.1), Turn(7.0 + gap_s, 0.1))
     assert (end, leave) == (Turn(7.0, 0.1), Turn(7.0 + gap_s, HOLD_WIDER * 0.1))
 
 

@@ -1,5 +1,6 @@
 """docs/accuracy.md and its pictures, from what ``brevin.bench.accuracy`` found. Pictures are SVG: ink is what was read, pencil what was planted."""
 
+from collections.abc import Sequence
 from pathlib import Path
 from statistics import median
 
@@ -20,8 +21,8 @@ NAMES = {
 }  # fmt: skip
 
 
-def write(tallies: list[Tally]) -> None:
-    """The page with its pictures."""
+def write(tallies: list[Tally], squeezed: Sequence[str] = ()) -> None:
+    """The page with its pictures. squeezed: the lines on clips that were coded anew."""
     PICTURES.mkdir(exist_ok=True)
     for old in PICTURES.glob("*.svg"):
         old.unlink()
@@ -31,6 +32,7 @@ def write(tallies: list[Tally]) -> None:
     ]  # fmt: skip
     for number, tally in enumerate(tallies):
         lines += _section(tally, f"errors-{number + 1}.svg")
+    lines += squeezed
     lines += _worst([(tally, breath) for tally in tallies for breath in tally.found])
     PAGE.write_text("\n".join(lines) + "\n")
 

@@ -15,8 +15,8 @@ from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
 from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 6  # of what is kept: a release that keeps something else counts on
-OLDER = (1, 2, 3, 4, 5)  # versions that are still judged: 1 kept no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 no faces, 5 no hands
+KIND, VERSION = "evidence", 7  # of what is kept: a release that keeps something else counts on
+OLDER = (1, 2, 3, 4, 5, 6)  # still judged: 1 kept no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 no faces, 5 no hands, 6 no age
 
 
 @dataclass(frozen=True)

@@ -27,6 +27,7 @@ HOLES_NOTED_S, HOLES_MOST_SHARE = 0.5, 0.2  # of holes in all: said from here, r
 ROOM_MOVES_PCT, ROOM_SHAKES_PCT = 1.5, 6.0  # of trunk, spread of the room's points: advice, refusal
 MOST_LOST = 0.5  # of the strips at the belly's heights: where more are not found again, nothing need be before it
 SWAY_MOST_PCT = 5.0  # of trunk, standard deviation of the back's own motion
+STALE_NOTED_S, STALE_MOST_S = 0.08, 0.25  # mean age of the picture while the trunk moves: said from here, refused from here
 CHEST_UNSURE = 0.2  # share of its amplitude the assumed profile may be wrong by: from here on the chest is seen on the flank alone
 
 
@@ -70,8 +71,9 @@ def refusal(code: str, samples: Sequence[PoseSample]) -> str:
     return "too_dark" if code == "no_person" and dark else code
 
 
-def picture_reasons(stretch: Stretch, *, view: View | None) -> tuple[list[Reason], list[Reason]]:
-    """What the pictures of a stretch make unreadable, and what is only advice. The view decides first: from the front the breath cannot be read."""
+def picture_reasons(stretch: Stretch, *, view: View | None, stale_s: float = 0.0) -> tuple[list[Reason], list[Reason]]:
+    """What the pictures of a stretch make unreadable, and what is only advice. The view decides first: from the front the breath cannot be read. stale_s: how
+    old the picture is while the trunk moves, where the whole clip has told it."""
     if view == "front":
         return [reason("front_view_breath")], _camera_advice(stretch)
     if len(stretch.t_s) < 2:
@@ -93,7 +95,10 @@ def picture_reasons(stretch: Stretch, *, view: View | None) -> tuple[list[Reason
         stops.append(reason("too_blurred"))
     if camera_state(stretch) == "unreadable":
         stops.append(reason("camera_moving"))
-    return stops, _holes_advice(stretch) + _camera_advice(stretch)
+    if stale_s > STALE_MOST_S:
+        stops.append(reason("coded_hard"))
+    squeezed = [reason("coded_hard")] if STALE_NOTED_S < stale_s <= STALE_MOST_S else []
+    return stops, _holes_advice(stretch) + _camera_advice(stretch) + squeezed
 
 
 def is_dark(picture: Picture) -> bool:

@@ -131,7 +131,7 @@ def seen_as(found: Evidence, task: Task, edits: Edits) -> tuple[View, Position] 
 def _breathing(asked: _Asked, who: Followed) -> _Breathing:
     """The breaths and the quality gate's word on them."""
     turns = with_moved(breaths(who.traces), asked.edits.turns)
-    stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view)
+    stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view, stale_s=who.traces.stale_s)
     if who.view != "front":
         stops = [*stops, *_unreadable_breath(asked, who, turns, stops)]
         advice = [*advice, *_chest_advice(asked, who)]

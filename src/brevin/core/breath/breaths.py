@@ -6,6 +6,7 @@ import numpy as np
 
 from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
 from brevin.core.breath.cycles import Swing, breath_signal
+from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
 from brevin.core.breath.turns import Turn, arriving, leaving
@@ -17,10 +18,7 @@ END_SHARE = 0.15  # of the larger region's excursion: below it the end is the la
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
-MEET = 1.65  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
-CROSSED = 0.25  # what fullness counts where it was read after the exhale's start: the last of several turns errs late; own, shows in ./brevin bench accuracy
-MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
-HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
+LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, over clips coded anew at three rates
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
@@ -58,7 +56,7 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     turns = [_turns(regions, carriers, signal, one, first_of(own)) for one, own in zip(around, starts, strict=True)]
     if traces.seen["chest"] and "chest" not in regions:
         turns = [replace(one, half_rise_s=one.half_rise_s | {"chest": _half_rise(traces.chest, own)}) for one, own in zip(turns, around, strict=True)]
-    return [_unsure_in_holes(one, traces.holes) for one in turns]
+    return [_late(_unsure_in_holes(one, traces.holes), traces.stale_s) for one in turns]
 
 
 def _half_rise(values: Floats, around: Around) -> float | None:
@@ -85,6 +83,16 @@ def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...])
     )  # fmt: skip
 
 
+def _late(turns: BreathTurns, stale_s: float) -> BreathTurns:
+    """A clip that was coded hard keeps still until a movement has gone some way: its starts may lie earlier than they show, and are less sure."""
+    late_s = LATE_TIMES * max(stale_s - FRESH_S, 0.0)
+
+    def less_sure(turn: Turn | None) -> Turn | None:
+        return None if turn is None else Turn(turn.t_s, float(np.hypot(turn.half_width_s, late_s)))
+
+    return replace(turns, inhale_start=less_sure(turns.inhale_start), exhale_start=less_sure(turns.exhale_start))
+
+
 def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:
     """Regions that tell when, the weight of each and their common signal."""
     seen = traces.timed
@@ -103,9 +111,9 @@ def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floa
     fall_mid = crossing(signal, swing.peak, swing.next_trough)
     end, half_rise_s = _filled(regions, carriers, around, start)
     leave, rest = _exhale(carriers, around)
-    start, end = _uncrossed(start, end)
-    leave, rest = _uncrossed(leave, rest)
-    end, leave = _met(end, leave)
+    start, end = uncrossed(start, end)
+    leave, rest = uncrossed(leave, rest)
+    end, leave = met(end, leave)
     start, rest = min(start, end, key=_when), max(leave, rest, key=_when)
     cut_start = swing.cut_at_start and rise_mid - swing.trough < 2
     cut_end = swing.cut_at_end or fall_mid >= len(t_s) - 2
@@ -166,31 +174,6 @@ def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
     from_i = min(crossing(joint, around.swing.trough, top), fall - 1)
     leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT)
     return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
-
-
-def _met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:
-    """Fullness and the exhale's start; one turn where no pause can be told between them: the mean weighted by how sure each is. Where they were read crossed by
-    more than they are unsure, one of them is wrong, and the turn is the surer one."""
-    gap_s, joint_s = leave.t_s - end.t_s, float(np.hypot(end.half_width_s, leave.half_width_s))
-    if gap_s >= MEET * joint_s:
-        return end, Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
-    surer, other = sorted((end, leave), key=lambda turn: turn.half_width_s)
-    if gap_s < -joint_s:
-        turn = Turn(surer.t_s, max(surer.half_width_s, min(0.5 * abs(gap_s), other.half_width_s)))
-        return turn, turn
-    sure = (CROSSED if gap_s < 0.0 else 1.0) / end.half_width_s**2, 1.0 / leave.half_width_s**2
-    t_s = (sure[0] * end.t_s + sure[1] * leave.t_s) / sum(sure)
-    turn = Turn(t_s, max(MET_NARROWER * other.half_width_s, 0.5 * abs(gap_s)))
-    return turn, turn
-
-
-def _uncrossed(first: Turn, second: Turn) -> tuple[Turn, Turn]:
-    """Two turns in their order; where they were read crossed, both stand between the two readings and may lie at either."""
-    gap_s = first.t_s - second.t_s
-    if gap_s <= 0:
-        return first, second
-    between = Turn(0.5 * (first.t_s + second.t_s), max(first.half_width_s, second.half_width_s, 0.5 * gap_s))
-    return between, between
 
 
 def _when(turn: Turn) -> float:

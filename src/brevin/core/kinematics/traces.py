@@ -6,6 +6,7 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
+from brevin.core.kinematics.coding import stale_s
 from brevin.core.kinematics.regions import NOTHING, Region, regions
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
@@ -22,7 +23,8 @@ class Traces:
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
     profile, and as ``leak`` the error of what is taken from the chest;
     seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
-    seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it.
+    seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it;
+    stale_s: mean age of the picture while the outline moves (coding.stale_s).
     """
 
     t_s: Floats
@@ -38,6 +40,7 @@ class Traces:
     holes: tuple[tuple[float, float], ...] = ()
     looked: dict[str, Floats] = field(default_factory=dict)
     lost: float = 0.0
+    stale_s: float = 0.0
 
     @property
     def timed(self) -> dict[str, bool]:
@@ -74,7 +77,7 @@ def traces(sighting: Sighting) -> Traces:
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
         holes=filters.holes(sighting.t_s),
         looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
-        lost=_lost(sighting.front),
+        lost=_lost(sighting.front), stale_s=0.0 if front_view else stale_s(sighting.front, sighting.arms_pct, sighting.t_s),
     )  # fmt: skip
 
 

@@ -37,6 +37,10 @@ REASONS: dict[str, Sentence] = {
     "too_dark": Sentence("all", "It is too dark to see the trunk. Turn on a light or turn the player toward the window, and film again."),
     "too_blurred": Sentence("breath", "The picture is too soft to follow the shirt. Wipe the lens, let it focus, and film again."),
     "frozen_picture": Sentence("breath", "The picture stands still for {frozen_pct} % of the clip. Restart the camera and film again."),
+    "coded_hard": Sentence(
+        "breath",
+        "This copy of the clip was squeezed so hard that slow movement comes late in it. Send the camera's own file, no messenger's copy, or film again.",
+    ),
     "low_frame_rate": Sentence("breath", "The clip has only {rate_hz} pictures a second. Set the camera to 25 or more, and film again."),
     "camera_moving": Sentence("breath", "The camera moves too much. Lean the phone on something firm, and film again."),
     "player_moving": Sentence("breath", "The player moves too much to see the breath. Let the player settle, count in again, and film again."),

@@ -21,8 +21,8 @@ NAMES = {
 }  # fmt: skip
 
 
-def write(tallies: list[Tally], squeezed: Sequence[str] = ()) -> None:
-    """The page with its pictures. squeezed: the lines on clips that were coded anew."""
+def write(tallies: list[Tally], worse: Sequence[str] = ()) -> None:
+    """The page with its pictures. worse: the lines on clips that were made worse."""
     PICTURES.mkdir(exist_ok=True)
     for old in PICTURES.glob("*.svg"):
         old.unlink()
@@ -32,7 +32,7 @@ def write(tallies: list[Tally], squeezed: Sequence[str] = ()) -> None:
     ]  # fmt: skip
     for number, tally in enumerate(tallies):
         lines += _section(tally, f"errors-{number + 1}.svg")
-    lines += squeezed
+    lines += worse
     lines += _worst([(tally, breath) for tally in tallies for breath in tally.found])
     PAGE.write_text("\n".join(lines) + "\n")
 

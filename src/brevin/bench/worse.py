@@ -58,7 +58,8 @@ def farther(rgb: Rgb, share: float) -> Rgb:
 def darker(rgb: Rgb, share: float) -> Rgb:
     """Less light on the same sensor: its noise stays."""
     random = np.random.default_rng(int(rgb[::16, ::16].sum()))
-    return np.clip(rgb * share + random.normal(0.0, NOISE_GREY, rgb.shape), 0, 255).astype(np.uint8)
+    noise = NOISE_GREY * random.standard_normal((*rgb.shape[:2], 1), dtype=np.float32)
+    return np.clip(rgb * np.float32(share) + noise, 0, 255).astype(np.uint8)
 
 
 def softer(rgb: Rgb, sigma_px: float) -> Rgb:

@@ -10,10 +10,11 @@ from hypothesis import strategies as st
 from brevin.core import gate
 from brevin.core.breath.breaths import FRESH_S, LATE_TIMES, breaths
 from brevin.core.evidence import evidence
-from brevin.core.kinematics.coding import stale_s
+from brevin.core.kinematics.coding import SAME_PCT, stale_s
 from brevin.core.kinematics.traces import traces
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge
+from brevin.core.synth import Cycle
 from brevin.core.track import Floats, Sighting
 from tests.core.made import sighting
 
@@ -45,6 +46,12 @@ def test_pictures_that_come_twice_are_hardly_older() -> None:
     """A camera of 12 pictures a second in a clip of 25: repeated pictures, and no movement that comes late."""
     made, _, _ = sighting()
     assert 0.0 < age(coded(made, 0.08)) < gate.STALE_NOTED_S
+
+
+def test_a_breath_so_shallow_that_no_picture_differs_much_from_the_one_before_is_not_old() -> None:
+    made, _, _ = sighting("6-0-8@60x2", [Cycle(0.5, 0.2, 0.0)] * 2, noise_pct=0.0, sway_pct=0.0)
+    steps = np.abs(np.diff(made.front.travel_pct[:, 8]))
+    assert np.median(steps[steps > 0]) < SAME_PCT and age(made) < 0.5 * gate.STALE_NOTED_S
 
 
 def test_too_little_of_the_outline_says_nothing() -> None:

@@ -31,7 +31,7 @@ from brevin.standin.truth import task_of
 
 OWN = ROOT / "demo" / "clips"
 STILLS = ROOT / ".build" / "stills"
-WORSE = 3  # of the stills, and the stand-in's own side views, are made worse step by step as well
+WORSE = 2  # of the stills, and the stand-in's own side views, are made worse step by step as well
 SAME_BREATH_S = 0.5  # an inhale this near a planted one is that one
 BARS = {
     "inhale_start_s": 0.08, "exhale_start_s": 0.08, "inhale_beats": 0.15, "pause_beats": 0.15, "exhale_beats": 0.15, "empty_beats": 0.15,

@@ -26,7 +26,7 @@ from brevin.ops.settings import ROOT, model_path
 from brevin.standin.truth import task_of
 
 Rgb = NDArray[np.uint8]
-CLEAN = 18.0  # rate factor of a coder that hardly changes a picture
+CLEAN = 22.0  # rate factor of a coder that hardly changes a picture
 NOISE_GREY = 2.0  # of a sensor, whatever light it has
 TURNS = ("inhale_start_s", "exhale_start_s")
 
@@ -68,12 +68,12 @@ def softer(rgb: Rgb, sigma_px: float) -> Rgb:
 
 
 WAYS = (
-    Way("Coded harder, as a messenger does it", "rate factor", (30, 34, 38, 42), "age of the picture, s", lambda _, who: who.traces.stale_s, coder=float),
-    Way("Farther away", "size", (0.8, 0.6, 0.4, 0.25), "trunk, px", lambda _, who: who.player.trunk_px, farther),
-    Way("Darker", "light", (0.5, 0.25, 0.12, 0.06), "grey of the trunk", lambda _, who: float(np.median(who.picture.light)), darker),
-    Way("Softer", "blur, px", (1.0, 2.0, 4.0, 7.0), "contrast of the outline, grey levels", lambda _, who: float(np.median(who.picture.clear)), softer),
+    Way("Coded harder, as a messenger does it", "rate factor", (30, 34, 38), "age of the picture, s", lambda _, who: who.traces.stale_s, coder=float),
+    Way("Farther away", "size", (0.8, 0.6, 0.4), "trunk, px", lambda _, who: who.player.trunk_px, farther),
+    Way("Darker", "light", (0.5, 0.25, 0.12), "grey of the trunk", lambda _, who: float(np.median(who.picture.light)), darker),
+    Way("Softer", "blur, px", (2.0, 4.0, 7.0), "contrast of the outline, grey levels", lambda _, who: float(np.median(who.picture.clear)), softer),
     Way(
-        "Fewer pictures", "of so many one", (2, 3, 4, 6), "pictures a second", lambda seen, _: 1.0 / float(np.median(np.diff(seen.t_s))), every=int
+        "Fewer pictures", "of so many one", (2, 3, 4), "pictures a second", lambda seen, _: 1.0 / float(np.median(np.diff(seen.t_s))), every=int
     ),
 )  # fmt: skip
 

@@ -14,7 +14,7 @@ POINT_ERROR_MOST = 12.0  # grey levels a followed patch may differ on average
 UNSURE_PCT = 0.08  # of trunk: a point whose moves are so unsure counts half
 LOWER_BACK_TO_PCT, LOWER_BACK_PCT = 6.0, (-8.0, 40.0)  # how far forward it reaches, and between which heights
 LEAST_POINTS, FARTHEST = 3, 6  # of it, from which its rise is told, and how many tell it where an arm hangs over it
-SURELY_OFF_PCT = 2.0 * ARM_REACH  # from the middle of an arm: nothing that it does is seen there
+SURELY_OFF_PCT = 1.5 * ARM_REACH  # from the middle of an arm: hardly anything that it does is seen there
 
 
 @dataclass(frozen=True)

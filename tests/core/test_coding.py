@@ -70,7 +70,15 @@ def test_starts_are_less_sure_by_the_age_and_stay_where_they_were_read() -> None
         for turn in ("inhale_start", "exhale_start"):
             want = np.hypot(getattr(fresh, turn).half_width_s, LATE_TIMES * (0.14 - FRESH_S))
             assert getattr(old, turn).half_width_s == pytest.approx(want)
-        assert old.inhale_end == fresh.inhale_end or old.inhale_end.half_width_s >= fresh.inhale_end.half_width_s
+        assert fresh.inhale_end == fresh.exhale_start and old.inhale_end == old.exhale_start, "without a pause both are one turn"
+
+
+def test_the_end_of_an_inhale_that_is_held_comes_no_later() -> None:
+    made, _, _ = sighting("3-2-4@60x2")
+    moved = traces(made)
+    for fresh, old in zip(breaths(moved), breaths(replace(moved, stale_s=0.14)), strict=True):
+        assert fresh.inhale_end != fresh.exhale_start, "the card holds the breath"
+        assert old.inhale_end == fresh.inhale_end and old.exhale_start.half_width_s > fresh.exhale_start.half_width_s
 
 
 @pytest.mark.parametrize(("every_s", "readable", "said"), [(0.04, True, False), (0.3, True, True), (0.9, False, True)])

@@ -1,7 +1,7 @@
 """How well the readings fit planted truth: every clip set with a truth file beside each clip, and docs/accuracy.md made from it.
 
-Always measured: the project's stand-in clips, and still pictures that breathe (made once into ``.build/stills``, a few
-minutes). Other folders of clips are named in BREVIN_CLIPS, separated by colons.
+Always measured: the project's stand-in clips, still pictures that breathe (made once into ``.build/stills``, a few
+minutes), and some of both made worse step by step. Other folders of clips are named in BREVIN_CLIPS, separated by colons.
 """
 
 import hashlib

@@ -18,7 +18,7 @@ END_SHARE = 0.15  # of the larger region's excursion: below it the end is the la
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
-LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, over clips coded anew at three rates
+LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, shows in ./brevin bench accuracy
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
@@ -90,7 +90,9 @@ def _late(turns: BreathTurns, stale_s: float) -> BreathTurns:
     def less_sure(turn: Turn | None) -> Turn | None:
         return None if turn is None else Turn(turn.t_s, float(np.hypot(turn.half_width_s, late_s)))
 
-    return replace(turns, inhale_start=less_sure(turns.inhale_start), exhale_start=less_sure(turns.exhale_start))
+    leave = less_sure(turns.exhale_start)
+    end = leave if turns.inhale_end == turns.exhale_start else turns.inhale_end  # without a pause both are one turn
+    return replace(turns, inhale_start=less_sure(turns.inhale_start), inhale_end=end, exhale_start=leave)
 
 
 def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:

@@ -93,7 +93,7 @@ def followed_points(points: Points) -> np.ndarray:
 
 
 def how_sure(unsure_pct: Floats) -> Floats:
-    """What points count beside one whose moves are known: 0 to 1."""
+    """What points count beside one whose moves are known, 0 to 1: [p]. unsure_pct: [p] standard error of a move, percent of trunk. Source: own."""
     weight: Floats = 1.0 / (1.0 + (unsure_pct / UNSURE_PCT) ** 2)
     return weight
 

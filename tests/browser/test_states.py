@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from brevin.ops import demo
 from tests.browser.conftest import ONE_BREATH_S, to_take
@@ -175,3 +175,46 @@ def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(des
     expect(line).not_to_have_attribute("d", before)  # as it was looked at there
     desk.get_by_role("button", name="Where it looked").click()
     expect(desk.get_by_test_id("places")).to_have_count(0)
+
+
+def test_a_reading_waits_for_what_stands_over_its_verdicts_so_that_nothing_moves_from_under_a_finger(desk: Page) -> None:
+    late: list[Route] = []
+    for part in ("help?*", "cue?*", "ticks", "repetitions", "since", "overrules"):
+        desk.route(f"**/api/takes/*/{part}", lambda route: late.append(route))
+    to_take(desk, "Saskia")
+    expect(desk.get_by_text("The reading is on its way.")).to_be_visible()
+    _until(desk, late, 6)
+    for route in late:
+        if route.request.url.endswith("since"):
+            route.fulfill(status=404, json={"code": "unknown", "message": "Not there."})  # what fails holds nothing up
+        else:
+            route.continue_()
+    row = desk.get_by_test_id("verdict-raise_spread")
+    row.wait_for()
+    there = row.bounding_box()
+    expect(desk.get_by_role("button", name="The drill for it")).to_be_visible()
+    expect(desk.get_by_role("button", name="I said it")).to_be_visible()
+    assert row.bounding_box() == there
+
+
+def test_the_buttons_under_the_score_of_last_time_stay_where_they_are_when_it_comes(desk: Page) -> None:
+    late: list[Route] = []
+    desk.route("**/report", lambda route: late.append(route))
+    desk.goto("/")
+    film = desk.get_by_role("button", name=re.compile("^Film "))
+    expect(desk.get_by_text("last time:")).to_be_visible()
+    there = film.bounding_box()
+    _until(desk, late, 1)
+    for route in late:
+        route.continue_()
+    expect(desk.get_by_test_id("breath-score")).to_be_visible()
+    assert film.bounding_box() == there
+
+
+def _until(page: Page, held: list[Route], asked: int) -> None:
+    """Until so many requests are held back."""
+    for _ in range(200):
+        if len(held) >= asked:
+            return
+        page.wait_for_timeout(50)
+    raise AssertionError(f"{len(held)} of {asked} were asked for")

@@ -4,10 +4,11 @@ import { body, client, type Fault, TAP } from "./client";
 import { faultOf } from "./said";
 
 /** What helps with a fault of a take: the equipment first, then one drill. */
-export const useHelp = (take_id: string, fault: Fault) =>
+export const useHelp = (take_id: string, fault: Fault | null) =>
   useQuery({
-    queryKey: ["help", take_id, fault.criterion, fault.side ?? ""],
-    queryFn: async () => body(await client.GET("/api/takes/{take_id}/help", { params: { path: { take_id }, query: faultOf(fault) } })),
+    queryKey: ["help", take_id, fault?.criterion, fault?.side ?? ""],
+    enabled: fault !== null,
+    queryFn: async () => body(await client.GET("/api/takes/{take_id}/help", { params: { path: { take_id }, query: faultOf(fault!) } })),
   });
 
 /** What fits a student: chair, stand, strap. */

@@ -12,7 +12,7 @@ import { summaryOf } from "./summary";
 import { Traces } from "./Traces";
 
 const NARROW_PX = 560;
-const NARROW_LEAST_PX = 250; // of height: the lanes' names stand over them
+export const NARROW_LEAST_PX = 250; // of height: the lanes' names stand over them
 const ASIDE_S = 0.35;
 
 const Figure = styled.figure`

@@ -76,10 +76,11 @@ export function stopOf(report: Report): string {
 /** The one sentence to say, what it is for, and how the breath was; or why there is none and what to do. */
 export function Say({ take, report }: { take: Take; report: Report }) {
   const stop = stopOf(report);
-  const spoken = cueOf(take, report);
-  const cue = !stop || spoken?.criterion !== "all" ? spoken?.text : undefined; // a hold is spoken of, however little of the breath is seen
+  const spoken = spokenOf(take, report);
+  const cue = spoken?.text;
+  const helped = helpedOf(take, report);
   const pattern = stop || take.check.kind === "hold" ? "" : patternOf(report); // how the breath was is not what a hold asks
-  const ways = useWays(take, spoken);
+  const ways = useWays(take, helped);
   const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>
@@ -106,8 +107,8 @@ export function Say({ take, report }: { take: Take; report: Report }) {
             )}
           </p>
         )}
-        {cue && spoken && spoken.criterion !== "all" && <Help take={take} cue={spoken} />}
-        {cue && spoken && spoken.criterion !== "all" && <CueSaid take={take} cue={spoken} way={ways.way} />}
+        {helped && <Help take={take} cue={helped} />}
+        {helped && <CueSaid take={take} cue={helped} way={ways.way} />}
         {cue && <Repetitions take={take} />}
         <SinceFirst take={take} />
       </Beside>
@@ -134,9 +135,21 @@ function cueOf({ headline }: Take, report: Report): Report["cue"] {
   return headline.cue ? { criterion: headline.cue_criterion, side: headline.cue_side, text: headline.cue } : null;
 }
 
+/** The cue that is said; a hold is spoken of, however little of the breath is seen. */
+function spokenOf(take: Take, report: Report): Report["cue"] {
+  const cue = cueOf(take, report);
+  return stopOf(report) && cue?.criterion === "all" ? null : cue;
+}
+
+/** The cue where it is for a fault, with which something helps. */
+export function helpedOf(take: Take, report: Report): Report["cue"] {
+  const cue = spokenOf(take, report);
+  return cue?.criterion === "all" ? null : cue;
+}
+
 /** The cue in the words that helped this student before, else in the usual ones; and the next of them. */
 function useWays(take: Take, cue: Report["cue"]) {
-  const found = useCueRecord(take.id, cue && cue.criterion !== "all" ? cue : null).data;
+  const found = useCueRecord(take.id, cue).data;
   const [turned, setTurned] = useState(0);
   const count = found?.ways.length ?? 0;
   const way = count ? (found!.first + (found!.said ? 0 : turned)) % count : 0; // what was said stays as it was said

@@ -23,6 +23,7 @@ import { useSetLine } from "./SetLine";
 import { NextBar, TakeHead, WhatElse } from "./TakeHead";
 import { TickList } from "./TickList";
 import { UnreadTake } from "./UnreadTake";
+import { useArrived } from "./useArrived";
 import { useClip } from "./useClip";
 import { Verdicts } from "./Verdicts";
 
@@ -81,6 +82,7 @@ export function TakePage({ chalk }: { chalk: boolean }) {
   const id = useParams().id ?? "";
   const take = useTake(id);
   const report = useReport(id, take.data?.headline?.report_version);
+  const arrived = useArrived(id, take.data, report.data);
   useTitle(take.data ? take.data.student.name : "Take");
   if (take.isPending)
     return (
@@ -98,7 +100,8 @@ export function TakePage({ chalk }: { chalk: boolean }) {
       />
     );
   // not for a moment what stands in place of a reading: a question opened on that would close by itself
-  if (take.data.headline && report.isPending) return <Message quiet title={take.data.student.name} text="The reading is on its way." />;
+  if (take.data.headline && (report.isPending || (report.data && !arrived)))
+    return <Message quiet title={take.data.student.name} text="The reading is on its way." />;
   if (report.data) return <ReadTake key={id} take={take.data} report={report.data} />;
   return <UnreadTake take={take.data} trouble={report.error?.message} />;
 }

@@ -5,12 +5,13 @@ import styled from "styled-components";
 
 import type { Lesson, Seat, Today } from "../api/client";
 import { useReorder, useReport, useSetAway, useToday } from "../api/queries";
-import { BreathScore } from "../breathscore/BreathScore";
+import { BreathScore, NARROW_LEAST_PX } from "../breathscore/BreathScore";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { useTitle } from "../design/title";
 import { Message } from "../design/Message";
+import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { dayWords, firstName, instrumentWords } from "../shared/words";
 import { CareDue } from "./CareDue";
@@ -52,6 +53,9 @@ const Aside = styled.span`
   gap: 18px;
   color: ${colour("soft")};
   font-size: 15px;
+  @media ${PHONE} {
+    flex: 1 0 100%; /* a line of its own: what is due comes a moment later, and nothing under it is to move */
+  }
 `;
 const Columns = styled.div`
   display: grid;
@@ -343,6 +347,15 @@ function countWords(lesson: Lesson): string {
   return left ? `${left} to film, ${done} filmed` : "everyone who is here has been filmed";
 }
 
+const SCORE_PX = 150;
+/** Keeps the score's place until it comes: the buttons under it are not to move away from a finger. */
+const Place = styled.div`
+  min-height: ${SCORE_PX}px;
+  @media ${PHONE} {
+    min-height: ${NARROW_LEAST_PX}px;
+  }
+`;
+
 function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["last_time"][string] | undefined; chalk: boolean }) {
   const shownTake = seat.take?.state === "read" ? seat.take : lastTime;
   const report = useReport(shownTake?.id ?? "", shownTake?.headline?.report_version);
@@ -354,12 +367,14 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
       <p className="setup">
         {instrumentWords(student.instrument)}, {seat.check.position}, {seat.side} side to the camera
       </p>
-      {report.data && shownTake && !chalk && (
-        <p className="card">
-          {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
-        </p>
+      {shownTake && !chalk && !report.error && (
+        <>
+          <p className="card">
+            {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
+          </p>
+          <Place>{report.data && <BreathScore report={report.data} card={shownTake.check.card} height={SCORE_PX} />}</Place>
+        </>
       )}
-      {report.data && shownTake && !chalk && <BreathScore report={report.data} card={shownTake.check.card} height={150} />}
       <p className="card">
         count card <b>{checkWords(seat.check)}</b>
       </p>

@@ -19,11 +19,12 @@ QUICK = {
 
 def write(
     path: Path, pictures: Iterable[np.ndarray], *, codec: str = "h264", times_ms: list[int] | None = None, rate: int = 25, sound: bool = False,
-    fast: bool = False,
+    fast: bool = False, live: bool = False,
 ) -> Path:  # fmt: skip
-    """Grey or RGB pictures as a clip. times_ms: presentation times, else even; fast: the table of contents comes first."""
+    """Grey or RGB pictures as a clip. times_ms: presentation times, else even; fast: the table of contents comes first; live: as a browser writes it, which
+    tells neither length nor rate."""
     encoder, container = CODECS[codec]
-    with av.open(str(path), "w", format=container, options={"movflags": "faststart"} if fast else {}) as out:
+    with av.open(str(path), "w", format=container, options=({"movflags": "faststart"} if fast else {}) | ({"live": "1"} if live else {})) as out:
         stream = None
         audio = out.add_stream("aac" if container == "mp4" else "libopus", rate=48000, layout="mono") if sound else None
         for i, picture in enumerate(pictures):

@@ -135,3 +135,9 @@ def test_progress_grows_to_the_end(tmp_path: Path) -> None:
     look(clips.beginning(FOLDER / "seated-chest-high.mp4", tmp_path / "short.mp4", 5.0), MODEL, progress=lambda stage, share: said.append((stage, share)))
     shares = [share for _, share in said]
     assert min(np.diff(shares)) > -1e-9 and shares[0] == 0 and shares[-1] > 0.9 and len({stage for stage, _ in said}) >= 4
+
+
+def test_the_rate_of_a_browsers_recording_is_that_of_the_whole_and_not_of_its_first_pictures(tmp_path: Path) -> None:
+    times_ms = [0, 170, 340, 510, 680, *range(720, 4200, 40)]  # a camera that is slow to begin
+    recording = clips.write(tmp_path / "c.webm", clips.room(len(times_ms)), codec="vp8", times_ms=times_ms, live=True)
+    assert look(recording, MODEL).clip.frame_rate_hz == pytest.approx(25.0, abs=0.5)

@@ -47,8 +47,9 @@ def look(
     whole = source.whole() if isinstance(source, Growing) else source
     clip = probe(whole) if isinstance(source, Growing) else clip
     heard = sound(whole, until_s=LONGEST_S)
-    if clip.duration_s <= 0 and watched.t_s:
-        clip = replace(clip, duration_s=watched.t_s[-1] + 1.0 / max(clip.frame_rate_hz, 1.0))
+    if clip.duration_s <= 0 and len(watched.t_s) > 1:  # a browser's recording tells neither, and its first pictures come unevenly
+        step_s = float(np.median(np.diff(watched.t_s)))
+        clip = replace(clip, duration_s=watched.t_s[-1] + step_s, frame_rate_hz=1.0 / step_s)
     seen = Sighting(
         clip=clip, t_s=np.array(watched.t_s), poses=tuple(watched.people.samples), player=None, view=None, position=None,
         front=None, back=None, points=None, picture=_no_picture(), arms_pct=np.zeros((0, 2, 2)),

@@ -19,6 +19,7 @@ from brevin.core.verdict.rules import Rules
 from tests.core.made import TRUNK_PX, body, player
 
 SOLE_PX = 0.4 * TRUNK_PX
+ROOM_PX = np.array([np.inf, np.inf])  # a picture that ends nowhere near
 
 
 def sided(down_deg: float, *, view: str = "side-right", visible: float = 1.0, sole_px: float = SOLE_PX) -> Body:
@@ -42,15 +43,15 @@ def fronted(left_px: float, right_px: float, *, visible: float = 1.0) -> Body:
     return replace(whole, points_px=points, visibility=seen)
 
 
-def told(bodies: list[Body], view: str = "side-right") -> Value:
-    return feet([(0.5 * i, one) for i, one in enumerate(bodies)], player(1, view=view).forward[0], view).value  # pyrefly: ignore[bad-argument-type]
+def told(bodies: list[Body], view: str = "side-right", picture_px: np.ndarray = ROOM_PX) -> Value:
+    return feet([(0.5 * i, one) for i, one in enumerate(bodies)], player(1, view=view).forward[0], view, picture_px).value  # pyrefly: ignore[bad-argument-type]
 
 
 @given(down_deg=st.floats(-170, 170), view=st.sampled_from(["side-left", "side-right"]))
 def test_a_sole_is_flat_as_it_lies_to_level_and_a_toe_may_tap(down_deg: float, view: str) -> None:
     ahead = player(1, view=view).forward[0]
     assert (
-        flat(sided(down_deg, view=view), ahead, view) == (-TOE_UP_DEG < down_deg < HEEL_UP_DEG)
+        flat(sided(down_deg, view=view), ahead, view, ROOM_PX) == (-TOE_UP_DEG < down_deg < HEEL_UP_DEG)
         or min(abs(down_deg + TOE_UP_DEG), abs(down_deg - HEEL_UP_DEG)) < 1e-6
     )
 
@@ -68,9 +69,20 @@ def test_feet_that_are_not_seen_tell_nothing(unseen: Body) -> None:
     assert isinstance(told([unseen] * 4 + [sided(2.0)] * 5), Amount)
 
 
+@pytest.mark.parametrize(("view", "seen"), [("side-right", sided(2.0)), ("front", fronted(30.0, -30.0))])
+def test_a_foot_that_the_picture_cuts_off_is_not_seen_however_sure_the_network_is(view: str, seen: Body) -> None:
+    points = seen.points_px[[lm.ANKLE_L, lm.ANKLE_R, lm.HEEL_L, lm.HEEL_R, lm.TOE_L, lm.TOE_R]] if view != "front" else seen.points_px[[lm.ANKLE_L, lm.ANKLE_R]]
+    wide = points.max(axis=0) + 0.1 * TRUNK_PX
+    assert isinstance(told([seen] * 9, view, wide), Amount)
+    for axis in (0, 1):
+        cut = wide.copy()
+        cut[axis] = points[:, axis].max() + 2.0
+        assert told([seen] * 9, view, cut) == NotMeasured("feet_unseen")
+
+
 def test_from_the_front_it_is_told_whether_feet_are_crossed() -> None:
     beside, crossed, hidden = fronted(30.0, -30.0), fronted(-25.0, 25.0), fronted(30.0, -30.0, visible=0.1)
-    assert (uncrossed(beside), uncrossed(crossed), uncrossed(hidden)) == (True, False, None)
+    assert (uncrossed(beside, ROOM_PX), uncrossed(crossed, ROOM_PX), uncrossed(hidden, ROOM_PX)) == (True, False, None)
     assert told([beside] * 9, "front").value == 1.0 and told([hidden] * 9, "front") == NotMeasured("feet_unseen")
     found = told([crossed] * 8 + [beside] * 2, "front")
     assert isinstance(found, Amount) and found.value == pytest.approx(0.2)

@@ -41,6 +41,8 @@ def player(**points: tuple[float, float]) -> Body:
     places[[lm.HIP_L, lm.HIP_R]] = HIP_PX
     places[[lm.SHOULDER_L, lm.SHOULDER_R]] = (HIP_PX[0], HIP_PX[1] - TRUNK_PX)
     places[[lm.MOUTH_L, lm.MOUTH_R]] = MOUTH
+    places[[lm.ELBOW_L, lm.ELBOW_R]] = (HIP_PX[0], HIP_PX[1] - 0.4 * TRUNK_PX)
+    places[[lm.WRIST_L, lm.WRIST_R]] = HIP_PX
     for name, at in points.items():
         places[getattr(lm, name)] = at
     return Body(points_px=places, visibility=np.ones(33), world=np.zeros((33, 3)))
@@ -96,6 +98,32 @@ def test_edges_that_lead_elsewhere_are_none_of_the_instruments(deg: float) -> No
     assert value(axis(looked(deg, both), "trombone"), "instrument_axis_deg").value == pytest.approx(deg, abs=0.5)
     for edges in (wall, sleeve, np.zeros((0, 4))):
         assert value(axis(looked(deg, edges), "trombone"), "instrument_axis_deg") == NotMeasured("not_found")
+
+
+def test_stripes_of_a_sleeve_beside_the_instrument_are_none_of_it() -> None:
+    held = looked(-14.0, tube(-14.0))
+    elbow, wrist = tuple(along(60.0, 0.35)), tuple(along(-10.0, 0.3))
+    bodies = [(t_s, replace(body, points_px=_with(body, ELBOW_R=elbow, WRIST_R=wrist))) for t_s, body in held.bodies]
+    across = [np.concatenate([along(deg, far) + (-25, 0), along(deg, far) + (25, 0)]) for deg, far in ((10, 0.27), (20, 0.28), (30, 0.29), (40, 0.3))]
+    stripes = np.array([one for one in across for _ in range(4)])
+    sleeved = replace(held, bodies=bodies)
+    for edges, told in ((np.concatenate([tube(-14.0), stripes]), True), (stripes, False)):
+        found = value(axis(replace(sleeved, lines=[LinesSeen(t_s, edges) for t_s in TIMES]), "trumpet"), "instrument_axis_deg")
+        assert (found.value == pytest.approx(-14.0, abs=0.5)) if told else found == NotMeasured("not_found")
+
+
+@pytest.mark.parametrize(("to_trunks", "told"), [(0.4, False), (0.48, False), (0.56, True)])
+def test_what_ends_at_the_hands_is_a_cut_off_instrument_or_none(to_trunks: float, told: bool) -> None:
+    cut = np.array([np.concatenate([along(10.0, 0.02) + (0, off), along(10.0, to_trunks) + (0, off)]) for off in (-5, 0, 5)])
+    found = value(axis(looked(10.0, cut), "trumpet"), "instrument_axis_deg")
+    assert isinstance(found, Amount) if told else found == NotMeasured("not_found")
+
+
+def _with(body: Body, **points: tuple[float, float]) -> np.ndarray:
+    places = body.points_px.copy()
+    for name, at in points.items():
+        places[getattr(lm, name)] = at
+    return places
 
 
 @pytest.mark.parametrize(

@@ -58,6 +58,11 @@ class Evidence:
         return min(1.0, WORK_SIDE_PX / max(self.clip.width_px, self.clip.height_px, 1))
 
     @property
+    def picture_px(self) -> tuple[float, float]:
+        """Width and height of the working picture."""
+        return self.clip.width_px * self.shrink, self.clip.height_px * self.shrink
+
+    @property
     def mm_per_px(self) -> float | None:
         """Of the working picture, where the printed card was seen."""
         known = [card.mm_per_px for card in self.cards if card.mm_per_px is not None]

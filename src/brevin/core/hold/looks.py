@@ -4,9 +4,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from brevin.core.hold.instruments import Held
 from brevin.core.kinds import View
+from brevin.core.kinematics.arms import distance
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, LinesSeen
 
@@ -15,6 +17,8 @@ NEAR_TAPPED_DEG = 4.0  # or to a tapped line that has gone along with mouth and 
 FROM_MOUTH_TRUNKS = 0.16  # an edge of the instrument leads past the mouth this near: a flute lies under the lower lip
 BEHIND_TRUNKS = 0.05  # and lies no further behind it
 LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
+ARM_TRUNKS = 0.09  # half an arm's width: edges nearer to an arm's bones are stripes, folds and outline of a sleeve
+PAST_HANDS_TRUNKS, LEAST_PAST_TRUNKS = 0.05, 0.1  # past the hands lies so much of them at least: what ends there may be a sleeve or a cut-off instrument
 LEAST_PICTURES = 2  # that agree
 MOST_SPREAD_DEG = 6.0  # between the pictures: more, and not always the same edges were found
 LEAST_SINKING = 4  # pictures: of fewer a line through them tells nothing
@@ -93,7 +97,7 @@ def _by_tap(playing: Playing, tapped: Tapped, held: Held) -> tuple[list[Look], f
         body = at.get(seen.t_s)
         if body is not None:
             toward = _turned(tapped.way, _to_hands(then[1], held), _to_hands(body, held))
-            pointing = _edges_toward(body, seen.segments_px, toward, NEAR_TAPPED_DEG, held.reach_trunks)
+            pointing = _edges_toward(body, seen.segments_px, toward, NEAR_TAPPED_DEG, held)
             found += [] if pointing is None else [_look(seen.t_s, *pointing, body)]
     agreed = _agreeing(found) if held.straight else []
     below = float((tapped.near_px - lm.mouth(then[1])) @ _downward(tapped.way)) / max(lm.trunk_px(then[1]), 1e-9)
@@ -128,16 +132,24 @@ def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> 
     side = np.sign(playing.forward_x) or 1.0
     if playing.view == "front":  # a flute goes to the player's right, to the left of the picture
         side = np.sign(body.points_px[lm.SHOULDER_R, 0] - body.points_px[lm.SHOULDER_L, 0]) or -1.0
+    free_px = segments_px[_off_arms(body, segments_px)]
     for toward, near_deg in ((_to_hands(body, held), NEAR_HANDS_DEG), (np.array([side * np.cos(usual), np.sin(usual)]), NEAR_USUAL_DEG)):
-        found = _edges_toward(body, segments_px, toward, near_deg, held.reach_trunks)
+        found = _edges_toward(body, free_px, toward, near_deg, held, past_hands=True)
         if found is not None:
             return found
     return None
 
 
-def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: float, reach_trunks: float) -> tuple[Floats, float] | None:
+def _off_arms(body: Body, segments_px: Floats) -> NDArray[np.bool_]:
+    """Which edges lie on no arm: [k]."""
+    return distance((segments_px[:, 2:] + segments_px[:, :2]) / 2, body.points_px[np.array(lm.SLEEVES)]) > ARM_TRUNKS * lm.trunk_px(body)
+
+
+def _edges_toward(
+    body: Body, segments_px: Floats, toward: Floats, near_deg: float, held: Held, *, past_hands: bool = False
+) -> tuple[Floats, float] | None:  # fmt: skip
     """Direction of the edges that lead from the mouth this way and no further than the instrument reaches, the middle of them by length, and how far below
-    the mouth they lead past it, trunks; None where they are too few."""
+    the mouth they lead past it, trunks; None where they are too few, or, as is asked by ``past_hands``, end at the hands."""
     trunk_px, mouth = lm.trunk_px(body), lm.mouth(body)
     way = segments_px[:, 2:] - segments_px[:, :2]
     length = np.maximum(np.hypot(way[:, 0], way[:, 1]), 1e-9)
@@ -146,14 +158,26 @@ def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: flo
     along = np.einsum("ij,ij->i", middle, unit)
     beside = np.abs(middle[:, 0] * unit[:, 1] - middle[:, 1] * unit[:, 0])
     turned_deg = np.degrees(np.arctan2(toward[0] * unit[:, 1] - toward[1] * unit[:, 0], unit @ toward))
-    own = (np.abs(turned_deg) < near_deg) & (beside < FROM_MOUTH_TRUNKS * trunk_px) & (along > -BEHIND_TRUNKS * trunk_px) & (along < reach_trunks * trunk_px)
+    own = (
+        (np.abs(turned_deg) < near_deg) & (beside < FROM_MOUTH_TRUNKS * trunk_px) & (along > -BEHIND_TRUNKS * trunk_px) & (along < held.reach_trunks * trunk_px)
+    )
     if length[own].sum() < LEAST_EDGES_TRUNKS * trunk_px:
         return None
     order = np.argsort(turned_deg[own])
     reached = np.cumsum(length[own][order])
     chosen: Floats = unit[own][order][int(np.searchsorted(reached, reached[-1] / 2))]
+    if past_hands and _past_hands_px(body, segments_px[own], chosen, held) < LEAST_PAST_TRUNKS * trunk_px:
+        return None
     below = middle[own] @ _downward(chosen)
     return chosen, float(np.average(below, weights=length[own])) / trunk_px
+
+
+def _past_hands_px(body: Body, segments_px: Floats, pointing: Floats, held: Held) -> float:
+    """How much of the edges lies past the hands, along an axis."""
+    mouth = lm.mouth(body)
+    hands_px = float((body.points_px[list(held.hands)].mean(axis=0) - mouth) @ pointing) + PAST_HANDS_TRUNKS * lm.trunk_px(body)
+    ends_px = np.sort((segments_px.reshape(-1, 2, 2) - mouth) @ pointing, axis=1)
+    return float(np.maximum(ends_px[:, 1] - np.maximum(ends_px[:, 0], hands_px), 0.0).sum())
 
 
 def _downward(pointing: Floats) -> Floats:

@@ -47,7 +47,7 @@ def upright(
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
     backs = backs_of(seen, who.player) if who.view in SIDE_VIEWS and position != "lying" else ()
-    stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs)
+    stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs, picture_px=found.picture_px)
     instrument = Instrumental(check.in_hands, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
     measures = [*posture(seen, who.player, stance), *held(seen, stance, instrument)]

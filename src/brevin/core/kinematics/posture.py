@@ -42,7 +42,7 @@ Backs = Sequence[tuple[float, Back | None]]
 class Stance:
     """Over what of a clip posture is taken. judged_s: the spans over which posture is judged, none = the whole clip: slumping at rest is allowed; room: times
     and how far the room had gone toward the face by then, percent of trunk: the camera's own moves; bare: nothing is held before the face;
-    backs: the back at each moment whose outline was looked at from the side, None where arms hide it."""
+    backs: the back at each moment whose outline was looked at from the side, None where arms hide it; picture_px: width and height of the picture."""
 
     view: View
     position: Position
@@ -51,6 +51,7 @@ class Stance:
     room: tuple[Floats, Floats] = (np.zeros(1), np.zeros(1))
     bare: bool = False
     backs: Backs = ()
+    picture_px: tuple[float, float] = (np.inf, np.inf)
 
 
 def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
@@ -102,7 +103,7 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
 
 def _feet(seen: Seen, player: Player, stance: Stance) -> Measure:
     served = _served(stance.view in (*SIDE_VIEWS, "front"), stance.position)
-    return Measure(feet.KEY, NotMeasured(served)) if served else feet.feet(list(seen), player.forward[0], stance.view)
+    return Measure(feet.KEY, NotMeasured(served)) if served else feet.feet(list(seen), player.forward[0], stance.view, np.array(stance.picture_px))
 
 
 def _served(view: bool, position: Position) -> Withheld | None:

@@ -55,7 +55,7 @@ def test_shares_and_page_tell_tuned_and_unseen_apart() -> None:
         outcome("trumpet-good", verdict("axis_level")),
     ]
     assert hold.figures_of(found) == {"found": 0.5, "withheld": 0.0, "alarms": 1 / 3}
-    page = hold.page(found)
+    page = hold.page(found, [])
     tuned, unseen = page.split("## Unseen")
     assert "trumpet-bell-low | yes" in tuned and "trumpet-bell-high | **no**" in unseen and "| trumpet-good |  | axis_level |" in tuned
     assert "| instrument axis, deg | 3.0 | 1.50 | 100 % | 1 of 2 |" in tuned

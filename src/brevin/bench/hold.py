@@ -9,7 +9,7 @@ from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 from statistics import median
 
-from brevin.bench import Measured, accuracy_hold
+from brevin.bench import Measured, accuracy_hold, in_the_way
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
@@ -28,9 +28,10 @@ JUDGED: tuple[CriterionKey, ...] = (
 """The rows that can be planted one by one."""
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {
     "keeps_tall": ("trunk_inclination", "axis_to_trunk"), "arms_stay_up": ("axis_level",),
-    "hands_in_order": ("elbow_left", "elbow_right"),
+    "hands_in_order": ("elbow_left", "elbow_right"), "axis_level": ("head_with_flute",),
 }  # fmt: skip
-"""What a planted fault brings with it: a trunk that sinks leans in the end, and arms that cross before the body are close to it."""
+"""What a planted fault brings with it: a trunk that sinks leans in the end, arms that cross before the body are close to it, and from a flute that sags alone
+the head is turned."""
 
 
 @dataclass(frozen=True)
@@ -71,11 +72,14 @@ def measure() -> Measured:
         return Measured("hold", {"clips": 0.0}, {"clips": (">=", 1.0)})
     with ProcessPoolExecutor(2) as pool:
         outcomes = list(pool.map(_read, clips))
-    PAGE.write_text(page(outcomes))
+        beside = in_the_way.measure(pool, CLIPS, JUDGED)
+    PAGE.write_text(page(outcomes, beside))
     figures = {"clips": float(len(outcomes))} | {
         f"{key}_{name}": value for name, part in _parts(outcomes).items() if part for key, value in figures_of(part).items()
     }
-    bars = {key: (">=", 0.9) if key.startswith("found") else ("<=", 0.05) for key in figures if key.startswith(("found", "alarms"))}
+    if beside:
+        figures["another_word_in_the_way"] = in_the_way.shares(beside)["another word"]
+    bars = {key: (">=", 0.9) if key.startswith("found") else ("<=", 0.05) for key in figures if key.startswith(("found", "alarms", "another"))}
     return Measured("hold", figures, bars)
 
 
@@ -104,8 +108,8 @@ def _read(number: int) -> Outcome:
     return outcome(number, report, accuracy_hold.seen(truth, report, hold.script.name))
 
 
-def page(outcomes: list[Outcome]) -> str:
-    """docs/hold.md."""
+def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
+    """docs/hold.md. beside: the same with something in the way."""
     lines = [
         "# Posture and hold: planted faults",
         "",
@@ -125,7 +129,7 @@ def page(outcomes: list[Outcome]) -> str:
         lines += [_row(one) for one in part]
         lines += ["", "| measure | bar | median error | in the 90 % interval | measured |", "|---|---|---|---|---|"]
         lines += [row for key, bar in accuracy_hold.BARS.items() if (row := _errors(part, key, bar))]
-    return "\n".join(lines) + "\n"
+    return "\n".join([*lines, *in_the_way.section(beside)] if beside else lines) + "\n"
 
 
 def _row(one: Outcome) -> str:

@@ -119,20 +119,26 @@ def section(found: Sequence[Made]) -> list[str]:
 
 def made_worse(clip: Path, target: Path, way: Way, level: float) -> None:
     """The clip's pictures at a level of a way, its sound as it was."""
-    keep = way.every(level)
+    remade(clip, target, lambda rgb, _: way.picture(rgb, level), coder=way.coder(level), every=way.every(level))
+
+
+def remade(clip: Path, target: Path, picture: Callable[[Rgb, int], Rgb], *, coder: float = CLEAN, every: int = 1) -> None:
+    """A clip with other pictures and its own sound. picture: what becomes of each, with its number; coder: rate factor; every: of how many one is kept."""
+    with av.open(str(clip)) as source:
+        height, width = picture(next(source.decode(video=0)).to_ndarray(format="rgb24"), 0).shape[:2]
     with av.open(str(clip)) as source, av.open(str(target), "w") as out:
         video, sound = source.streams.video[0], next(iter(source.streams.audio), None)
-        pictures = out.add_stream("libx264", rate=video.average_rate, options={"crf": f"{way.coder(level):g}", "preset": "veryfast"})
-        pictures.width, pictures.height, pictures.pix_fmt, pictures.time_base = video.width, video.height, "yuv420p", video.time_base
+        pictures = out.add_stream("libx264", rate=video.average_rate, options={"crf": f"{coder:g}", "preset": "veryfast"})
         tones = None if sound is None else out.add_stream_from_template(sound)
+        pictures.width, pictures.height, pictures.pix_fmt, pictures.time_base = width, height, "yuv420p", video.time_base
         number = 0
         for packet in source.demux():
             if packet.stream is video:
                 for frame in packet.decode():
-                    if number % keep == 0:
-                        worse = av.VideoFrame.from_ndarray(way.picture(frame.to_ndarray(format="rgb24"), level), format="rgb24")
-                        worse.pts, worse.time_base = frame.pts, frame.time_base
-                        out.mux(pictures.encode(worse))
+                    if number % every == 0:
+                        other = av.VideoFrame.from_ndarray(picture(frame.to_ndarray(format="rgb24"), number), format="rgb24")
+                        other.pts, other.time_base = frame.pts, frame.time_base
+                        out.mux(pictures.encode(other))
                     number += 1
             elif tones is not None and packet.dts is not None:
                 packet.stream = tones

@@ -14,9 +14,9 @@ from brevin.core.track import Body, Floats, LinesSeen
 
 NEAR_HANDS_DEG, NEAR_USUAL_DEG = 18.0, 25.0  # an edge of the instrument points this near to the hands, or to where the instrument usually points
 NEAR_TAPPED_DEG = 4.0  # or to a tapped line that has gone along with mouth and hands
-FROM_MOUTH_TRUNKS = 0.16  # an edge of the instrument leads past the mouth this near: a flute lies under the lower lip
+FROM_MOUTH_TRUNKS = 0.19  # an edge of the instrument leads past the mouth this near: a flute that sags lies well under the lower lip; own, of two makers
 BEHIND_TRUNKS = 0.05  # and lies no further behind it
-LEAST_EDGES_TRUNKS = 0.5  # of edges together: less may be a sleeve
+LEAST_EDGES_TRUNKS = 0.4  # of edges together: less may be folds and fingers
 ARM_TRUNKS = 0.09  # half an arm's width: edges nearer to an arm's bones are stripes, folds and outline of a sleeve
 PAST_HANDS_TRUNKS, LEAST_PAST_TRUNKS = 0.05, 0.1  # past the hands lies so much of them at least: what ends there may be a sleeve or a cut-off instrument
 LEAST_PICTURES = 2  # that agree

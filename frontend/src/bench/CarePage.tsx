@@ -89,11 +89,12 @@ export function CarePage() {
   const { card = "" } = useParams();
   const care = useCare(card);
   const shown = useCard(card);
+  const others = useBench(); // whose line stands over what is due: late, it would push that from under a finger
   useTitle(care.data ? `${care.data.section}, care` : "Care");
   const error = care.error ?? shown.error;
   if (error && (!care.data || !shown.data))
     return <Message title="The care list did not load" text={error.message} onRetry={() => (care.refetch(), shown.refetch())} />;
-  if (!care.data || !shown.data)
+  if (!care.data || !shown.data || others.isPending)
     return (
       <p className="unseen" role="status">
         Loading what is due

@@ -126,6 +126,13 @@ def _with(body: Body, **points: tuple[float, float]) -> np.ndarray:
     return places
 
 
+def test_a_picture_that_shows_one_side_of_the_bell_sinks_nothing() -> None:
+    even = sinking(0.0, LONG)
+    lines = [*even.lines[:-1], LinesSeen(LONG[-1], tube(15.0))]
+    found = value(axis(replace(even, lines=lines), "trumpet"), "axis_droop_deg")
+    assert isinstance(found, Amount) and abs(found.value) < 0.1
+
+
 @pytest.mark.parametrize(
     ("instrument", "deg", "told"),
     [("trumpet", 42.0, True), ("trumpet", 56.0, False), ("trombone", 55.0, False), ("clarinet", 75.0, True), ("clarinet", 10.0, False), ("oboe", 12.0, False)],

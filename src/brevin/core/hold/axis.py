@@ -6,7 +6,7 @@ A saxophone bends below the hands: its axis is the way from the mouth to the low
 import numpy as np
 
 from brevin.core.hold.instruments import HELD
-from brevin.core.hold.looks import KEY_POINT_DEG, Playing, looks
+from brevin.core.hold.looks import KEY_POINT_DEG, Playing, looks, same_edges
 from brevin.core.kinds import Instrument
 from brevin.core.kinematics import trend
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
@@ -48,8 +48,11 @@ def _median(values: Floats, unsure: float) -> Amount:
 
 
 def _droop(t_s: Floats, level_deg: Floats, unsure_deg: float) -> Value:
-    """What the least-squares line through the pictures' angles falls by from the first to the last of them."""
+    """What the least-squares line through the pictures' angles falls by from the first to the last of them; what shows other edges is left out."""
     if not trend.enough(t_s):
         return NotMeasured("held_briefly")
-    found = trend.change(t_s, level_deg, unsure_deg)
+    same = same_edges(t_s, level_deg)
+    if not trend.enough(t_s[same]):
+        return NotMeasured("not_found")
+    found = trend.change(t_s[same], level_deg[same], unsure_deg, over_s=float(t_s[-1] - t_s[0]))
     return found if found.half_width < DROOP_MOST_UNSURE_DEG else NotMeasured("not_found")

@@ -13,6 +13,7 @@ from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, LinesSeen
 
 NEAR_HANDS_DEG, NEAR_USUAL_DEG = 18.0, 25.0  # an edge of the instrument points this near to the hands, or to where the instrument usually points
+AGAIN_DEG = 6.0  # once the axis is found, edges this near to it tell it more closely, those beside a sleeve as well
 NEAR_TAPPED_DEG = 4.0  # or to a tapped line that has gone along with mouth and hands
 FROM_MOUTH_TRUNKS = 0.19  # an edge of the instrument leads past the mouth this near: a flute that sags lies well under the lower lip; own, of two makers
 BEHIND_TRUNKS = 0.05  # and lies no further behind it
@@ -77,14 +78,18 @@ def looks(playing: Playing, held: Held) -> tuple[list[Look], float]:
 
 
 def _agreeing(found: list[Look]) -> list[Look]:
-    """All of them where they are enough and show one axis, that may sink evenly: not now the instrument's edges, now a shelf's."""
+    """All of them where they are enough and most show one axis, that may sink evenly: not now the instrument's edges, now a shelf's."""
     t_s, level_deg = np.array([one.t_s for one in found]), np.array([one.level_deg for one in found])
     if len(found) < LEAST_PICTURES or float(level_deg.std()) > MOST_SPREAD_DEG:
         return []
     if len(found) < LEAST_SINKING:
         return found
-    left = level_deg - np.polyval(np.polyfit(t_s, level_deg, 1), t_s)
-    return found if float(np.mean(np.abs(left) < SAME_EDGES_DEG)) >= MOST_OF_THEM else []
+    return found if float(np.mean(same_edges(t_s, level_deg))) >= MOST_OF_THEM else []
+
+
+def same_edges(t_s: Floats, level_deg: Floats) -> NDArray[np.bool_]:
+    """Which pictures show the edges that most of them show, of an axis that may sink evenly; another shows one side of its bell, or a shelf: [n]."""
+    return np.abs(level_deg - np.polyval(np.polyfit(t_s, level_deg, 1), t_s)) < SAME_EDGES_DEG
 
 
 def _by_tap(playing: Playing, tapped: Tapped, held: Held) -> tuple[list[Look], float]:
@@ -127,7 +132,8 @@ def _to_hands(body: Body, held: Held) -> Floats:
 
 
 def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> tuple[Floats, float] | None:
-    """Direction and place of the edges that can be the instrument's, first those toward the hands, else those toward where it usually points."""
+    """Direction and place of the edges that can be the instrument's, first those toward the hands, else those toward where it usually points: found by what
+    lies on no arm, and told by all that go along."""
     usual = np.radians(held.points_deg)
     side = np.sign(playing.forward_x) or 1.0
     if playing.view == "front":  # a flute goes to the player's right, to the left of the picture
@@ -136,7 +142,7 @@ def _pointing(body: Body, segments_px: Floats, held: Held, playing: Playing) -> 
     for toward, near_deg in ((_to_hands(body, held), NEAR_HANDS_DEG), (np.array([side * np.cos(usual), np.sin(usual)]), NEAR_USUAL_DEG)):
         found = _edges_toward(body, free_px, toward, near_deg, held, past_hands=True)
         if found is not None:
-            return found
+            return _edges_toward(body, segments_px, found[0], AGAIN_DEG, held) or found
     return None
 
 

@@ -13,10 +13,10 @@ def enough(t_s: Floats) -> bool:
     return len(t_s) >= LEAST_LOOKS and float(t_s[-1] - t_s[0]) >= LEAST_S
 
 
-def change(t_s: Floats, values: Floats, least_unsure: float) -> Amount:
+def change(t_s: Floats, values: Floats, least_unsure: float, *, over_s: float | None = None) -> Amount:
     """The line's last value less its first, same unit. t_s, values: [n], enough of them; least_unsure: standard error of one value, however well the line
-    fits."""
-    span_s, away = float(t_s[-1] - t_s[0]), t_s - t_s.mean()
+    fits; over_s: of so long a time, where these values are not all of it."""
+    span_s, away = float(t_s[-1] - t_s[0]) if over_s is None else over_s, t_s - t_s.mean()
     slope = float(away @ values) / float(away @ away)
     left = values - values.mean() - slope * away
     scatter = max(float(np.sqrt(left @ left / (len(t_s) - 2))), least_unsure)

@@ -19,7 +19,6 @@ from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import Report
-from brevin.core.verdict.rules import CriterionKey
 from brevin.edge.look import look
 from brevin.ops.settings import ROOT, model_path
 from brevin.standin.holds import drawn
@@ -117,17 +116,17 @@ class Beside:
 
     clip: str
     thing: str
-    without: dict[CriterionKey, Word]
-    with_it: dict[CriterionKey, Word]
+    without: dict[str, Word]
+    with_it: dict[str, Word]
 
     @property
-    def rows(self) -> list[tuple[CriterionKey, str]]:
+    def rows(self) -> list[tuple[str, str]]:
         """Every row that could be told without it: kept, not readable, or another word."""
         told = [(key, word, self.with_it.get(key, ("not readable", ""))) for key, word in self.without.items() if word[0] != "not readable"]
         return [(key, "not readable" if now[0] == "not readable" else "kept" if now == word else "another word") for key, word, now in told]
 
 
-def words_of(report: Report, keys: Sequence[CriterionKey]) -> dict[CriterionKey, Word]:
+def words_of(report: Report, keys: Sequence[str]) -> dict[str, Word]:
     """What a report's rows of the hold say."""
     rows = [verdict for verdict in report.verdicts if verdict.criterion in keys]
     return {verdict.criterion: _word(verdict.state, verdict.outside, verdict.side) for verdict in rows}
@@ -159,7 +158,7 @@ def put_in(clip: Path, truth: dict[str, Any], target: Path, thing: str) -> None:
     remade(clip, target, changed)
 
 
-def measure(pool: ProcessPoolExecutor, folder: Path, keys: Sequence[CriterionKey]) -> list[Beside]:
+def measure(pool: ProcessPoolExecutor, folder: Path, keys: Sequence[str]) -> list[Beside]:
     """Every case with every thing, read as it is and with it."""
     numbers = [number for number in CASES if (folder / f"{drawn(number).script.name}.mp4").exists()]
     asked = [(number, thing, folder, tuple(keys)) for number in numbers for thing in ("", *ALL)]
@@ -167,7 +166,7 @@ def measure(pool: ProcessPoolExecutor, folder: Path, keys: Sequence[CriterionKey
     return [Beside(drawn(n).script.name, thing, said[n, ""], said[n, thing]) for n in numbers for thing in ALL]
 
 
-def _read(number: int, thing: str, folder: Path, keys: tuple[CriterionKey, ...]) -> dict[CriterionKey, Word]:
+def _read(number: int, thing: str, folder: Path, keys: tuple[str, ...]) -> dict[str, Word]:
     case, clip = drawn(number).case, folder / f"{drawn(number).script.name}.mp4"
     task = Task(Check(card=parse(case.card), instrument=case.instrument, with_instrument=True))
     if not thing:

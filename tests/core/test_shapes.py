@@ -211,3 +211,7 @@ def test_the_shoulder_line_is_told_of_the_time_that_is_judged() -> None:
     assert found[BOW, None].value == NotMeasured("view_unserved")
     assert measured([None] * 6, view="front")[TILT, None].value == NotMeasured("not_looked"), "the network's own shoulders tell nothing of it"
     assert measured([9.0] * 6, view="side-left")[TILT, None].value == NotMeasured("view_unserved")
+
+
+def test_the_upper_arms_are_where_kept_evidence_and_the_shoulders_reading_look_for_them() -> None:
+    assert [lm.ARM_PIECES[i] for i in (0, 3)] == [(lm.SHOULDER_L, lm.ELBOW_L), (lm.SHOULDER_R, lm.ELBOW_R)]

@@ -190,6 +190,15 @@ def test_angles_are_held_against_what_was_planted_and_what_is_missing_is_named()
     assert "| instrument axis, deg | 3.0 | 1.00 | 1.00 | 100 % | 1 of 1 |" in page and "drawn, right" in page and accuracy_hold.section([]) == []
 
 
+def test_a_tapping_foot_is_held_against_the_middle_of_its_planted_strikes() -> None:
+    report, truth = clip()
+    late_s = {0: 0.04, 1: 0.06, 2: 0.11}
+    truth |= {"first_inhale_beat_s": 3.0, "strikes_s": [3.0 + truth["beat_s"] * beat + late for beat, late in late_s.items()]}
+    told = replace(report, posture=replace(report.posture, foot_late_s=PostureValue(0.05, 0.04, 12, {})))
+    [late], [unseen] = ([one for one in accuracy_hold.seen(truth, one, "drawn") if one.key == "foot_late_s"] for one in (told, report))
+    assert late.error == pytest.approx(-0.01) and late.half == 0.04 and unseen.error is None
+
+
 def test_what_is_raised_is_held_against_the_truth_of_the_time_it_is_up() -> None:
     truth = {"raising": {"up": [0.0, 0.0, 0.0, 0.5, 1.0, 1.0]}}
     values = [6.0, 6.0, 6.0, 15.0, 24.0, 24.0]

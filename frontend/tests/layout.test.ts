@@ -26,6 +26,25 @@ describe("the layout of a breath score", () => {
     expect(found.x(24)).toBe(found.right);
   });
 
+  it("has a row under the lanes where a foot taps, each strike at its time, and none where none does", () => {
+    const tapped = layoutOf({ ...TWO, player: { strikes_s: [4.1, 5.1, 23.9] } } as unknown as typeof TWO, CARD, {
+      width: 900,
+      height: 420,
+    });
+    expect(found.footMiddle).toBeNull();
+    expect(tapped.footMiddle).toBeGreaterThan(tapped.bottom);
+    expect(tapped.bottom).toBeLessThan(found.bottom);
+    expect(tapped.strikes).toEqual([4.1, 5.1, 23.9]);
+    const near = layoutOf({ ...TWO, player: { strikes_s: [4.1, 5.1, 23.9] } } as unknown as typeof TWO, CARD, {
+      width: 400,
+      height: 300,
+      from: 4,
+      to: 12,
+      narrow: true,
+    });
+    expect(near.strikes).toEqual([4.1, 5.1]);
+  });
+
   it("stacks shoulders, chest and abdomen from top to bottom, inside the drawing", () => {
     expect(LANES).toEqual(["shoulder", "chest", "abdomen"]);
     expect(found.base.shoulder).toBeLessThan(found.base.chest);

@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 
 import { bracket, stroke } from "../src/breathscore/pencil";
 import { valueWords } from "../src/shared/valueWords";
-import { amountWords, dayWords, firstName, instrumentWords, chairNames } from "../src/shared/words";
+import { amountWords, dayWords, firstName, footWords, instrumentWords, chairNames } from "../src/shared/words";
 
 const points = (path: string) =>
   path
@@ -53,4 +53,12 @@ it("a number is shown in the unit a teacher says: shares in percent, degrees as 
   expect(valueWords({ criterion: "abdomen_leads", unit: "of the breath", value: 0.62 })).toBe("62 % belly");
   expect(valueWords({ criterion: "wrist_left", unit: "deg", value: -0.01 })).toBe("0.0 °");
   expect(valueWords({ criterion: "wrist_left", unit: "deg", value: null })).toBe("");
+});
+
+it("a tapping foot is before, with or after the beat, and on so many of the beats; nothing is said where none taps", () => {
+  const told = (value: number, uncertainty: number, n: number) => ({ value, uncertainty, n, by_segment: {} });
+  expect(footWords({ foot_late_s: told(0.12, 0.04, 12), foot_on_beats: told(1, 0.1, 12) })).toBe("0.12 s after the beat");
+  expect(footWords({ foot_late_s: told(-0.08, 0.04, 9), foot_on_beats: told(0.75, 0.2, 12) })).toBe("0.08 s before the beat, on 9 of 12");
+  expect(footWords({ foot_late_s: told(0.05, 0.06, 12), foot_on_beats: told(1, 0.1, 12) })).toBe("with the beat");
+  expect(footWords({ foot_late_s: null, foot_on_beats: null })).toBe("");
 });

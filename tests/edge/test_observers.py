@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from brevin.core.errors import ClipUnusable
+from brevin.core.pose import landmarks as lm
 from brevin.edge import film, loop, scale_card
 from brevin.edge.observers.people import FIRST_POSES_S, OFTEN_S, SELDOM_S, People
 from brevin.edge.observers.printed_card import PrintedCard
@@ -95,6 +96,23 @@ def test_a_breath_at_the_edge_of_a_body_is_nothing_that_moves() -> None:
     watched(still, [with_arm(t, 400) for t in times])
     watched(breathing, [with_arm(t, 400 + round(3.0 * np.sin(2 * np.pi * t / 5.0))) for t in times])
     assert breathing.asked <= still.asked + 1
+
+
+def test_a_foot_that_taps_asks_for_no_key_points() -> None:
+    still, tapping, elsewhere = (Network(body(at_px=(480.0, 260.0))) for _ in range(3))
+    x, y = still.bodies[0].points_px[lm.TOE_L].astype(int)
+
+    def with_foot(t_s: float, x: int, up_px: int) -> Frame:
+        shown = frame(t_s)
+        shown.luma[y - 24 - up_px : y + 4 - up_px, x - 60 : x + 20] = 30
+        return shown
+
+    times = np.arange(0, 10, 0.04)
+    taps = [int(14 * (t % 0.7 < 0.3)) for t in times]
+    watched(still, [with_foot(t, x, 0) for t in times])
+    watched(tapping, [with_foot(t, x, up) for t, up in zip(times, taps, strict=True)])
+    watched(elsewhere, [with_foot(t, x - 300, up) for t, up in zip(times, taps, strict=True)])
+    assert tapping.asked <= still.asked + 1 and elsewhere.asked > still.asked + 10
 
 
 def test_everyone_who_can_be_followed_is_the_largest_first_and_each_trunk_is_seen_in_every_frame() -> None:

@@ -6,6 +6,7 @@ import { colour } from "../design/tokens";
 import { useSize } from "../design/useSize";
 import { BreathTable } from "./BreathTable";
 import { CountLine } from "./CountLine";
+import { Foot } from "./Foot";
 import { layoutOf, type Layout, type Place, type Wedge } from "./layout";
 import { Marks } from "./Marks";
 import { summaryOf } from "./summary";
@@ -111,6 +112,7 @@ export function BreathScore({ report, card, height: wanted, chosen = null, onSee
           <CountLine layout={layout} />
         </g>
         <Traces layout={layout} report={report} />
+        <Foot layout={layout} />
         <g clipPath={`url(#${clipId})`}>
           <Marks layout={layout} report={report} chosen={chosen} />
           {chosen !== null && !layout.narrow && <Chosen layout={layout} wedge={layout.done[chosen]} />}

@@ -30,6 +30,8 @@ export type Layout = {
   countHalf: number;
   top: number;
   bottom: number;
+  footMiddle: number | null;
+  strikes: number[];
   base: Record<Lane, number>;
   ceiling: Record<Lane, number>;
   perPct: number;
@@ -44,6 +46,7 @@ export type Layout = {
 const LABELS_PX = 84;
 const TICKS_PX = 52;
 const NARROW_TICKS_PX = 36;
+const FOOT_PX = 18; // under the lanes, where a foot strikes
 const METRE = 4;
 const TICK_GAP_PX = 26;
 const LEAST_RANGE_PCT: Record<Lane, number> = { shoulder: 0.7, chest: 0.9, abdomen: 0.9 };
@@ -59,7 +62,8 @@ export function layoutOf(report: Report, card: Card | null, { width, height, fro
   const countHalf = Math.max(10, Math.min(17, height * 0.06));
   const countMiddle = top + countHalf + 10;
   const lanesTop = countMiddle + countHalf + 6;
-  const bottom = height - 6;
+  const strikes = (report.player?.strikes_s ?? []).filter((t_s) => t_s >= shown[0] && t_s <= shown[1]);
+  const bottom = height - 6 - (strikes.length ? FOOT_PX : 0);
   const { base, ceiling, perPct } = lanes(report, lanesTop, bottom, narrow);
   const done = report.breaths.flatMap(wedgeOf);
   const asked = askedOf(report, card);
@@ -75,6 +79,8 @@ export function layoutOf(report: Report, card: Card | null, { width, height, fro
     countHalf,
     top,
     bottom,
+    footMiddle: strikes.length ? height - FOOT_PX / 2 : null,
+    strikes,
     base,
     ceiling,
     perPct,

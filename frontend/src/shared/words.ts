@@ -1,3 +1,5 @@
+import type { Report } from "../api/client";
+
 /** Instrument names as they are said. */
 export const INSTRUMENTS: Record<string, string> = {
   none: "no instrument",
@@ -27,6 +29,19 @@ export const PATTERNS: Record<string, string> = {
   low: "low",
   unclear: "not sure",
 };
+
+const IN_TIME_S = 0.03; // nearer to the beat nobody hears a difference
+
+/** How a tapping foot keeps the beat; nothing where none taps, or it cannot be told. */
+export function footWords({ foot_late_s: late, foot_on_beats: on }: Pick<Report["posture"], "foot_late_s" | "foot_on_beats">): string {
+  if (!late || !on) return "";
+  const off =
+    Math.abs(late.value) <= Math.max(late.uncertainty, IN_TIME_S)
+      ? "with the beat"
+      : `${Math.abs(late.value).toFixed(2)} s ${late.value > 0 ? "after" : "before"} the beat`;
+  const times = Math.round(on.value * on.n);
+  return `${off}${times < on.n ? `, on ${times} of ${on.n}` : ""}`;
+}
 
 type Scale = { trunk_px: number | null; mm_per_px: number | null } | null;
 

@@ -8,7 +8,7 @@ import { useKeys } from "../design/keys";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { feltWords } from "../film/felt";
-import { PATTERNS } from "../shared/words";
+import { PATTERNS, footWords } from "../shared/words";
 import { CueSaid } from "./CueSaid";
 import { Help } from "./Help";
 import { Repetitions, SinceFirst } from "./Repetitions";
@@ -81,6 +81,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
   const helped = helpedOf(take, report);
   const pattern = stop || take.check.kind === "hold" ? "" : patternOf(report); // how the breath was is not what a hold asks
   const ways = useWays(take, helped);
+  const foot = footWords(report.posture);
   const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>
@@ -93,7 +94,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
       </p>
       <p className="text">{cue === undefined ? stop : (ways.text ?? cue)}</p>
       <Beside>
-        {(pattern || felt) && (
+        {(pattern || felt || foot) && (
           <p className="quiet">
             {felt && (
               <>
@@ -102,7 +103,12 @@ export function Say({ take, report }: { take: Take; report: Report }) {
             )}
             {pattern && (
               <>
-                reading <b>{pattern}</b>
+                reading <b>{pattern}</b>{" "}
+              </>
+            )}
+            {foot && (
+              <>
+                foot <b>{foot}</b>
               </>
             )}
           </p>

@@ -13,16 +13,16 @@ from brevin.core.report import PostureValue, Report
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
     "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5, "back_rounding_pct": 1.5, "shoulder_tilt_deg": 3.0,
-    "head_tilt_deg": 3.0, "wrist_deg": 10.0,
+    "head_tilt_deg": 3.0, "wrist_deg": 10.0, "foot_late_s": 0.05,
 }  # fmt: skip
-"""What the median error of each is to stay under, degrees or percent of trunk."""
+"""What the median error of each is to stay under, degrees, percent of trunk or seconds."""
 NAMES = {
     "trunk_inclination_deg": "trunk inclination, deg", "instrument_axis_deg": "instrument axis, deg", "elbow_deg": "elbow clearance, from the front, deg",
     "head_travel_pct": "head while raising, % of trunk", "raise_spread_pct": "spread of raises, % of trunk",
     "sag_deg": "sag of the trunk, deg", "axis_droop_deg": "instrument sinks while playing, deg",
     "sway_pct": "sway of head and shoulders, % of trunk", "back_rounding_pct": "back rounding, % of trunk",
     "shoulder_tilt_deg": "shoulder line, from the front, deg", "head_tilt_deg": "head tilt, from the front, deg",
-    "wrist_deg": "bend of a wrist, deg",
+    "wrist_deg": "bend of a wrist, deg", "foot_late_s": "tapping foot against the beat, s",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -69,9 +69,17 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
     if view == "front" and arms == "instrument" and planted_of and report.hold is not None:
         sides = report.hold.elbow_abduction_deg or {}
         found += [_one("elbow_deg", f"{clip}, {side}", sides.get(side), median(planted_of[side[0]])) for side in ("left", "right")]
+    if "strikes_s" in truth:
+        found.append(_one("foot_late_s", clip, report.posture.foot_late_s, _late_s(truth)))
     if "hands" in truth and report.hold is not None and report.hold.wrist_deg is not None:
         found += [_one("wrist_deg", f"{clip}, {side}", report.hold.wrist_deg[side], truth["hands"][side[0]]["wrist_seen_deg"]) for side in ("left", "right")]
     return found
+
+
+def _late_s(truth: dict[str, Any]) -> float:
+    """How late the planted strikes of a foot are, the middle of them."""
+    beats = [(at_s - truth["first_inhale_beat_s"]) / truth["beat_s"] for at_s in truth["strikes_s"]]
+    return truth["beat_s"] * median(at - round(at) for at in beats)
 
 
 def _while_up(truth: dict[str, Any], values: list[float]) -> list[float]:

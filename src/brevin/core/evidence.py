@@ -4,7 +4,7 @@
 without opening the clip again. It is small enough to outlive the clip.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -15,13 +15,14 @@ from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
 from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 7  # of what is kept: a release that keeps something else counts on
-OLDER = (1, 2, 3, 4, 5, 6)  # still judged: 1 kept no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 no faces, 5 no hands, 6 no age
+KIND, VERSION = "evidence", 8  # of what is kept: a release that keeps something else counts on
+OLDER = tuple(range(1, VERSION))  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet
 
 
 @dataclass(frozen=True)
 class Followed:
-    """One person of the clip who was followed. arms_pct: [m, 2, 2] arms in body coordinates at the reference."""
+    """One person of the clip who was followed. arms_pct: [m, 2, 2] arms in body coordinates at the reference; feet_pct: [n, 2, 2] how high heel and toes
+    of left and right foot are, percent of trunk, nan where not seen."""
 
     player: Player
     view: View
@@ -29,6 +30,7 @@ class Followed:
     traces: Traces
     picture: Picture
     arms_pct: Floats
+    feet_pct: Floats = field(default_factory=lambda: np.zeros((0, 2, 2)))
 
 
 @dataclass(frozen=True)
@@ -93,5 +95,5 @@ def _followed(sighting: Sighting) -> Followed:
     assert sighting.player is not None and sighting.view is not None and sighting.position is not None
     return Followed(
         player=sighting.player, view=sighting.view, position=sighting.position, traces=traces(sighting), picture=sighting.picture,
-        arms_pct=sighting.arms_pct,
+        arms_pct=sighting.arms_pct, feet_pct=sighting.feet_pct,
     )  # fmt: skip

@@ -129,7 +129,8 @@ def _shown(region: str, exempt: frozenset[str]) -> bool:
 
 
 def player_seen(
-    found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = (), measures: Sequence[Measure] = ()
+    found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = (), measures: Sequence[Measure] = (), *,
+    strikes_s: Sequence[float] = (),
 ) -> PlayerSeen | None:  # fmt: skip
     """Who was read and where was looked, in pixels of the clip; shoulders and hands only where they are measured."""
     if who is None:
@@ -139,7 +140,7 @@ def player_seen(
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
         looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
-        outlines=_outlines(found, who, exempt, backs, _bent(measures)),
+        outlines=_outlines(found, who, exempt, backs, _bent(measures)), strikes_s=[round(float(t_s), 3) for t_s in strikes_s],
     )  # fmt: skip
 
 

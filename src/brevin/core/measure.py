@@ -14,6 +14,7 @@ Withheld = Literal[
     "no_beats", "no_card", "open_exhale", "cut_by_clip", "region_unseen", "too_small", "too_short_to_tell", "off_the_card", "exempt", "breath_unreadable",
     "view_unserved", "lying", "another_count_in", "by_ear", "one_side_only", "not_found", "not_raised", "raised_once", "held_briefly", "seen_briefly",
     "points_apart", "arm_crosses", "arms_across", "points_elsewhere", "face_hidden", "hand_unseen", "feet_unseen", "not_looked", "too_unsure",
+    "not_tapped", "off_the_beat",
 ]  # fmt: skip
 NORMAL_90 = 1.645  # standard deviations to the half width of a 90 % interval
 
@@ -71,7 +72,7 @@ UNITS: dict[str, str] = {
     "finger_curl_right_deg": "deg", "head_travel_pct": "% of trunk", "raise_spread_pct": "% of trunk",
     "trunk_inclination_deg": "deg", "back_rounding_pct": "% of trunk", "head_forward_pct": "% of trunk", "head_tilt_deg": "deg", "head_to_flute_deg": "deg",
     "hands_order_pct": "% of trunk",
-    "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share",
+    "shoulder_tilt_deg": "deg", "shoulder_height_pct": "% of trunk", "feet_flat": "share", "foot_late_s": "s", "foot_on_beats": "share",
     "sag_deg": "deg", "sag_deg_per_min": "deg/min", "sway_pct": "% of trunk",
 }  # fmt: skip
 """Every number there is, with its unit."""

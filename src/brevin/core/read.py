@@ -29,7 +29,7 @@ from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
-from brevin.core.report import SCHEMA, BeatGrid, Breath, Clip, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
+from brevin.core.report import SCHEMA, BeatGrid, Breath, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.again import Ground
@@ -218,13 +218,13 @@ def _report(
     return Report(
         schema=SCHEMA,
         software=Software(version=__version__, thresholds_id=rules.thresholds_id, profile_id=rules.profile_id),
-        clip=Clip(**vars(found.clip)),
+        clip=found.clip,
         view=who.view if who else None,
         position=_position(task, who) if who else None,
         readable=breath or upright,
         readable_for=ReadableFor(breath=breath, posture=upright, hold=is_held(holding), sound=beats.source == "clicks"),
         reasons=reasons,
-        player=player_seen(found, who, exempt_measures(rules), stood.backs if stood else (), measures),
+        player=player_seen(found, who, exempt_measures(rules), stood.backs if stood else (), measures, strikes_s=stood.strikes_s if stood else ()),
         scale=scale_of(found, who),
         beats=BeatGrid(beats.tempo_bpm, beats.first_inhale_s, beats.source, beats.residual_s),
         trace=trace_of(who, exempt_measures(rules)),

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from brevin.core.edited import Edits
 from brevin.core.kinds import CheckArea, ExhaleShape, GridSource, Lane, Pattern, Position, SegmentKind, Side, State, View
 from brevin.core.measure import Amount
+from brevin.core.track import ClipFacts
 
 SCHEMA = "brevin.analysis/1"
 
@@ -17,17 +18,6 @@ class Software:
     version: str
     thresholds_id: str
     profile_id: str
-
-
-@dataclass(frozen=True)
-class Clip:
-    file: str
-    duration_s: float
-    frame_rate_hz: float
-    width_px: int
-    height_px: int
-    rotation_deg: int
-    has_sound: bool
 
 
 @dataclass(frozen=True)
@@ -71,7 +61,8 @@ class OutlineSeen:
 @dataclass(frozen=True)
 class PlayerSeen:
     """Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
-    region; a region without a place that was believed was not followed; outlines: of back or shoulders. Evidence of an older release has neither."""
+    region; a region without a place that was believed was not followed; outlines: of back or shoulders; strikes_s: when a foot
+    that keeps the beat strikes the floor. Evidence of an older release has none of them."""
 
     from_s: float
     box_px: list[float]
@@ -81,6 +72,7 @@ class PlayerSeen:
     forward: list[float]
     looked: dict[str, list[Place]] = field(default_factory=dict)
     outlines: list[OutlineSeen] = field(default_factory=list)
+    strikes_s: list[float] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -167,6 +159,8 @@ class Posture:
     shoulder_tilt_deg: PostureValue | None = None
     shoulder_height_pct: PostureValue | None = None
     feet_flat: PostureValue | None = None
+    foot_late_s: PostureValue | None = None
+    foot_on_beats: PostureValue | None = None
     sag_deg: PostureValue | None = None
     sag_deg_per_min: PostureValue | None = None
     sway_pct: PostureValue | None = None
@@ -286,7 +280,7 @@ class Report:
 
     schema: str
     software: Software
-    clip: Clip
+    clip: ClipFacts
     view: View | None
     position: Position | None
     readable: bool

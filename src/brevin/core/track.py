@@ -4,7 +4,7 @@ Body coordinates: ``forward`` across the trunk axis (+ = anterior; in a front vi
 it (+ = toward the head), both in percent of the player's reference trunk length, origin at the middle of the hips.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -185,7 +185,7 @@ class Sighting:
     ``player`` is None where nobody could be picked; then strips, points and picture are empty and ``refused`` says why. ``refused`` together with a
     player means that someone was followed and it is not clear that it is the right one.
     arms_pct: [m, 2, 2] segments of both arms in body coordinates at the reference. others: what was seen of the other people, each as a player of the
-    same clip.
+    same clip. feet_pct: [n, 2, 2] how high heel and toes of left and right foot are, percent of trunk above where they were first; nan where not seen.
     """
 
     clip: ClipFacts
@@ -205,3 +205,4 @@ class Sighting:
     cards: tuple[CardSeen, ...] = ()
     others: tuple["Sighting", ...] = ()
     lines: tuple[LinesSeen, ...] = ()
+    feet_pct: Floats = field(default_factory=lambda: np.zeros((0, 2, 2)))

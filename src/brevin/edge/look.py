@@ -14,6 +14,7 @@ from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Play
 from brevin.edge import loop
 from brevin.edge.closer import Closer
 from brevin.edge.growing import Growing
+from brevin.edge.observers.feet import Feet
 from brevin.edge.observers.people import People, Pictured
 from brevin.edge.observers.printed_card import PrintedCard
 from brevin.edge.observers.straight_lines import StraightLines
@@ -63,8 +64,8 @@ def look(
         steady = _watch_again(whole, watched, cameras, progress)
     progress("reading the breath", 0.92)
     first, *others = [
-        _of_player(seen, watched.people, player, (lit, followed), camera, view)
-        for player, lit, followed, camera in zip(watched.people.players, watched.trunks, steady, cameras, strict=True)
+        replace(_of_player(seen, watched.people, player, (lit, followed), camera, view), feet_pct=watched.feet.up_pct(i, len(watched.t_s)))
+        for i, (player, lit, followed, camera) in enumerate(zip(watched.people.players, watched.trunks, steady, cameras, strict=True))
     ]
     return replace(first, others=tuple(others))
 
@@ -78,6 +79,7 @@ class _Watched:
     trunks: list[Trunk]
     card: PrintedCard
     stamps: Stamps
+    feet: Feet
     refused: Facts
     lines: tuple[LinesSeen, ...] = ()
 
@@ -89,12 +91,12 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
     try:
         with ThreadPoolExecutor(1) as pool:
             people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1, closer=closer, pictured=pictured)
-            card, trunks, edges = PrintedCard(), Trunks(people), StraightLines(people)
+            card, trunks, edges, feet = PrintedCard(), Trunks(people), StraightLines(people), Feet(people)
             refused, followed = people.refused, trunks.trunks
             straight: tuple[LinesSeen, ...] = ()
             try:
                 frames = video_frames(source, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=stamps)
-                loop.run(frames, [people, card, trunks, edges, _Telling(progress, clip)])
+                loop.run(frames, [people, card, trunks, edges, feet, _Telling(progress, clip)])
                 _long_enough(trunks.t_s)
                 people.finish()
                 progress("following the shirt", 0.85)
@@ -106,7 +108,7 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
     finally:
         network.close()
         closer.close()
-    return _Watched(trunks.t_s, people, followed, card, stamps, refused, straight)  # pyrefly: ignore[bad-argument-type]
+    return _Watched(trunks.t_s, people, followed, card, stamps, feet, refused, straight)  # pyrefly: ignore[bad-argument-type]
 
 
 def _watch_again(path: Path, watched: _Watched, cameras: Sequence[CameraMoves | None], progress: Progress) -> list[Trunk]:

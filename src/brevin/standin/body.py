@@ -62,8 +62,8 @@ def _shape(p: np.ndarray, build: Build, pose: Stance, mittens: bool) -> tuple[np
             pieces.append((cone(p, j[f"wrist_{s}"], hand, 0.033, 0.024), SKIN))
         pieces.append((cone(p, j[f"hip_{s}"], j[f"knee_{s}"], 0.083, 0.06), TROUSERS))
         pieces.append((cone(p, j[f"knee_{s}"], j[f"ankle_{s}"], 0.06, 0.045), TROUSERS))
-        ankle = j[f"ankle_{s}"]
-        pieces.append((cone(p, ankle + HEEL_M @ pose.foot_axes, ankle + TOE_M @ pose.foot_axes, 0.042, 0.034), SHOE))
+        heel = j[f"ankle_{s}"] + HEEL_M @ pose.foot_axes()
+        pieces.append((cone(p, heel, heel + (TOE_M - HEEL_M) @ pose.foot_axes(s), 0.042, 0.034), SHOE))
     pieces.append((_ellipsoid(p, j["hip"] + [-0.01, 0, -0.02], (0.115 * build.deep, 0.155 * build.wide, 0.10), np.eye(3)), TROUSERS))
     pieces.append((cone(p, j["neck"] - [0, 0, 0.03], j["head"] - [0.02, 0, 0.05], 0.052, 0.05), SKIN))
     pieces.append((_ellipsoid(p, j["head"], (0.098, 0.077, 0.118), pose.head_axes), SKIN))

@@ -10,7 +10,7 @@ from brevin.core.hold.wrists import between_deg
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
-from brevin.standin import face, hand, raising, tape
+from brevin.standin import face, hand, raising, tape, tapping
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
 from brevin.standin.stance import Build, Stance, stance
@@ -29,7 +29,8 @@ def film(script: Script, folder: Path) -> Path:
     card = parse(script.card)
     first_s, length_s, t_s = tape.planted_times(card, len(script.cycles), script.rate_hz)
     planted = signals(t_s, card, list(script.cycles), first_inhale_s=first_s)
-    each, shown = raising.stages(script, t_s)
+    struck_s = tapping.strikes_s(script, t_s, first_s, card.beat_s) if script.taps_deg else None
+    each, shown = raising.stages(script, t_s) if struck_s is None else tapping.stages(t_s, struck_s, card.beat_s)
     scenes = [_scene(script, stage) for stage in each]
     pose = scenes[-1][0]
     lens = _lens(script, pose)
@@ -42,6 +43,8 @@ def film(script: Script, folder: Path) -> Path:
     truth = _truth(script, card, planted, [scenes[i] for i in shown], lens, sway, first_s, length_s)
     if script.raises:
         truth["raising"] = raising.truth(script, each, shown, 1000.0 * script.build.trunk)
+    if struck_s is not None:
+        truth["strikes_s"] = [round(float(at_s), 4) for at_s in struck_s]
     if script.grips:
         truth["hands"] = _hands_planted(script, pose, lens)
     clip.with_suffix(".json").write_text(json.dumps(truth, separators=(",", ":")))
@@ -98,11 +101,14 @@ def _scene(script: Script, stage: raising.Stage) -> Scene:
 
 
 def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
+    up_deg = stage.toes * script.taps_deg
+
     def held(*elbows_out: float) -> Stance:
         return stance(
             script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
             head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, head_deg=script.head_deg, rounded_m=stage.sunk * script.rounds_m,
             tuck_deg=script.tuck_deg, crossed_m=script.crossed_m,
+            toes_deg=(up_deg * script.taps_left, up_deg * (1.0 - script.taps_left)),
         )  # fmt: skip
 
     wanted = script.elbows_deg

@@ -22,7 +22,7 @@ from brevin.standin.stance import Build
 Grips = tuple[tuple[str, Grip], ...]
 ROOMS = (ROOM_A, ROOM_B, ROOM_C, ROOM_D)
 CARD, SLOW_CARD = "2-0-3@72x2", "3-0-4@72x2"  # what changes slowly takes longer to be told
-RATE_HZ = 13
+RATE_HZ, TAPS_HZ = 13, 25  # a foot strikes within a tenth of a second
 SIZE_PX = (720, 404)  # drawing costs most of the making
 HANDS_PX = (1280, 720)  # where hands are looked at: in the smaller picture one is a dozen pixels
 TO_TRUNK = 93.0  # an instrument's angle to a trunk that leans by 3 deg, and to level, make this together
@@ -121,8 +121,14 @@ EIGHTH: tuple[Case, ...] = (
     Case("clarinet-hands-swapped", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0, "swapped": 1.0}, ("hands_in_order",), "low"),
     Case("flute-to-the-left", "flute", "front", {"axis_deg": 4.0, "elbows_deg": 25.0, "swapped": 1.0}, ("hands_in_order",), "low"),
 )
+NINTH: tuple[Case, ...] = (
+    Case("bare-taps", "none", "side", {"taps_deg": 14.0, "taps_spread_s": 0.02}),
+    Case("bare-taps-late", "none", "side", {"taps_deg": 12.0, "taps_late_s": 0.12, "taps_spread_s": 0.03, "taps_left": 1.0}),
+    Case("trumpet-taps-early", "trumpet", "side", {"axis_deg": 12.0, "taps_deg": 8.0, "taps_late_s": -0.08, "taps_spread_s": 0.02}),
+    Case("clarinet-front-taps", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0, "taps_deg": 14.0, "taps_late_s": 0.05, "taps_spread_s": 0.02}),
+)
 BODIES = 2  # of each case
-SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH, FIFTH, SIXTH, SEVENTH, EIGHTH) for body in range(BODIES) for case in cases]
+SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH, FIFTH, SIXTH, SEVENTH, EIGHTH, NINTH) for body in range(BODIES) for case in cases]
 """Every clip's case, and whether its body is kept unseen. What was added later stands behind: clips that were made before stay what they are."""
 COUNT = len(SET)
 
@@ -151,7 +157,7 @@ def drawn(number: int) -> Hold:
     view = "front" if case.view == "front" else f"side-{random.choice(['left', 'right'])}"
     instrument = None if case.instrument == "none" else case.instrument
     script = Script(
-        f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, instrument, look, build=build, rate_hz=RATE_HZ,
+        f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, instrument, look, build=build, rate_hz=TAPS_HZ if "taps_deg" in case.planted else RATE_HZ,
         size_px=HANDS_PX if case.grips else SIZE_PX, tone=False, grips=case.grips, seed=500 + number,
     )  # fmt: skip
     return Hold(case, replace(script, **case.planted), unseen)  # pyrefly: ignore[bad-argument-type]

@@ -16,11 +16,12 @@ LAP_DEG = 6.0  # axis at rest, below level
 @dataclass(frozen=True)
 class Stage:
     """How the instrument is held. up: 0 in the lap, 1 at the mouth; beside_m: how far beside its usual place it landed; sunk: 0 at the beginning, 1 at the
-    end of a clip in which trunk or arms tire."""
+    end of a clip in which trunk or arms tire; toes: of the foot that taps, 0 flat, 1 up."""
 
     up: float
     beside_m: float = 0.0
     sunk: float = 0.0
+    toes: float = 0.0
 
     def mouthpiece_m(self) -> np.ndarray:
         """From the mouth to the mouthpiece: [3]."""

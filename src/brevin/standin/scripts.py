@@ -20,7 +20,9 @@ class Script:
     forward the trunk is, and lower the far end, at the end than at the beginning; elbows_deg: clearance of both, as near as the hands' places allow;
     shoulder_deg: + = the left shoulder higher; head_deg: + = the head tilted to the player's right; rounds_m: how much further the back bows out in the end;
     sinks_until: share of the clip after which it has sunk and rounded as far as it does;
-    tuck_deg, crossed_m: of the feet, as in ``stance``; swapped: 1 = each hand where the other belongs, and a flute held to the left."""
+    tuck_deg, crossed_m: of the feet, as in ``stance``; swapped: 1 = each hand where the other belongs, and a flute held to the left;
+    taps_deg: how far the toes of a foot that taps the beat go up, the right one's or, taps_left = 1, the left one's; taps_late_s, taps_spread_s: its strikes
+    after the beat, and how they wander."""
 
     name: str
     card: str
@@ -51,6 +53,10 @@ class Script:
     tuck_deg: float = 0.0
     crossed_m: float = 0.0
     swapped: float = 0.0
+    taps_deg: float = 0.0
+    taps_left: float = 0.0
+    taps_late_s: float = 0.0
+    taps_spread_s: float = 0.0
 
 
 RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there
@@ -68,7 +74,7 @@ EARLY = Cycle(abdomen=0.013, chest=0.0065, shoulder=0.002, abdomen_window=(0.0, 
 
 SCRIPTS: tuple[Script, ...] = (
     Script("seated-low-then-wide", "4-0-4@72x3", (LOW, LOW, LOW), "seated", "side-left", None,
-           Look(ROOM_A, _rgb("1f4a3c")[0], pattern=2, period_m=0.035), seed=11),
+           Look(ROOM_A, _rgb("1f4a3c")[0], pattern=2, period_m=0.035), seed=11, taps_deg=12.0, taps_left=1.0, taps_late_s=0.06, taps_spread_s=0.025),
     Script("seated-chest-high", "3-0-5@76x3", (HIGH, HIGH, HIGH), "seated", "side-right", None,
            Look(ROOM_B, _rgb("d9c0cc")[0], pattern=1, period_m=0.045), lean_deg=5.0, seed=12),
     Script("standing-full-early", "4-0-6@84x3", (EARLY, EARLY, EARLY), "standing", "side-right", "trumpet",

@@ -24,23 +24,25 @@ class Build:
 @dataclass(frozen=True)
 class Stance:
     """Where the joints are, metres: [3] each, by name. rounded_m: how far the trunk bows out behind the line from hips to shoulders, at its middle;
-    head_rad: how far the head is tilted, + = to the player's right; tuck_rad: how far the feet stand on their toes."""
+    head_rad: how far the head is tilted, + = to the player's right; tuck_rad: how far the feet stand on their toes; toes_rad: how far those of left and right
+    foot are up, the heel on the floor."""
 
     joints: dict[str, np.ndarray]
     lean_rad: float
     rounded_m: float = 0.0
     head_rad: float = 0.0
     tuck_rad: float = 0.0
+    toes_rad: tuple[float, float] = (0.0, 0.0)
 
     @property
     def axes(self) -> np.ndarray:
         """The trunk's own forward, left and up: [3, 3]."""
         return np.array([[np.cos(self.lean_rad), 0.0, -np.sin(self.lean_rad)], [0.0, 1.0, 0.0], [np.sin(self.lean_rad), 0.0, np.cos(self.lean_rad)]])
 
-    @property
-    def foot_axes(self) -> np.ndarray:
-        """A foot's own forward, left and up: [3, 3]."""
-        cosine, sine = np.cos(self.tuck_rad), np.sin(self.tuck_rad)
+    def foot_axes(self, side: str | None = None) -> np.ndarray:
+        """A foot's own forward, left and up: [3, 3]. side: with the toes of that foot as far up as they are."""
+        down_rad = self.tuck_rad - (self.toes_rad["lr".index(side)] if side else 0.0)
+        cosine, sine = np.cos(down_rad), np.sin(down_rad)
         return np.array([[cosine, 0.0, -sine], [0.0, 1.0, 0.0], [sine, 0.0, cosine]])
 
     @property
@@ -57,11 +59,12 @@ HEAD = ("head", "nose", "ear_l", "ear_r", "eye_l", "eye_r", "mouth")
 def stance(
     build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: tuple[float, float], head_out_m: float = 0.0,
     shoulder_deg: float = 0.0, rounded_m: float = 0.0, head_deg: float = 0.0, tuck_deg: float = 0.0, crossed_m: float = 0.0,
+    toes_deg: tuple[float, float] = (0.0, 0.0),
 ) -> Stance:  # fmt: skip
     """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; elbows_out:
     ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher;
     rounded_m, head_deg: as in ``Stance``, degrees; tuck_deg: how far the shanks of who sits lead back under the chair, the feet on their toes; crossed_m: how
-    far each ankle is on the other's side."""
+    far each ankle is on the other's side; toes_deg: how far the toes of left and right foot are up."""
     lean, tuck = np.radians((lean_deg, tuck_deg))
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
@@ -92,7 +95,8 @@ def stance(
         wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
         out = np.array([-0.1, sign * elbow_out, -1.0])
         j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
-    made = Stance({k: np.asarray(v, float) for k, v in j.items()}, float(lean), rounded_m, float(np.radians(head_deg)), float(tuck))
+    places, toes = {k: np.asarray(v, float) for k, v in j.items()}, tuple(np.radians(toes_deg))
+    made = Stance(places, float(lean), rounded_m, float(np.radians(head_deg)), float(tuck), toes)
     for name in HEAD:  # about the neck
         made.joints[name] = j["neck"] + (j[name] - j["neck"]) @ upright.axes.T @ made.head_axes + np.array([head_out_m, 0.0, 0.0])
     return made

@@ -2049,8 +2049,11 @@ export interface components {
             /** Members */
             members: components["schemas"]["MemberOut"][];
         };
-        /** Clip */
-        Clip: {
+        /**
+         * ClipFacts
+         * @description What the container says. Times in seconds, sizes in pixels as displayed (rotation applied).
+         */
+        ClipFacts: {
             /** Duration S */
             duration_s: number;
             /** File */
@@ -3537,7 +3540,8 @@ export interface components {
         /**
          * PlayerSeen
          * @description Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
-         *     region; a region without a place that was believed was not followed; outlines: of back or shoulders. Evidence of an older release has neither.
+         *     region; a region without a place that was believed was not followed; outlines: of back or shoulders; strikes_s: when a foot
+         *     that keeps the beat strikes the floor. Evidence of an older release has none of them.
          */
         PlayerSeen: {
             /** Box Px */
@@ -3556,6 +3560,8 @@ export interface components {
             others: number;
             /** Outlines */
             outlines?: components["schemas"]["OutlineSeen"][];
+            /** Strikes S */
+            strikes_s?: number[];
             /** Up */
             up: number[];
         };
@@ -3565,6 +3571,10 @@ export interface components {
             back_rounding_pct: components["schemas"]["PostureValue"] | null;
             /** @default null */
             feet_flat: components["schemas"]["PostureValue"] | null;
+            /** @default null */
+            foot_late_s: components["schemas"]["PostureValue"] | null;
+            /** @default null */
+            foot_on_beats: components["schemas"]["PostureValue"] | null;
             /** @default null */
             head_forward_pct: components["schemas"]["PostureValue"] | null;
             /** @default null */
@@ -3756,7 +3766,7 @@ export interface components {
             check?: {
                 [key: string]: unknown;
             };
-            clip: components["schemas"]["Clip"];
+            clip: components["schemas"]["ClipFacts"];
             cue: components["schemas"]["Cue"] | null;
             /** Drill */
             drill: {

@@ -13,10 +13,10 @@ from brevin.core.hold.held import Instrumental, held
 from brevin.core.hold.looks import Tapped
 from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import SIDE_VIEWS, Position
-from brevin.core.kinematics import heads
+from brevin.core.kinematics import heads, strikes
 from brevin.core.kinematics.posture import Backs, Stance, backs_of, bodies_of, posture
 from brevin.core.layout import segments_of
-from brevin.core.measure import Measure, withheld
+from brevin.core.measure import Measure, Withheld, withheld
 from brevin.core.music.clicks import Beats
 from brevin.core.plan.check import Check
 from brevin.core.report import Breath, Reason, Segment
@@ -27,13 +27,15 @@ SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was o
 @dataclass(frozen=True)
 class Upright:
     """measures: of posture and hold; segments: what the clip shows when; hands: how high those on the instrument were; stills: what of it is shown; backs: the
-    back at each moment that was looked at from the side."""
+    back at each moment that was looked at from the side; strikes_s: when a foot that keeps the beat strikes the
+    floor."""
 
     measures: Sequence[Measure]
     segments: Sequence[Segment]
     hands: raising.Hands
     stills: Sequence[raising.Still] = ()
     backs: Backs = ()
+    strikes_s: Sequence[float] = ()
 
 
 def upright(
@@ -53,7 +55,12 @@ def upright(
     measures = [*posture(seen, who.player, stance), *held(seen, stance, instrument)]
     if instrument.instrument == "flute" and position != "lying":
         measures.append(heads.to_flute(measures))
-    return Upright(measures, shown, hands, stills, backs)
+    struck_s = strikes.strikes_s(found.t_s, who.feet_pct) if position != "lying" else None
+    unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
+    counted_s = next(iter(_counted_s(breaths, beats)), _by_the_card(check, beats, found))
+    measures += strikes.against_beats(struck_s, beats, counted_s, unseen=unseen)
+    kept = any(m.key == strikes.LATE and m.amount is not None for m in measures)
+    return Upright(measures, shown, hands, stills, backs, tuple(struck_s) if kept and struck_s is not None else ())
 
 
 def _tapped(found: Evidence, line: TappedLine) -> Tapped:
@@ -78,3 +85,11 @@ def _counted_s(breaths: Sequence[Breath], beats: Beats) -> list[tuple[float, flo
     assert first_s is not None and last_s is not None
     counted_s = beats.first_inhale_s - beats.beat_s if beats.first_inhale_s is not None and beats.beat_s is not None else first_s
     return [(min(counted_s, first_s), last_s)]
+
+
+def _by_the_card(check: Check, beats: Beats, found: Evidence) -> tuple[float, float] | None:
+    """The counted time where no breath is seen, as from the front: from the count-in's last beat to the card's end; None without a count or an end."""
+    card = check.card
+    if card is None or card.cycle_beats is None or beats.first_inhale_s is None or beats.beat_s is None:
+        return None
+    return beats.first_inhale_s - beats.beat_s, min(beats.first_inhale_s + card.cycles * card.cycle_beats * beats.beat_s, float(found.t_s[-1]))

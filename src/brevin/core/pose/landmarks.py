@@ -9,6 +9,7 @@ SHOULDER_L, SHOULDER_R, ELBOW_L, ELBOW_R, WRIST_L, WRIST_R = 11, 12, 13, 14, 15,
 PINKY_L, PINKY_R, INDEX_L, INDEX_R = 17, 18, 19, 20
 HIP_L, HIP_R, KNEE_L, KNEE_R, ANKLE_L, ANKLE_R = 23, 24, 25, 26, 27, 28
 HEEL_L, HEEL_R, TOE_L, TOE_R = 29, 30, 31, 32
+FEET = ((HEEL_L, TOE_L), (HEEL_R, TOE_R))
 TRUNK = (SHOULDER_L, SHOULDER_R, HIP_L, HIP_R)
 SLEEVES = ((SHOULDER_L, ELBOW_L), (ELBOW_L, WRIST_L), (SHOULDER_R, ELBOW_R), (ELBOW_R, WRIST_R))
 ARM_PIECES = (  # in this order in all evidence that is kept: of the left arm, then of the right one, from the shoulder on

@@ -103,6 +103,8 @@ WITHHELD: dict[Withheld | str, str] = {
     "too_unsure": "What was measured is not sure enough to be judged: it could be fine and not fine. Look yourself.",
     "not_looked": "When this clip was read, this was not looked at yet. Read it again.",
     "points_elsewhere": "What was found points where nobody holds this instrument: is the right one set? If it is, set its line by two taps.",
+    "not_tapped": "No foot that is seen taps.",
+    "off_the_beat": "A foot moves, and not with the beat.",
     "feet_unseen": "The feet could not be made out: film from a little further back, with both feet in the picture.",
     "hand_unseen": "The hand could not be made out: film from where both hands show, closer, with nothing before them.",
     "face_hidden": "The face could not be seen: look into the camera, nothing before eyes and forehead, the light in front.",

@@ -1,6 +1,6 @@
 """Who is there: key points of everyone, often at first and while anything large moves, seldom while all is still; and who of them is followed."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import replace
 
@@ -10,9 +10,10 @@ from numpy.typing import NDArray
 
 from brevin.core.errors import ClipUnusable
 from brevin.core.gate import refusal
+from brevin.core.pose import landmarks as lm
 from brevin.core.pose import player as pick
 from brevin.core.pose.shape import shape_of
-from brevin.core.track import Facts, Floats, Player, PoseSample
+from brevin.core.track import Body, Facts, Floats, Player, PoseSample
 from brevin.edge.closer import Closer
 from brevin.edge.film import arms_of
 from brevin.edge.pose_model import PoseModel, Seen
@@ -22,6 +23,7 @@ FIRST_POSES_S = 1.6  # poses of the first seconds pick the player
 OFTEN_S, SELDOM_S = 0.2, 1.5  # between key points: while something large moves, and while all is still
 MOVES_GREY = 1.0  # mean grey change of a small picture since the last look: more is a body that moves; a breath is 0.2
 PLACE_GREY, PLACES = 8.0, 4  # or this much in so many of its places: an arm, an instrument; a breath is 3 at its edge
+FEET_TRUNKS = 0.2  # about heels and toes: what moves there may tap the beat, and asks for no key points
 SMALL_PX = (48, 27)  # of that picture: each a mean over many, so that noise does not count
 EVERY_PX = 2  # of the picture are enough for that
 MOST_WAITING = 8  # pictures that wait for the network: it must not fall behind with pictures piling up
@@ -49,6 +51,7 @@ class People:
         self._picked = False
         self._next_s, self._asked_s, self._shaped_s = 0.0, -1.0, -SHAPED_S
         self._last: NDArray[np.int16] | None = None
+        self._feet: NDArray[np.bool_] = np.zeros(SMALL_PX[::-1], bool)
         self._moved = self._sets_in = False
         self._before: VideoFrame | None = None  # when it was last asked whether key points are due, where they were not
 
@@ -98,7 +101,7 @@ class People:
         if frame.t_s < self._next_s:
             return False
         small = cv2.resize(frame.luma[::EVERY_PX, ::EVERY_PX], SMALL_PX, interpolation=cv2.INTER_AREA).astype(np.int16)
-        moved = self._last is None or _moves(np.abs(small - self._last))
+        moved = self._last is None or _moves(np.where(self._feet, 0, np.abs(small - self._last)))
         settled, self._sets_in = self._moved and not moved, moved and not self._moved  # what came to rest is looked at once more
         self._moved = moved
         early = frame.t_s <= FIRST_POSES_S + OFTEN_S
@@ -147,6 +150,7 @@ class People:
         except ClipUnusable as why:
             self._refuse(why)
         self.players = everyone[: self._most]
+        self._feet = feet_of([s.bodies[i] for p in self.players for s, i in zip(self.samples, p.chosen, strict=False) if i >= 0], self.size_px)
         self._picked = True
 
     def _refuse(self, why: ClipUnusable) -> None:
@@ -160,3 +164,15 @@ class People:
 def _moves(change: NDArray[np.int16]) -> bool:
     """Whether something large moves: much in the middle, or a lot in a few places."""
     return float(change.mean()) > MOVES_GREY or int((change > PLACE_GREY).sum()) >= PLACES
+
+
+def feet_of(bodies: Sequence[Body], size_px: tuple[int, int]) -> NDArray[np.bool_]:
+    """Which places of the small picture are about somebody's feet: [27, 48]."""
+    found = np.zeros(SMALL_PX[::-1], bool)
+    columns, rows = ((np.arange(count) + 0.5) * side / count for count, side in zip(SMALL_PX, size_px, strict=True))
+    for body in bodies:
+        around_px = FEET_TRUNKS * lm.trunk_px(body)
+        for foot in lm.FEET:
+            low, high = body.points_px[list(foot)].min(axis=0) - around_px, body.points_px[list(foot)].max(axis=0) + around_px
+            found |= np.outer((rows >= low[1]) & (rows <= high[1]), (columns >= low[0]) & (columns <= high[0]))
+    return found

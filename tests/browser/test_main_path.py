@@ -141,6 +141,14 @@ def test_nothing_a_screen_reader_would_stumble_over(inside: Page) -> None:
     assert troubles == {"today": [], "breath": [], "hold": []}, json.dumps(troubles, indent=1)
 
 
+def test_a_foot_that_taps_is_told_against_the_beat_and_drawn_under_the_lanes(inside: Page) -> None:
+    inside.get_by_test_id("take-row").filter(has_text="Bram").last.click()
+    expect(inside.get_by_text(re.compile(r"^foot 0\.0[3-9] s after the beat$"))).to_be_visible()
+    strikes = inside.get_by_test_id("foot").locator("path")
+    expect(strikes.first).to_be_visible()
+    assert 24 <= strikes.count() <= 32  # one a beat, from the first picture in which it is known who plays
+
+
 def test_a_chair_is_moved_along_the_line_by_key_and_by_hand(inside: Page) -> None:
     def names() -> list[str]:
         return [(chair.get_attribute("aria-label") or "").split(",")[0] for chair in inside.get_by_label("Chairs in lesson order").get_by_role("button").all()]

@@ -49,6 +49,9 @@ const Beside = styled.div`
   align-items: center;
   justify-content: space-between;
   gap: 2px 18px;
+  p > span + span {
+    margin-left: 16px;
+  }
   > :first-child:not(p) {
     margin-top: 5px; /* nothing but the button stands there: clear of the sentence above */
   }
@@ -96,21 +99,9 @@ export function Say({ take, report }: { take: Take; report: Report }) {
       <Beside>
         {(pattern || felt || foot) && (
           <p className="quiet">
-            {felt && (
-              <>
-                guess <b>{felt}</b>{" "}
-              </>
-            )}
-            {pattern && (
-              <>
-                reading <b>{pattern}</b>{" "}
-              </>
-            )}
-            {foot && (
-              <>
-                foot <b>{foot}</b>
-              </>
-            )}
+            <How name="guess" words={felt} />
+            <How name="reading" words={pattern} />
+            <How name="foot" words={foot} />
           </p>
         )}
         {helped && <Help take={take} cue={helped} />}
@@ -127,6 +118,15 @@ export function Say({ take, report }: { take: Take; report: Report }) {
       <PlayerChoice take={take} report={report} />
     </Cue>
   );
+}
+
+/** One thing that was felt or seen, in words; nothing where it was not. */
+function How({ name, words }: { name: string; words: string | null | undefined }) {
+  return words ? (
+    <span>
+      {name} <b>{words}</b>
+    </span>
+  ) : null;
 }
 
 function labelOf(report: Report, stop: string): string {

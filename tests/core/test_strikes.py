@@ -73,12 +73,33 @@ def test_what_is_no_tapping_or_no_beat_is_no_number(feet: Floats, beats: Beats, 
     assert set(told(strikes_s(T_S, feet), beats).values()) == {NotMeasured(why)}  # pyrefly: ignore[bad-argument-type]
 
 
+def test_a_few_strikes_near_the_beat_may_be_chance() -> None:
+    assert isinstance(told(ON_THE_BEAT[2:7])["foot_late_s"], NotMeasured) and isinstance(told(ON_THE_BEAT[2:9])["foot_late_s"], Amount)
+
+
 def test_a_foot_that_is_seen_part_of_the_time_is_told_from_that() -> None:
     feet = tapping(ON_THE_BEAT)
     feet[:, 0], feet[:40] = np.nan, np.nan
     feet[:, 1, 0] = np.nan
     found = strikes_s(T_S, feet)
     assert found == pytest.approx(ON_THE_BEAT[1:], abs=0.04)
+
+
+@given(seed=st.integers(0, 10_000), pictures=st.integers(0, 60), seen=st.floats(0.0, 1.0), from_s=st.floats(-20.0, 20.0), lasts_s=st.floats(-5.0, 30.0))
+def test_any_feet_and_any_counted_time_end_in_two_numbers_or_reasons(seed: int, pictures: int, seen: float, from_s: float, lasts_s: float) -> None:
+    random = np.random.default_rng(seed)
+    feet = np.where(random.random((pictures, 2, 2)) < seen, random.normal(0.0, 5.0, (pictures, 2, 2)), np.nan)
+    struck_s = strikes_s(np.arange(pictures) / RATE_HZ, feet)
+    found = against_beats(struck_s, BEATS, (from_s, from_s + lasts_s))
+    assert [m.key for m in found] == ["foot_late_s", "foot_on_beats"]
+    assert all(np.isfinite([m.value.value, m.value.half_width]).all() for m in found if isinstance(m.value, Amount))
+
+
+def test_heel_and_toes_that_are_seen_at_different_times_tell_nothing() -> None:
+    feet = tapping(ON_THE_BEAT)
+    half = len(T_S) // 2
+    feet[:half, :, 0], feet[half:, :, 1] = np.nan, np.nan
+    assert len(strikes_s(T_S, feet)) == 0
 
 
 def test_the_demo_s_foot_is_shown_and_judges_nothing_and_old_evidence_has_none() -> None:

@@ -55,7 +55,8 @@ def upright(
     measures = [*posture(seen, who.player, stance), *held(seen, stance, instrument)]
     if instrument.instrument == "flute" and position != "lying":
         measures.append(heads.to_flute(measures))
-    struck_s = strikes.strikes_s(found.t_s, who.feet_pct) if position != "lying" else None
+    over_room = who.feet_pct - who.picture.room_pct[:, None, None, 1] if len(who.feet_pct) else who.feet_pct
+    struck_s = strikes.strikes_s(found.t_s, over_room) if position != "lying" else None
     unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
     counted_s = next(iter(_counted_s(breaths, beats)), _by_the_card(check, beats, found))
     measures += strikes.against_beats(struck_s, beats, counted_s, unseen=unseen)

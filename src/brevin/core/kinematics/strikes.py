@@ -11,6 +11,7 @@ TIMES_NOISE = 6.0  # and this far out of what the foot wanders by from picture t
 REST_PERCENTILE, UP_PERCENTILE = 15.0, 92.0  # of a foot's height: on the floor, and up
 UP_SHARE, DOWN_SHARE = 0.5, 0.2  # of the way up: above it the foot is up, below it it has struck
 LEAST_STRIKES = 4  # of a clip: fewer are no tapping
+BY_CHANCE = 6.0  # their number times that length squared (Rayleigh): strikes at any moments come so near together once in 400 clips
 TOGETHER = 0.6  # length of the mean of the strikes' places within the beat, as arrows: below it they do not go with it; 0.6 is a spread of a sixth of a beat
 ON_BEAT_BEATS = 0.25  # a strike so near a beat is that beat's
 STRIKE_S = 0.02  # standard error of one strike, and what all of a clip share: half a picture; own, measured on stand-in clips
@@ -21,7 +22,7 @@ LATE, ON_BEATS = "foot_late_s", "foot_on_beats"
 def strikes_s(t_s: Floats, feet_pct: Floats) -> Floats | None:
     """When the foot that taps strikes the floor: [k], none where neither taps; None where no foot is seen.
 
-    t_s: [n]; feet_pct: [n, 2, 2] how high heel and toes of left and right foot are, percent of trunk, nan where not seen.
+    t_s: [n]; feet_pct: [n, 2, 2] how high heel and toes of left and right foot are over the room, percent of trunk, nan where not seen.
     """
     heights = [height for foot in (0, 1) if len(feet_pct) and (height := _height(feet_pct[:, foot])) is not None]
     if not heights:
@@ -30,7 +31,7 @@ def strikes_s(t_s: Floats, feet_pct: Floats) -> Floats | None:
 
 
 def _height(foot: Floats) -> Floats | None:
-    """How high the part of a foot that moves more is over the other: [n]; alone where the other is not seen. The camera's own moves are in both."""
+    """How high the part of a foot that moves more is over the other: [n]; alone where the other is not seen."""
     seen = np.isfinite(foot).mean(axis=0) >= LEAST_SEEN
     if not seen.any():
         return None
@@ -43,6 +44,8 @@ def _height(foot: Floats) -> Floats | None:
 def _strikes_s(t_s: Floats, height: Floats) -> Floats:
     known = np.isfinite(height)
     t_s, height = t_s[known], height[known]
+    if len(height) < LEAST_SEEN * len(known):
+        return np.zeros(0)  # heel and toes were seen at different times
     rest, top = np.percentile(height, (REST_PERCENTILE, UP_PERCENTILE))
     noise = float(np.median(np.abs(np.diff(height))))
     if top - rest < max(LEAST_PCT, TIMES_NOISE * noise):
@@ -65,10 +68,12 @@ def against_beats(struck_s: Floats | None, beats: Beats, counted_s: tuple[float,
         return [Measure(key, NotMeasured(why or "no_beats")) for key in (LATE, ON_BEATS)]
     beat_s, first_s = beats.beat_s, beats.first_inhale_s
     numbers = np.arange(np.ceil((counted_s[0] - first_s) / beat_s - ON_BEAT_BEATS), np.floor((counted_s[1] - first_s) / beat_s + ON_BEAT_BEATS) + 1.0)
+    if not len(numbers):
+        return [Measure(key, NotMeasured("no_beats")) for key in (LATE, ON_BEATS)]
     at = (struck_s - first_s) / beat_s
     at = at[(at > numbers[0] - 0.5) & (at < numbers[-1] + 0.5)]
-    arrow = np.exp(2j * np.pi * at).mean() if len(at) >= LEAST_STRIKES else 0.0
-    if abs(arrow) < TOGETHER:
+    arrow = np.exp(2j * np.pi * at).mean() if len(at) else 0.0
+    if abs(arrow) < TOGETHER or len(at) * abs(arrow) ** 2 < BY_CHANCE:
         return [Measure(key, NotMeasured("off_the_beat")) for key in (LATE, ON_BEATS)]
     late = float(np.angle(arrow)) / (2.0 * np.pi)
     apart = at - late - np.round(at - late)

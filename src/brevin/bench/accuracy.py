@@ -31,6 +31,7 @@ from brevin.standin.truth import task_of
 
 OWN = ROOT / "demo" / "clips"
 STILLS = ROOT / ".build" / "stills"
+OWN_SETS = 3  # the stand-in clips, the stills, and those of them that are unseen
 WORSE = 2  # of the stills, and the stand-in's own side views, are made worse step by step as well
 SAME_BREATH_S = 0.5  # an inhale this near a planted one is that one
 BARS = {
@@ -99,23 +100,25 @@ class Tally:
 
 
 def measure() -> Measured:
-    """Measure all sets and write the page; bars over the project's own side views and the stills together."""
+    """Measure all sets and write the page; bars over the project's own side views and all stills together."""
     from brevin.bench import accuracy_page, worse
 
     others = [Path(p) for p in os.environ.get("BREVIN_CLIPS", "").split(":") if p]
     _make_stills()
     with ProcessPoolExecutor(2) as pool:
-        tallies = [_set(pool, name, folder) for name, folder in (("Stand-in clips", OWN), ("Stills", STILLS), *((p.name, p) for p in others))]
-        made_worse = worse.measure(pool, [*sorted(OWN.glob("*.json")), *sorted(STILLS.glob("*.json"))[:WORSE]])
+        kept = sorted(STILLS.glob("*.json"))
+        tuned, unseen = ([path for path in kept if stills.is_unseen(path.stem) == apart] for apart in (False, True))
+        sets = [("Stand-in clips", _truths(OWN)), ("Stills", tuned), ("Stills, unseen", unseen), *((p.name, _truths(p)) for p in others)]
+        tallies = [_set(pool, name, truths) for name, truths in sets]
+        made_worse = worse.measure(pool, [*sorted(OWN.glob("*.json")), *tuned[:WORSE]])
     accuracy_page.write(tallies, worse.section(made_worse))
-    own = Tally(
-        "all own", found=[b for t in tallies[:2] for b in t.found], planted=sum(t.planted for t in tallies[:2]), extra=sum(t.extra for t in tallies[:2])
-    )
+    mine = tallies[:OWN_SETS]
+    own = Tally("all own", found=[b for t in mine for b in t.found], planted=sum(t.planted for t in mine), extra=sum(t.extra for t in mine))
     figures = {"breaths_planted": float(own.planted), "breaths_found": float(len(own.found)), "breath_f1": own.f1}
     figures |= {f"{key}_median": median(own.errors(key)) for key in BARS if own.errors(key)}
     bars: dict[str, tuple[str, float]] = {"breath_f1": (">=", 0.98)}
     bars |= {f"{key}_median": ("<=", bar) for key, bar in BARS.items()}
-    angles = [one for tally in tallies[:2] for one in tally.held]
+    angles = [one for tally in mine for one in tally.held]
     figures |= {f"{key}_median": median(found) for key in accuracy_hold.BARS if (found := accuracy_hold.errors(angles, key))}
     bars |= {f"{key}_median": ("<=", bar) for key, bar in accuracy_hold.BARS.items() if f"{key}_median" in figures}
     return Measured("accuracy", figures, bars)
@@ -146,9 +149,12 @@ def _recipe() -> str:
     return hashlib.sha256(b"".join(path.read_bytes() for path in made_of)).hexdigest()
 
 
-def _set(pool: ProcessPoolExecutor, name: str, folder: Path) -> Tally:
+def _truths(folder: Path) -> list[Path]:
+    return [f for f in sorted(folder.glob("*.json")) if f.with_suffix(".mp4").exists()]
+
+
+def _set(pool: ProcessPoolExecutor, name: str, truths: list[Path]) -> Tally:
     tally = Tally(name)
-    truths = [f for f in sorted(folder.glob("*.json")) if f.with_suffix(".mp4").exists()]
     for truth_file, report in zip(truths, pool.map(_read, truths), strict=True):
         add(tally, json.loads(truth_file.read_text()), report, truth_file.stem)
     return tally

@@ -14,7 +14,7 @@ from brevin.core.synth import Cycle
 from brevin.ops.settings import ROOT, model_path
 from brevin.standin.still import Still, Take, still_of, take
 
-COUNT = 16
+COUNT, UNSEEN = 24, 8  # the last ones are kept for the closing measurement: nothing is changed for them
 PATTERNS = ("low_then_wide", "low", "chest_high", "low_then_lifted", "shallow", "paradoxical", "low_then_wide", "low_then_lifted")
 CARDS = ((4, 0, 4), (4, 2, 6), (2, 0, 6), (3, 1, 4), (1, 0, 7), (4, 4, 8), (3, 0, 5), (6, 0, 6))
 FIDGETS_PCT = (0.0, 0.0, 0.0, 3.0, 0.0)
@@ -36,6 +36,11 @@ def drawn(number: int) -> Take:
         shake_px=float(random.choice([0.0, 0.0, 0.4, 1.0])), noise=float(random.uniform(1.0, 3.0)),
         crf=CRFS[number % len(CRFS)], rate_hz=RATES_HZ[(number // 2) % len(RATES_HZ)], seed=number,
     )  # fmt: skip
+
+
+def is_unseen(name: str) -> bool:
+    """Whether a take of that name is one of those."""
+    return int(name.rpartition("-")[2]) >= COUNT - UNSEEN
 
 
 def _cycle(pattern: str, random: np.random.Generator) -> Cycle:

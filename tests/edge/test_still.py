@@ -10,7 +10,7 @@ from brevin.core.synth import Cycle
 from brevin.core.track import Player
 from brevin.edge.video import probe
 from brevin.standin.still import TRUNK_MM, Still, Take, take
-from brevin.standin.stills import COUNT, PATTERNS, drawn
+from brevin.standin.stills import COUNT, PATTERNS, UNSEEN, drawn, is_unseen
 
 TRUNK_PX, HIP_X, HIP_Y = 120.0, 150.0, 230.0
 DEEP = Cycle(abdomen=6.0, chest=3.0, shoulder=2.0, ease_share=0.2)
@@ -68,6 +68,12 @@ def test_a_zoom_comes_in_the_middle_and_stays(tmp_path) -> None:
     _, pictures = pictures_of(take(still(), replace(PLANTED, zoom=1.1, cycles=(Cycle(0.01, 0.01, 0.0),)), tmp_path))
     before, after = (edge_px(pictures[i], 40.0) for i in (len(pictures) // 4, 3 * len(pictures) // 4))
     assert after - 160 == pytest.approx(1.1 * (before - 160), abs=0.3), "about the picture's middle"
+
+
+def test_a_third_of_them_has_every_pattern_and_is_kept_unseen() -> None:
+    kept = [number for number in range(COUNT) if is_unseen(drawn(number).name)]
+    assert len(kept) == UNSEEN == COUNT // 3 and min(kept) == COUNT - UNSEEN
+    assert {PATTERNS[number % len(PATTERNS)] for number in kept} == set(PATTERNS)
 
 
 def test_takes_are_drawn_the_same_every_time_and_differ_from_each_other() -> None:

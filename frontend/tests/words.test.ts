@@ -57,8 +57,13 @@ it("a number is shown in the unit a teacher says: shares in percent, degrees as 
 
 it("a tapping foot is before, with or after the beat, and on so many of the beats; nothing is said where none taps", () => {
   const told = (value: number, uncertainty: number, n: number) => ({ value, uncertainty, n, by_segment: {} });
-  expect(footWords({ foot_late_s: told(0.12, 0.04, 12), foot_on_beats: told(1, 0.1, 12) })).toBe("0.12 s after the beat");
-  expect(footWords({ foot_late_s: told(-0.08, 0.04, 9), foot_on_beats: told(0.75, 0.2, 12) })).toBe("0.08 s before the beat, on 9 of 12");
-  expect(footWords({ foot_late_s: told(0.05, 0.06, 12), foot_on_beats: told(1, 0.1, 12) })).toBe("with the beat");
-  expect(footWords({ foot_late_s: null, foot_on_beats: null })).toBe("");
+  const foot = (late: ReturnType<typeof told> | null, on: ReturnType<typeof told> | null, tempo_bpm: number | null = 72) =>
+    footWords({ posture: { foot_late_s: late, foot_on_beats: on }, beats: { tempo_bpm } } as unknown as Parameters<typeof footWords>[0]);
+  expect(foot(told(0.12, 0.04, 12), told(1, 0.1, 12))).toBe("0.12 s after the beat");
+  expect(foot(told(-0.09, 0.04, 9), told(0.75, 0.2, 12))).toBe("0.09 s before the beat, on 9 of 12");
+  expect(foot(told(0.07, 0.04, 12), told(1, 0.1, 12))).toBe("with the beat");
+  expect(foot(told(0.07, 0.04, 12), told(1, 0.1, 12), 120)).toBe("0.07 s after the beat");
+  expect(foot(told(0.12, 0.13, 12), told(1, 0.1, 12))).toBe("with the beat");
+  expect(foot(null, null)).toBe("");
+  expect(foot(told(0.12, 0.04, 12), told(1, 0.1, 12), null)).toBe("");
 });

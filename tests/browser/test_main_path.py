@@ -143,7 +143,7 @@ def test_nothing_a_screen_reader_would_stumble_over(inside: Page) -> None:
 
 def test_a_foot_that_taps_is_told_against_the_beat_and_drawn_under_the_lanes(inside: Page) -> None:
     inside.get_by_test_id("take-row").filter(has_text="Bram").last.click()
-    expect(inside.get_by_text(re.compile(r"^foot 0\.0[3-9] s after the beat$"))).to_be_visible()
+    expect(inside.get_by_text(re.compile("^foot with the beat$"))).to_be_visible()
     strikes = inside.get_by_test_id("foot").locator("path")
     expect(strikes.first).to_be_visible()
     assert 24 <= strikes.count() <= 32  # one a beat, from the first picture in which it is known who plays

@@ -30,17 +30,17 @@ export const PATTERNS: Record<string, string> = {
   unclear: "not sure",
 };
 
-const IN_TIME_S = 0.03; // nearer to the beat nobody hears a difference
+const IN_TIME_BEATS = 0.1; // nearer to the beat nobody minds
 
 /** How a tapping foot keeps the beat; nothing where none taps, or it cannot be told. */
-export function footWords({ foot_late_s: late, foot_on_beats: on }: Pick<Report["posture"], "foot_late_s" | "foot_on_beats">): string {
-  if (!late || !on) return "";
-  const off =
-    Math.abs(late.value) <= Math.max(late.uncertainty, IN_TIME_S)
-      ? "with the beat"
-      : `${Math.abs(late.value).toFixed(2)} s ${late.value > 0 ? "after" : "before"} the beat`;
+export function footWords({ posture, beats }: Pick<Report, "posture" | "beats">): string {
+  const { foot_late_s: late, foot_on_beats: on } = posture;
+  if (!late || !on || !beats.tempo_bpm) return "";
+  const inTime = Math.max(late.uncertainty, (IN_TIME_BEATS * 60) / beats.tempo_bpm);
+  const side = late.value > 0 ? "after" : "before";
+  const where = Math.abs(late.value) <= inTime ? "with the beat" : `${Math.abs(late.value).toFixed(2)} s ${side} the beat`;
   const times = Math.round(on.value * on.n);
-  return `${off}${times < on.n ? `, on ${times} of ${on.n}` : ""}`;
+  return `${where}${times < on.n ? `, on ${times} of ${on.n}` : ""}`;
 }
 
 type Scale = { trunk_px: number | null; mm_per_px: number | null } | null;

@@ -84,7 +84,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
   const helped = helpedOf(take, report);
   const pattern = stop || take.check.kind === "hold" ? "" : patternOf(report); // how the breath was is not what a hold asks
   const ways = useWays(take, helped);
-  const foot = footWords(report.posture);
+  const foot = footWords(report);
   const felt = feltWords(take.check.asks, take.felt);
   return (
     <Cue>

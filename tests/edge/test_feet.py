@@ -10,7 +10,7 @@ import pytest
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body
 from brevin.edge import loop
-from brevin.edge.observers.feet import Feet
+from brevin.edge.observers.feet import Feet, _Patch
 from brevin.edge.observers.people import FIRST_POSES_S, People
 from tests.core.made import TRUNK_PX, body
 from tests.edge.test_observers import Frame, Network
@@ -65,6 +65,16 @@ def test_toes_that_go_up_are_found_and_heel_and_the_other_foot_lie_still() -> No
     left, heel, toes = up_pct[first:, 0], up_pct[first:, 1, 0], up_pct[first:, 1, 1]
     assert np.abs(left).max() < 0.2 and np.abs(heel).max() < 0.6
     assert toes == pytest.approx(100.0 * np.array(ups_px[first:]) / TRUNK_PX, abs=0.25 * UP_PCT)
+
+
+@pytest.mark.parametrize("trunk_px", [60.0, 160.0, 240.0, 330.0])
+def test_a_patch_that_goes_up_is_as_high_in_a_picture_of_any_size(trunk_px: float) -> None:
+    grain = cv2.GaussianBlur(np.random.default_rng(2).normal(size=(400, 400)), (0, 0), 0.03 * trunk_px)
+    texture = np.clip(128.0 + 40.0 * grain / grain.std(), 0, 255).astype(np.uint8)
+    patch = _Patch(texture, np.array([200.0, 200.0]), trunk_px)
+    for up_px in (0, round(0.03 * trunk_px), round(0.08 * trunk_px)):
+        assert patch.up_pct(np.roll(texture, -up_px, axis=0)) == pytest.approx(100.0 * up_px / trunk_px, abs=0.5)
+    assert np.isnan(patch.up_pct(np.full_like(texture, 128))), "nothing is there"
 
 
 def test_feet_that_are_not_seen_or_stand_at_the_picture_s_edge_are_nowhere() -> None:

@@ -2,6 +2,7 @@
 
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Floats, Player
@@ -15,6 +16,7 @@ REACH_TRUNKS = (0.07, 0.14)  # aside, as far as a hand-held camera goes, and up 
 LEAST_GREY = 4.0  # standard deviation of a patch: less is no shoe that could be followed
 ALIKE = 0.35  # correlation of a place with the patch: below it the foot is not found
 LEAST_PX = 4  # sides of a patch
+ENOUGH_PX = 100.0  # of trunk: in a larger picture every second line, or third, tells the same in a quarter of the time
 NOWHERE = np.full((2, 2), np.nan)
 
 
@@ -68,9 +70,10 @@ class _Patch:
     """One piece of a shoe. Nothing is found where it lies at the picture's edge or shows nothing that could be followed."""
 
     def __init__(self, luma: Luma, at_px: Floats, trunk_px: float) -> None:
+        self._every = max(int(trunk_px // ENOUGH_PX), 1)
         self._trunk_px = trunk_px
-        self._size = np.maximum(np.round(np.array(PATCH_TRUNKS) * trunk_px), LEAST_PX).astype(int)
-        self._reach = np.maximum(np.round(np.array(REACH_TRUNKS) * trunk_px), 1).astype(int)
+        self._size = self._whole(np.maximum(np.array(PATCH_TRUNKS) * trunk_px, LEAST_PX * self._every))
+        self._reach = self._whole(np.array(REACH_TRUNKS) * trunk_px)
         self._corner = np.round(at_px - [0.0, OVER_TRUNKS * trunk_px] - self._size / 2).astype(int)
         patch = self._part(luma, 0)
         self._patch = patch if patch is not None and float(patch.std()) >= LEAST_GREY else None
@@ -88,11 +91,15 @@ class _Patch:
         before, here, after = (float(value) for value in alike[best - 1 : best + 2])
         bend = before - 2.0 * here + after
         between = 0.5 * (before - after) / bend if bend < 0.0 else 0.0
-        return 100.0 * (self._reach[1] - best - between) / self._trunk_px
+        return 100.0 * (self._reach[1] - self._every * (best + between)) / self._trunk_px
+
+    def _whole(self, px: Floats) -> NDArray[np.int_]:
+        """As many pixels, of which every so many are looked at."""
+        return self._every * np.maximum(np.round(px / self._every), 1).astype(int)
 
     def _part(self, luma: Luma, wider: int) -> Luma | None:
         """The patch's place with so many times its reach about it; None where the picture ends before."""
         low, high = self._corner - wider * self._reach, self._corner + self._size + wider * self._reach
         if np.any(low < 0) or high[0] > luma.shape[1] or high[1] > luma.shape[0]:
             return None
-        return np.ascontiguousarray(luma[low[1] : high[1], low[0] : high[0]])
+        return np.ascontiguousarray(luma[low[1] : high[1] : self._every, low[0] : high[0] : self._every])

@@ -15,6 +15,7 @@ from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge
 from brevin.core.track import Floats
+from brevin.core.verdict.rules import Rules
 from tests.sightings import seen_of
 
 RATE_HZ, LENGTH_S = 25.0, 16.0
@@ -100,6 +101,17 @@ def test_heel_and_toes_that_are_seen_at_different_times_tell_nothing() -> None:
     half = len(T_S) // 2
     feet[:half, :, 0], feet[half:, :, 1] = np.nan, np.nan
     assert len(strikes_s(T_S, feet)) == 0
+
+
+def test_where_nobody_heard_the_beat_it_is_not_known_whether_a_foot_keeps_it() -> None:
+    fitted = replace(BEATS, source="fitted", residual_s=0.25 * BEAT_S)
+    assert told(ON_THE_BEAT, fitted)["foot_late_s"] == NotMeasured("too_unsure")
+
+
+def test_feet_of_a_student_who_is_exempt_are_not_told_either() -> None:
+    report = judge(seen_of("seated-low-then-wide"), Task(Check(card=parse("4-0-4@72x3"))), Rules(exempt=frozenset({"feet_flat"}))).report
+    assert report.posture.feet_flat is report.posture.foot_late_s is None
+    assert report.player is not None and report.player.strikes_s == []
 
 
 def test_the_demo_s_foot_is_shown_and_judges_nothing_and_old_evidence_has_none() -> None:

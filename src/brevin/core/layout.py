@@ -14,6 +14,7 @@ from brevin.core.hold.wrists import WRISTS, bent_px
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern, View
 from brevin.core.kinematics.heads import TILT, tilt_deg
 from brevin.core.kinematics.posture import Backs, Seen, bodies_of, tops_seen
+from brevin.core.kinematics.strikes import LATE
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
 from brevin.core.report import Breath, HandsSeen, Hold, OutlineSeen, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
@@ -132,7 +133,7 @@ def player_seen(
     found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = (), measures: Sequence[Measure] = (), *,
     strikes_s: Sequence[float] = (),
 ) -> PlayerSeen | None:  # fmt: skip
-    """Who was read and where was looked, in pixels of the clip; shoulders and hands only where they are measured."""
+    """Who was read and where was looked, in pixels of the clip; shoulders, hands and a foot's strikes only where they are measured."""
     if who is None:
         return None
     player, scale = who.player, 1.0 / found.shrink
@@ -140,7 +141,8 @@ def player_seen(
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
         looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
-        outlines=_outlines(found, who, exempt, backs, _bent(measures)), strikes_s=[round(float(t_s), 3) for t_s in strikes_s],
+        outlines=_outlines(found, who, exempt, backs, _bent(measures)), 
+        strikes_s=[round(float(t_s), 3) for t_s in strikes_s if any(m.amount is not None for m in of_key(measures, LATE))],
     )  # fmt: skip
 
 

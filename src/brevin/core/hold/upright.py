@@ -27,8 +27,7 @@ SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was o
 @dataclass(frozen=True)
 class Upright:
     """measures: of posture and hold; segments: what the clip shows when; hands: how high those on the instrument were; stills: what of it is shown; backs: the
-    back at each moment that was looked at from the side; strikes_s: when a foot that keeps the beat strikes the
-    floor."""
+    back at each moment that was looked at from the side; strikes_s: when a foot that taps strikes the floor."""
 
     measures: Sequence[Measure]
     segments: Sequence[Segment]
@@ -60,8 +59,7 @@ def upright(
     unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
     counted_s = next(iter(_counted_s(breaths, beats)), _by_the_card(check, beats, found))
     measures += strikes.against_beats(struck_s, beats, counted_s, unseen=unseen)
-    kept = any(m.key == strikes.LATE and m.amount is not None for m in measures)
-    return Upright(measures, shown, hands, stills, backs, tuple(struck_s) if kept and struck_s is not None else ())
+    return Upright(measures, shown, hands, stills, backs, () if struck_s is None else tuple(struck_s))
 
 
 def _tapped(found: Evidence, line: TappedLine) -> Tapped:

@@ -14,6 +14,7 @@ LEAST_STRIKES = 4  # of a clip: fewer are no tapping
 BY_CHANCE = 6.0  # their number times that length squared (Rayleigh): strikes at any moments come so near together once in 400 clips
 TOGETHER = 0.6  # length of the mean of the strikes' places within the beat, as arrows: below it they do not go with it; 0.6 is a spread of a sixth of a beat
 ON_BEAT_BEATS = 0.25  # a strike so near a beat is that beat's
+UNSURE_BEATS = 0.25  # half width from which it is not known whether the foot is with the beat, as where nobody heard it
 STRIKE_S = 0.02  # standard error of one strike, and what all of a clip share: half a picture; own, measured on stand-in clips
 LEAST_SEEN = 0.5  # of the pictures
 LATE, ON_BEATS = "foot_late_s", "foot_on_beats"
@@ -79,6 +80,8 @@ def against_beats(struck_s: Floats | None, beats: Beats, counted_s: tuple[float,
     apart = at - late - np.round(at - late)
     spread_s = beat_s * float(np.sqrt(np.mean(apart**2))) / np.sqrt(len(at))
     half_s = NORMAL_90 * float(np.hypot(np.hypot(spread_s, STRIKE_S), beats.residual_s or 0.0))
+    if half_s > UNSURE_BEATS * beat_s:
+        return [Measure(key, NotMeasured("too_unsure")) for key in (LATE, ON_BEATS)]
     struck = np.unique(np.round(at - late))
     share = float(np.isin(numbers, struck).mean())
     return [

@@ -153,6 +153,7 @@ WEIGHS: dict[str, Importance] = {row.key: "count" if row.key in OF_THE_COUNT els
 GOES_WITH = {
     "abdominal_share": ("chest_lag_s",), "inhale_offset_beats": ("next_offset_beats",), "exhale_unevenness": ("exhale_from_even", "exhale_from_fall"),
     "head_to_flute_deg": ("head_tilt_deg",), "wrist_left_deg": ("finger_curl_left_deg",), "wrist_right_deg": ("finger_curl_right_deg",),
+    "feet_flat": ("foot_late_s", "foot_on_beats"),
 }  # fmt: skip
 """Numbers that a row takes beside its own: exempt with it."""
 

@@ -21,6 +21,7 @@ class Script:
     shoulder_deg: + = the left shoulder higher; head_deg: + = the head tilted to the player's right; rounds_m: how much further the back bows out in the end;
     sinks_until: share of the clip after which it has sunk and rounded as far as it does;
     tuck_deg, crossed_m: of the feet, as in ``stance``; swapped: 1 = each hand where the other belongs, and a flute held to the left;
+    turned_deg: how far from behind the side the camera looks;
     taps_deg: how far the toes of a foot that taps the beat go up, the right one's or, taps_left = 1, the left one's; taps_late_s, taps_spread_s: its strikes
     after the beat, and how they wander."""
 
@@ -53,6 +54,7 @@ class Script:
     tuck_deg: float = 0.0
     crossed_m: float = 0.0
     swapped: float = 0.0
+    turned_deg: float = 0.0
     taps_deg: float = 0.0
     taps_left: float = 0.0
     taps_late_s: float = 0.0

@@ -186,8 +186,7 @@ def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[fi
 
 
 def _lens(script: Script, pose: Stance) -> Lens:
-    side_deg = 90.0 + script.turned_deg
-    azimuth = {"side-left": side_deg, "side-right": -side_deg, "front": 0.0}[script.view] + (2.0 if script.seed % 2 else -1.5)
+    azimuth = {"side-left": 1.0, "side-right": -1.0, "front": 0.0}[script.view] * (90.0 + script.turned_deg) + (2.0 if script.seed % 2 else -1.5)
     top = pose.joints["head"][2] + 0.16
     distance = 2.3
     share = 0.74 if script.view == "front" else 0.86  # of the height of the picture; knees and shoes stand nearer from the front

@@ -14,10 +14,8 @@ from datetime import timedelta
 from pathlib import Path
 
 import hypothesis
-import pymysql
 import pytest
 from argon2 import PasswordHasher
-from pymysql.constants import CLIENT
 from xdist.scheduler import LoadScopeScheduling
 
 from brevin.core.plan.card import parse
@@ -86,24 +84,12 @@ def as_root(store: Settings) -> Iterator[Settings]:
     database.connect(socket=str(store.socket), password=store.values["db_password"])
 
 
-@pytest.fixture(scope="session")
-def emptying(settings: Settings) -> Iterator["pymysql.connections.Connection[pymysql.cursors.Cursor]"]:
-    """A connection that takes many statements at once: one way to the server and back for all tables, hundreds of times."""
-    held = pymysql.connect(
-        unix_socket=str(settings.socket), user="root", password=settings.values["db_password"], database="brevin", autocommit=True,
-        client_flag=CLIENT.MULTI_STATEMENTS,
-    )  # fmt: skip
-    yield held
-    held.close()
-
-
 @pytest.fixture
-def store(settings: Settings, emptying: "pymysql.connections.Connection[pymysql.cursors.Cursor]") -> Settings:
+def store(settings: Settings) -> Settings:
     """The same with empty tables and no files."""
-    with emptying.cursor() as cursor:
-        cursor.execute(";".join(f"DELETE FROM `{model._meta.table_name}`" for model in reversed(ALL)))
-        while cursor.nextset():
-            pass
+    with database.db.connection_context():
+        for model in reversed(ALL):
+            model.delete().execute()
     for folder in (settings.clips, settings.evidence):
         shutil.rmtree(folder, ignore_errors=True)
         folder.mkdir(parents=True)

@@ -24,6 +24,7 @@ def strikes_s(t_s: Floats, feet_pct: Floats) -> Floats | None:
     """When the foot that taps strikes the floor: [k], none where neither taps; None where no foot is seen.
 
     t_s: [n]; feet_pct: [n, 2, 2] how high heel and toes of left and right foot are over the room, percent of trunk, nan where not seen.
+    Source: own.
     """
     heights = [height for foot in (0, 1) if len(feet_pct) and (height := _height(feet_pct[:, foot])) is not None]
     if not heights:
@@ -63,7 +64,8 @@ def _strikes_s(t_s: Floats, height: Floats) -> Floats:
 
 def against_beats(struck_s: Floats | None, beats: Beats, counted_s: tuple[float, float] | None, *, unseen: Withheld = "feet_unseen") -> list[Measure]:
     """How late the strikes are against the nearest beat (+ = late), and the share of the beats that have one. struck_s: as ``strikes_s``; counted_s: between
-    which moments beats are counted, None where none are; unseen: why there are no strikes, where they are None."""
+    which moments beats are counted, None where none are; unseen: why there are no strikes, where they are None.
+    Seconds, and a share; no errors. Source: own, with directions within the beat as in circular statistics (Rayleigh)."""
     why = unseen if struck_s is None else _nothing(struck_s, beats, counted_s)
     if why is not None or struck_s is None or counted_s is None or beats.first_inhale_s is None or beats.beat_s is None:
         return [Measure(key, NotMeasured(why or "no_beats")) for key in (LATE, ON_BEATS)]

@@ -106,6 +106,13 @@ def and_points(points: Points, at: np.ndarray, move: np.ndarray) -> Points:
     return points_at(np.concatenate([points.at_pct, at]), np.concatenate([points.move_pct, move], axis=1))
 
 
+def gain(trace: np.ndarray, truth: np.ndarray, t_s: np.ndarray, at_s: np.ndarray) -> float:
+    """Size of a trace over that of the planted signal."""
+    wanted = np.interp(t_s, at_s, truth)
+    wanted, got = wanted - wanted.mean(), trace - trace.mean()
+    return float(got @ wanted / (wanted @ wanted))
+
+
 def player(samples: int, *, view: str = "side-right") -> Player:
     """The player of the made bodies."""
     forward = (-1.0, 0.0) if view == "side-left" else (1.0, 0.0)

@@ -14,14 +14,7 @@ from brevin.core.kinematics.rigid import rigid_motion
 from brevin.core.kinematics.traces import traces
 from brevin.core.synth import Cycle
 from brevin.core.track import Points, Strips
-from tests.core.made import HIGH, LOW, and_points, sighting
-
-
-def gain(trace: np.ndarray, truth: np.ndarray, t_s: np.ndarray, at_s: np.ndarray) -> float:
-    """Size of a trace over that of the planted signal."""
-    wanted = np.interp(t_s, at_s, truth)
-    wanted, got = wanted - wanted.mean(), trace - trace.mean()
-    return float(got @ wanted / (wanted @ wanted))
+from tests.core.made import HIGH, LOW, and_points, gain, sighting
 
 
 @settings(max_examples=10, deadline=None)

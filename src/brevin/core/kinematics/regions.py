@@ -1,13 +1,14 @@
 """From everything that is followed on the trunk to the movement of abdomen and chest."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.arms import ARM_REACH, distance
+from brevin.core.kinematics.belly import USUAL, BellyHeight, belly_height
 from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, outline_travel, relative
 from brevin.core.track import Floats, Sighting
@@ -51,8 +52,9 @@ NOTHING = Found(None, np.zeros((0, 4)))
 def regions(sighting: Sighting, rigid: RigidMotion) -> tuple[Found, Found]:
     """Abdomen first; the chest from what moves at its heights after the abdomen's share there is taken away."""
     seen = _places(sighting, rigid)
-    abdomen = _region(seen, profile.abdomen_share, other=None)
-    return abdomen, _region(seen, profile.chest_share, other=abdomen.region)
+    abdomen, height = _abdomen(seen)
+    belly = None if abdomen.region is None else height.share(seen.up_pct)[None] * abdomen.region.values[:, None]
+    return abdomen, _region(seen, profile.chest_share, other=belly)
 
 
 def looked_at(at_pct: Floats, outline: np.ndarray, kept: np.ndarray) -> Floats:
@@ -90,6 +92,20 @@ def _places(sighting: Sighting, rigid: RigidMotion) -> _Places:
     )  # fmt: skip
 
 
+def _abdomen(seen: _Places) -> tuple[Found, BellyHeight]:
+    """By the profile as assumed, then at the height where this body's belly moves."""
+    assumed = _region(seen, profile.abdomen_share, other=None)
+    if assumed.region is None:
+        return assumed, USUAL
+    outlined = seen.weight == 1.0
+    height = belly_height(seen.up_pct[outlined], seen.moves[:, outlined], assumed.region.values, alike_in=NEIGHBOURS_ALIKE)
+    fitted = _region(seen, height.share, other=None)
+    if fitted.region is None:
+        return assumed, USUAL
+    unsure = float(np.hypot(fitted.region.model_error, height.size_off))
+    return replace(fitted, region=replace(fitted.region, model_error=unsure)), height
+
+
 def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]:
     """Which points lie on the visible flank, clear of arms, and their shares by depth."""
     points = sighting.points
@@ -101,8 +117,9 @@ def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]
     return use, depth[use]
 
 
-def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Region | None) -> Found:
-    """A region's trace: places where it moves by at least ``LEAST_SHARE`` of its largest, each scaled by the assumed profile, the coherent ones averaged."""
+def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Floats | None) -> Found:
+    """A region's trace: places where it moves by at least ``LEAST_SHARE`` of its largest, each scaled by the assumed profile, the coherent ones averaged.
+    other: [n, k] what the other region moves the outline by at the places' heights."""
     share = share_of(seen.up_pct) * seen.depth
     tried = share > LEAST_SHARE
     use = tried & _steady(seen.moves, share)
@@ -117,11 +134,11 @@ def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Regio
     return Found(found, looked_at(seen.at_pct, seen.weight == 1.0, believed)[tried])
 
 
-def _followed(seen: _Places, share: Floats, use: np.ndarray, *, other: Region | None, far: bool) -> tuple[Region | None, np.ndarray]:
+def _followed(seen: _Places, share: Floats, use: np.ndarray, *, other: Floats | None, far: bool) -> tuple[Region | None, np.ndarray]:
     """The region from the places that may be used [k], and which of these move as one; None where they cannot be believed."""
     own = seen.moves[:, use]
     if other is not None:
-        own = own - (profile.abdomen_share(seen.up_pct[use]) * seen.depth[use])[None] * other.values[:, None]
+        own = own - other[:, use] * seen.depth[use]
     weight = seen.weight[use] * share[use] ** 2
     trace, kept, alike = _coherent_mean(own / share[use][None], weight, far=far)
     outline = kept & (seen.weight[use] == 1.0)

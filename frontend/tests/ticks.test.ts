@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import type { Ticks } from "../src/api/client";
 import { afterWords } from "../src/take/CueSaid";
 import { around } from "../src/take/Still";
-import { lookedWords, markOf, nextState, numbersOf, shownOf, stateWords } from "../src/take/ticks";
+import { lookedWords, markOf, nextState, shownOf, stateWords } from "../src/take/ticks";
 
 test("a tap goes from not looked at over fine and not yet back again", () => {
   expect([null, "fine" as const, "not_yet" as const].map(nextState)).toEqual(["fine", "not_yet", null]);
@@ -15,6 +15,7 @@ test("what was looked at is counted, whatever was seen", () => {
   const item = (key: string, state: Ticks["items"][number]["state"]) => ({
     key,
     near: "mouth" as const,
+    spot: { ahead: 0, beside: 0, up: 0 },
     title: key,
     fine: "f",
     wrong: "w",
@@ -37,13 +38,6 @@ test("what came after a cue is counted beside what came without one", () => {
   expect(afterWords({ better_after: 0, after: 1, better_without: 0, without: 0 })).toBe("better after it 0 of 1 time");
   expect(afterWords({ better_after: 0, after: 0, better_without: 2, without: 2 })).toBe("without a cue 2 of 2");
   expect(afterWords({ better_after: 0, after: 0, better_without: 0, without: 0 })).toBe("");
-});
-
-test("which rows are looked at on a part of the still", () => {
-  const near = (...parts: string[]) => parts.map((one, i) => ({ key: `t${i}`, near: one })) as unknown as Parameters<typeof numbersOf>[0];
-  const items = near("mouth", "mouth", "mouth", "left_hand", "right_hand", "left_hand");
-  expect([numbersOf(items, "mouth"), numbersOf(items, "left_hand"), numbersOf(items, "right_hand")]).toEqual(["1 to 3", "4, 6", "5"]);
-  expect([numbersOf(items, "left_hand", "right_hand"), numbersOf([], "mouth")]).toEqual(["4 to 6", ""]);
 });
 
 test("the instrument at rest is looked at where the clip shows it there", () => {

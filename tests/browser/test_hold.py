@@ -39,9 +39,36 @@ def test_a_take_of_whose_moments_no_picture_was_kept_shows_the_clip_itself_there
         expect(desk.locator(f"video[aria-label='{moment}']")).to_be_visible()
 
 
+def test_a_still_s_ring_is_dragged_or_moved_by_arrows_to_another_moment(desk: Page) -> None:
+    to_hold(desk)
+    expect(desk.get_by_test_id("axis")).to_have_attribute("data-marked", "true")  # 24 degrees are "just about": in pencil
+    ring = desk.get_by_test_id("ring-rest").locator("circle").last
+    before = desk.get_by_role("button", name=re.compile("^rest, ")).get_attribute("aria-label")
+    box = ring.bounding_box()
+    assert box is not None
+    desk.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    desk.mouse.down()
+    desk.mouse.move(box["x"] + 200, box["y"], steps=4)
+    desk.mouse.up()
+    moved = desk.get_by_role("button", name=re.compile("^rest, ")).get_attribute("aria-label")
+    assert moved != before and desk.locator("video[aria-label='rest']").count() == 1  # of that moment no picture was kept
+    seconds = float(re.sub(r"[^\d.]", "", moved or ""))
+    desk.wait_for_function(f"() => Math.abs(document.querySelector('video[aria-label^=Clip]').currentTime - {seconds}) < 0.2")
+    desk.mouse.move(box["x"] - 300, box["y"])  # let go is let go
+    slider = desk.get_by_label("rest: moment of the still, seconds")
+    slider.focus()
+    desk.keyboard.press("ArrowLeft")
+    expect(desk.get_by_role("button", name=f"rest, {seconds - 0.1:.1f} s")).to_be_visible()
+
+
 def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(desk: Page) -> None:
     to_hold(desk)
     row = desk.get_by_test_id("tick-right_little")
+    on_picture = desk.get_by_test_id("mark-right_little")
+    for said in ("fine", "not yet", "not looked at"):
+        on_picture.click()
+        expect(row).to_contain_text(said)
+        expect(on_picture).to_have_accessible_name(re.compile(f"on the picture, Right little finger: {said}"))
     row.focus()
     for said in ("fine", "not yet", "not looked at", "fine"):
         with desk.expect_response(lambda answered: answered.request.method == "PUT"):  # kept, before the page is loaded anew

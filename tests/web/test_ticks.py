@@ -30,6 +30,12 @@ def test_an_item_is_ticked_ticked_otherwise_and_cleared(page, take) -> None:
     assert TickRow.select().count() == 0
 
 
+def test_each_item_says_where_on_the_still_to_look(page, take) -> None:
+    spots = {one["key"]: one["spot"] for one in page("GET", f"/api/takes/{take.id}/ticks").json["items"]}
+    assert spots["chin"]["up"] < spots["corners"]["up"] < spots["cheeks"]["up"] and spots["cheeks"]["ahead"] < spots["lips"]["ahead"]
+    assert spots["right_thumb"] == spots["left_fingers"] and spots["right_thumb"]["beside"] == 0.0
+
+
 def test_an_item_that_the_instrument_has_not_is_refused(page, take) -> None:
     for sent in ({"item": "bell_hand", "state": "fine"}, {"item": "lips", "state": "perhaps"}, {"item": "lips"}, {"state": "fine"}):
         assert page("PUT", f"/api/takes/{take.id}/ticks", json=sent).status_code == 422

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
 
@@ -35,9 +36,18 @@ const One = styled(Button)`
 `;
 const SHAPE = 1.25;
 
-/** The hold of a clip: stills of rest, raising and playing, each a way into the clip, beside the way of the hands over the whole of it. */
+/** The hold of a clip: stills of rest, raising and playing, each a way into the clip, beside the way of the hands over the whole of it, on
+ * which each may be moved to another moment. */
 export function HoldLine({ take, report, onSeek }: { take: Take; report: Report; onSeek: (t_s: number) => void }) {
-  const stills = report.hold?.hands?.stills ?? [];
+  const [moved, setMoved] = useState<Record<string, number>>({});
+  const stills = (report.hold?.hands?.stills ?? []).map((still) => {
+    const t_s = moved[still.kind];
+    return t_s === undefined ? { ...still, kept: true } : { ...still, t_s, lines_px: [], kept: false };
+  });
+  const move = (kind: string, t_s: number) => {
+    setMoved((before) => ({ ...before, [kind]: t_s }));
+    onSeek(t_s);
+  };
   const crop = cropOf(report, SHAPE);
   const part = { x: crop.left, y: crop.top, width: crop.width };
   return (
@@ -47,7 +57,7 @@ export function HoldLine({ take, report, onSeek }: { take: Take; report: Report;
           {stills.map((still) => (
             <One key={still.kind} onPress={() => onSeek(still.t_s)} aria-label={`${still.kind}, ${still.t_s.toFixed(1)} s`}>
               <Still
-                take={take}
+                take={still.kept ? take : { ...take, stills: null }} // of another moment only the clip has a picture
                 t_s={still.t_s}
                 part={part}
                 shape={SHAPE}
@@ -60,7 +70,7 @@ export function HoldLine({ take, report, onSeek }: { take: Take; report: Report;
           ))}
         </Stills>
       )}
-      <HandsLine report={report} onSeek={onSeek} />
+      <HandsLine report={report} stills={stills} onSeek={onSeek} onMove={take.clip?.url ? move : undefined} />
     </Beside>
   );
 }

@@ -2,7 +2,7 @@ import styled from "styled-components";
 
 import { onClip } from "../design/tokens";
 
-/** What is drawn over the whole of a clip, and takes no taps. Its text is light with a dark edge. */
+/** What is drawn over the whole of a clip, and takes no taps. Its text is light with a dark edge, or pencil. */
 export const OverClip = styled.svg`
   position: absolute;
   inset: 0;
@@ -15,5 +15,8 @@ export const OverClip = styled.svg`
     stroke-width: 4px;
     paint-order: stroke;
     font-weight: 700;
+  }
+  .pencil {
+    fill: ${onClip.pencil};
   }
 `;

@@ -3,6 +3,8 @@ import { useImperativeHandle, type Ref, useRef } from "react";
 import type { Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
+import { Axis } from "./Axis";
+import { axisShown } from "./axis";
 import { OverClip } from "./OverClip";
 import { outlineAt, Places, unfollowed } from "./Places";
 
@@ -48,6 +50,7 @@ export function Overlay({ report, handle, shownHeight, bands: banded, places }: 
   const at = (height: number, ahead: number) => [hx + trunk * (ux * height + fx * ahead), hy + trunk * (uy * height + fy * ahead)] as const;
   const [sx, sy] = at(1, 0);
   const leftward = fx < -0.3;
+  const axis = axisShown(report);
   const widest = Math.max(...LANES.map((lane) => Math.max(0, ...trace[lane]) - restOf(trace[lane])), 1);
   const beside = size * 1.5 + (GROWS * widest * trunk) / 100; // clear of the band where it is widest
   return (
@@ -68,7 +71,7 @@ export function Overlay({ report, handle, shownHeight, bands: banded, places }: 
       ].map(([x, y]) => (
         <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke={onClip.light} strokeWidth={size * 0.12} />
       ))}
-      {report.hold?.axis_px && <Axis from={report.hold.axis_px} degrees={report.hold.instrument_axis_deg?.value ?? 0} size={size} />}
+      {axis && <Axis axis={axis} size={size} />}
       {places && <Places report={report} size={size} />}
       {places && (
         <g
@@ -131,23 +134,6 @@ export function Overlay({ report, handle, shownHeight, bands: banded, places }: 
 /** The body's outline as it was looked at nearest to a moment. */
 function drawOutline(group: SVGGElement | null, report: Report, t_s: number) {
   for (const path of group?.querySelectorAll("path") ?? []) path.setAttribute("d", outlineAt(report, t_s));
-}
-
-/** Where the instrument points: its axis from the mouth on, level beside it, and the angle between. */
-function Axis({ from, degrees, size }: { from: number[]; degrees: number; size: number }) {
-  const [x, y, farX, farY] = from as [number, number, number, number];
-  const long = Math.hypot(farX - x, farY - y);
-  const levelX = x + Math.sign(farX - x) * long;
-  return (
-    <g data-testid="axis">
-      <path d={`M${x},${y} L${farX},${farY}`} stroke={onClip.dark} strokeWidth={size * 0.22} opacity="0.5" />
-      <path d={`M${x},${y} L${farX},${farY}`} stroke={onClip.light} strokeWidth={size * 0.12} />
-      <path d={`M${x},${y} H${levelX}`} stroke={onClip.light} strokeWidth={size * 0.08} strokeDasharray={`${size * 0.2} ${size * 0.2}`} />
-      <text x={farX} y={(farY + y) / 2 + size * 0.3} textAnchor={farX > x ? "start" : "end"} fontSize={size * 0.86}>
-        {Math.abs(degrees).toFixed(0)}°
-      </text>
-    </g>
-  );
 }
 
 /** Value of a trace at a time, straight between its samples; null outside or where it was not seen. */

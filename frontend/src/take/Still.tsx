@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import styled, { css } from "styled-components";
 
 import type { Take } from "../api/client";
@@ -42,32 +42,15 @@ const Over = styled.svg`
   inset: 0;
   width: 100%;
   height: 100%;
-  circle {
-    fill: none;
-    stroke: ${onClip.light};
-    stroke-width: 1.6;
-  }
   polyline {
     fill: none;
     stroke: ${onClip.light};
     stroke-width: 1.4;
     stroke-linejoin: round;
   }
-  text {
-    fill: ${onClip.light};
-    stroke: ${onClip.dark};
-    stroke-width: 2.4;
-    paint-order: stroke;
-    font-size: 9px;
-    font-weight: 700;
-  }
 `;
-const RING = 13; // of a hundred
-const BESIDE = 18;
 
 export type Part = { x: number; y: number; width: number };
-/** Where to look on a still: px of the clip, and the numbers of the rows that say what for. */
-export type Ring = { at: [number, number]; numbers: string };
 
 type Props = {
   take: Take;
@@ -77,15 +60,16 @@ type Props = {
   clip: { width_px: number; height_px: number };
   words?: string;
   label: string;
-  rings?: Ring[];
   lines?: number[][][];
+  children?: ReactNode;
 };
 
 /** Whether there is a picture of a take's moments. */
 export const canShow = ({ stills, clip }: Take) => Boolean(stills ?? clip?.url);
 
-/** One moment of a take as a still: a part of its picture, px of the clip; the picture that was kept of it, else the clip itself. lines: from place to place. */
-export function Still({ take, t_s, part, shape, clip, words, label, rings = [], lines = [] }: Props) {
+/** One moment of a take as a still: a part of its picture, px of the clip; the picture that was kept of it, else the clip itself. lines: from place to place; children: what else lies
+ * over it. */
+export function Still({ take, t_s, part, shape, clip, words, label, lines = [], children }: Props) {
   const [none, setNone] = useState(false);
   const height = part.width / shape;
   const at: [number, number, number] = [(-100 * part.x) / part.width, (-100 * part.y) / height, (100 * clip.width_px) / part.width];
@@ -98,7 +82,7 @@ export function Still({ take, t_s, part, shape, clip, words, label, rings = [], 
           <Moment $at={at} src={`${take.clip.url}#t=${t_s.toFixed(2)}`} preload="auto" muted playsInline tabIndex={-1} aria-label={label} />
         )
       )}
-      {rings.length + lines.length > 0 && (
+      {lines.length > 0 && (
         <Over viewBox={`0 0 100 ${100 / shape}`} aria-hidden>
           {lines.map((line) => (
             <polyline
@@ -108,20 +92,9 @@ export function Still({ take, t_s, part, shape, clip, words, label, rings = [], 
                 .join(" ")}
             />
           ))}
-          {rings.map(({ at: [x, y], numbers }) => {
-            const [left, top] = [(100 * (x - part.x)) / part.width, (100 * (y - part.y)) / part.width];
-            const beside = left > 60 ? -BESIDE : BESIDE;
-            return (
-              <g key={numbers}>
-                <circle cx={left} cy={top} r={RING} />
-                <text x={left + beside} y={top + 4} textAnchor={beside < 0 ? "end" : "start"}>
-                  {numbers}
-                </text>
-              </g>
-            );
-          })}
         </Over>
       )}
+      {children}
       {words && (
         <p aria-hidden>
           <span>{words}</span>

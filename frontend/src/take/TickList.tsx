@@ -1,14 +1,16 @@
 import { Button } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Report, Take } from "../api/client";
+import type { Report, Take, Ticks } from "../api/client";
 import { useTick, useTicks } from "../api/said";
 import { Said } from "../design/Fields";
 import { PHONE } from "../design/sizes";
 import { StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
-import { around, canShow, Still, type Ring } from "./Still";
-import { lookedWords, markOf, nextState, numbersOf, shownOf, stateWords, type Near } from "./ticks";
+import { Marks } from "./Marks";
+import { onStill, placeOf, type Body } from "./marks";
+import { around, canShow, Still } from "./Still";
+import { lookedWords, markOf, nextState, shownOf, stateWords } from "./ticks";
 
 const Part = styled.section`
   padding-top: 14px;
@@ -38,6 +40,9 @@ const Beside = styled.div<{ $stills: number }>`
     > ol {
       grid-column: 1 / -1;
     }
+  }
+  @media ${PHONE} {
+    grid-template-columns: repeat(2, 1fr);
   }
 `;
 const Rows = styled.ol`
@@ -98,15 +103,20 @@ const Open = styled.span`
   border-radius: 50%;
 `;
 const CLOSE_TRUNKS = 0.75; // of the picture around mouth or hand
-const LIPS_TRUNKS = 0.12; // lips and fingertips are ahead of what the network calls mouth and hand
+const NEARER = 0.5; // of the way from the key point to what is looked at, in the middle of a close-up
 
-const APART_TRUNKS = 0.22; // hands nearer than that are ringed as one
-
-type Place = [number, number];
-type Seen = { left_hand_px: number[]; right_hand_px: number[] };
+type Seen = { t_s: number; mouth_px: number[]; left_hand_px: number[]; right_hand_px: number[] };
+type Item = Ticks["items"][number];
 
 /** Between both hands. */
-const middleOf = ({ left_hand_px: left, right_hand_px: right }: Seen) => [0, 1].map((i) => ((left[i] ?? 0) + (right[i] ?? 0)) / 2) as Place;
+const middleOf = ({ left_hand_px: left, right_hand_px: right }: Seen) => [0, 1].map((i) => ((left[i] ?? 0) + (right[i] ?? 0)) / 2);
+
+/** Where an item's key point is. */
+function keyPoint({ near }: Item, seen: Seen) {
+  if (near === "mouth") return seen.mouth_px;
+  if (near === "rest") return middleOf(seen);
+  return near === "left_hand" ? seen.left_hand_px : seen.right_hand_px;
+}
 
 /** What no camera sees: where to look, large, and a list to tap: once is fine, twice is not yet. */
 export function TickList({ take, report }: { take: Take; report: Report }) {
@@ -118,65 +128,37 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
   const found = known && shownOf(known, rest !== undefined);
   const trunk = report.scale?.trunk_px;
   if (!found || found.items.length === 0) return null;
-  const ahead = Math.sign(report.player?.forward[0] ?? 0) * LIPS_TRUNKS * (trunk ?? 0);
-  const near = ([x, y]: number[]) => around([(x ?? 0) + ahead, y ?? 0], CLOSE_TRUNKS * (trunk ?? 0), 1, report.clip);
-  const between = still && middleOf(still);
-  const ring = (place: number[], ...parts: Near[]): Ring[] => {
-    const numbers = numbersOf(found.items, ...parts);
-    return numbers ? [{ at: [(place[0] ?? 0) + ahead, place[1] ?? 0], numbers }] : [];
+  const tap = ({ key, state }: Item) => tick.mutate({ item: key, state: nextState(state) });
+  const body: Body = { trunk_px: trunk ?? 0, ahead: report.view === "front" ? 0 : Math.sign(report.player?.forward[0] ?? 0) };
+  const closeUp = (seen: Seen, words: string, label: string, parts: Item["near"][], wide = CLOSE_TRUNKS) => {
+    const looked = found.items.flatMap((item, i) => (parts.includes(item.near) ? [{ number: i + 1, item }] : []));
+    const middle = parts[0] === "mouth" ? seen.mouth_px : middleOf(seen);
+    const at = placeOf(middle, { ahead: NEARER * (looked[0]?.item.spot.ahead ?? 0), beside: 0, up: 0 }, body);
+    const part = around(at, wide * body.trunk_px, 1, report.clip);
+    const places = looked.map((one) => ({ ...one, at: onStill(placeOf(keyPoint(one.item, seen), one.item.spot, body), part) }));
+    return { seen, words, label, part, places };
   };
-  const hands = (): Ring[] => {
-    if (!still || !between) return [];
-    const [left, right] = [still.left_hand_px, still.right_hand_px];
-    const apart = Math.hypot((left[0] ?? 0) - (right[0] ?? 0), (left[1] ?? 0) - (right[1] ?? 0));
-    if (apart < APART_TRUNKS * (trunk ?? 0)) return ring(between, "left_hand", "right_hand"); // two rings would cover each other
-    return [...ring(left, "left_hand"), ...ring(right, "right_hand")];
-  };
+  const closeUps = [
+    ...(still ? [closeUp(still, "mouth", "the mouth", ["mouth"]), closeUp(still, "hands", "the hands", ["left_hand", "right_hand"])] : []),
+    ...(rest ? [closeUp(rest, "rest", "the instrument at rest", ["rest"], 2 * CLOSE_TRUNKS)] : []),
+  ];
   return (
     <Part aria-labelledby="ticks">
       <header>
         <p>
           <h2 id="ticks">What no camera sees</h2>
-          look, then tap: once is fine, twice is not yet
+          tap the ring or its row: once is fine, twice is not yet
         </p>
         <p>{lookedWords(found)}</p>
       </header>
       <Beside $stills={rest ? 3 : 2}>
-        {still && trunk && canShow(take) && (
-          <>
-            <Still
-              take={take}
-              t_s={still.t_s}
-              part={near(still.mouth_px)}
-              shape={1}
-              clip={report.clip}
-              words="mouth"
-              label="the mouth"
-              rings={ring(still.mouth_px, "mouth")}
-            />
-            <Still
-              take={take}
-              t_s={still.t_s}
-              part={near(between!)}
-              shape={1}
-              clip={report.clip}
-              words="hands"
-              label="the hands"
-              rings={hands()}
-            />
-            {rest && (
-              <Still
-                take={take}
-                t_s={rest.t_s}
-                part={around(middleOf(rest), 2 * CLOSE_TRUNKS * trunk, 1, report.clip)}
-                shape={1}
-                clip={report.clip}
-                words={`rest, ${numbersOf(found.items, "rest")}`}
-                label="the instrument at rest"
-              />
-            )}
-          </>
-        )}
+        {trunk &&
+          canShow(take) &&
+          closeUps.map(({ seen, words, label, part, places }) => (
+            <Still key={words} take={take} t_s={seen.t_s} part={part} shape={1} clip={report.clip} words={words} label={label}>
+              <Marks looked={places} onTap={tap} />
+            </Still>
+          ))}
         <Rows>
           {found.items.map((one, i) => (
             <li key={one.key}>
@@ -184,7 +166,7 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
                 data-testid={`tick-${one.key}`}
                 data-space-free
                 aria-label={`${one.title}: ${one.fine}; ${stateWords(one.state)}`}
-                onPress={() => tick.mutate({ item: one.key, state: nextState(one.state) })}
+                onPress={() => tap(one)}
               >
                 <span>{i + 1}</span>
                 {one.state === null ? <Open /> : <StateMark state={markOf(one.state)} size={17} />}

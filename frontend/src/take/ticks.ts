@@ -13,18 +13,8 @@ export const markOf = (state: State) => (state === "fine" ? ("steady" as const) 
 
 export const stateWords = (state: State) => (state === null ? "not looked at" : { fine: "fine", not_yet: "not yet" }[state]);
 
-export type Near = Ticks["items"][number]["near"];
-
 /** The rows that can be looked at: what belongs to the instrument at rest, only where the clip shows it there. */
 export const shownOf = ({ items }: Ticks, atRest: boolean): Ticks => ({ items: items.filter(({ near }) => atRest || near !== "rest") });
-
-/** The rows that are looked at on some parts of the still: "1 to 5", "6", "7, 9"; "" where there is none. */
-export function numbersOf(items: Ticks["items"], ...parts: Near[]): string {
-  const rows = items.flatMap((one, i) => (parts.includes(one.near) ? [i + 1] : []));
-  const [first, last] = [rows[0], rows.at(-1)];
-  if (first === undefined || last === undefined) return "";
-  return rows.length > 2 && last - first === rows.length - 1 ? `${first} to ${last}` : rows.join(", ");
-}
 
 /** "5 of 6 looked at". */
 export const lookedWords = ({ items }: Ticks) => `${items.filter((one) => one.state !== null).length} of ${items.length} looked at`;

@@ -2,7 +2,7 @@
 
 from flask import Response
 
-from brevin.core.hold.ticks import as_taught
+from brevin.core.hold.ticks import as_taught, spot_of
 from brevin.core.verdict import tiring
 from brevin.core.verdict.cues import cues
 from brevin.core.verdict.repetitions import repetitions
@@ -15,7 +15,7 @@ from brevin.web.problems import Refused
 from brevin.web.routes import routes_of
 from brevin.web.schemas import CueIn, Done, OverruleIn, TakePath
 from brevin.web.shapes import answer
-from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, RepetitionsOut, SinceFirstOut, TickIn, TickOut, TicksOut
+from brevin.web.tick_schemas import CueQuery, CueRecordOut, OverruledOut, OverrulesOut, RepetitionsOut, SinceFirstOut, SpotOut, TickIn, TickOut, TicksOut
 
 routes = routes_of("said", __name__, below="/api/takes")
 
@@ -81,7 +81,8 @@ def ticks_of(path: TakePath) -> Response:
     """What no camera sees of this take's instrument: where to look, what is right there, and what was ticked."""
     take = takes.take_record(scope(), path.take_id)
     said, instrument = ticks.ticked(scope(), take), take.asked.check.instrument
-    return answer(TicksOut(items=[TickOut(**vars(one), state=said.get(one.key)) for one in as_taught(instrument, looks_of(instrument))]))
+    looked_at = as_taught(instrument, looks_of(instrument))
+    return answer(TicksOut(items=[TickOut(**vars(one), spot=SpotOut(**vars(spot_of(one))), state=said.get(one.key)) for one in looked_at]))
 
 
 @routes.put("/<take_id>/ticks", responses={200: Done})

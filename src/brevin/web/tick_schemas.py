@@ -9,11 +9,20 @@ from brevin.core.kinds import Side, State
 from brevin.core.verdict.rules import CriterionKey
 
 
+class SpotOut(BaseModel):
+    """Where to look, trunk lengths from the key point of mouth or hand: ahead of it from the side, beside it from the front, above it."""
+
+    ahead: float
+    beside: float
+    up: float
+
+
 class TickOut(BaseModel):
-    """near: on which part of the still; fine: how it should be; wrong: the usual wrong place; state: None where nobody looked."""
+    """near: on which part of the still; spot: and where there; fine: how it should be; wrong: the usual wrong place; state: None where nobody looked."""
 
     key: str
     near: Near
+    spot: SpotOut
     title: str
     fine: str
     wrong: str

@@ -4156,6 +4156,18 @@ export interface components {
             }[];
         };
         /**
+         * SpotOut
+         * @description Where to look, trunk lengths from the key point of mouth or hand: ahead of it from the side, beside it from the front, above it.
+         */
+        SpotOut: {
+            /** Ahead */
+            ahead: number;
+            /** Beside */
+            beside: number;
+            /** Up */
+            up: number;
+        };
+        /**
          * StaffOut
          * @description A note on its staff. steps: above the bottom line; alter: -1 flat, 1 sharp; hz: of the tone that is heard.
          */
@@ -4385,7 +4397,7 @@ export interface components {
         };
         /**
          * TickOut
-         * @description near: on which part of the still; fine: how it should be; wrong: the usual wrong place; state: None where nobody looked.
+         * @description near: on which part of the still; spot: and where there; fine: how it should be; wrong: the usual wrong place; state: None where nobody looked.
          */
         TickOut: {
             /** Fine */
@@ -4397,6 +4409,7 @@ export interface components {
              * @enum {string}
              */
             near: "mouth" | "left_hand" | "right_hand" | "rest";
+            spot: components["schemas"]["SpotOut"];
             /** State */
             state: ("fine" | "not_yet") | null;
             /** Title */

@@ -24,6 +24,24 @@ class Tick:
     wrong: str
 
 
+@dataclass(frozen=True)
+class Spot:
+    """Where an item is looked at, trunk lengths from the key point of mouth or hand: ahead of it from the side, beside it from the front, above it."""
+
+    ahead: float
+    beside: float
+    up: float
+
+
+LIPS, HAND = Spot(0.08, 0.0, 0.0), Spot(0.12, 0.0, 0.0)  # lips and fingertips are ahead of what the network calls mouth and hand
+_FACE = {"corners": Spot(0.03, 0.06, 0.0), "cheeks": Spot(-0.03, 0.1, 0.05), "chin": Spot(0.05, 0.0, -0.09)}
+
+
+def spot_of(tick: Tick) -> Spot:
+    """Where on the still to look. Which finger of a hand it is no key point tells."""
+    return _FACE.get(tick.key, LIPS) if tick.near == "mouth" else HAND
+
+
 _CHIN = Tick("chin", "mouth", "Chin", "flat and smooth", "bunched")
 _CHEEKS = Tick("cheeks", "mouth", "Cheeks", "in", "puffed")
 _BRASS_MOUTH = (

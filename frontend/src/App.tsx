@@ -25,7 +25,7 @@ import { PhoneRoom } from "./phone/PhoneRoom";
 import { SignIn } from "./signin/SignIn";
 import { TakePage } from "./take/TakePage";
 import { TodayPage } from "./today/TodayPage";
-import { UploadsProvider, useDropGuard, useUploads } from "./today/uploads";
+import { UploadsProvider, useDropGuard, useUploads } from "./shared/uploads";
 
 /** The door first, then the rooms. */
 export function App() {

@@ -139,6 +139,22 @@ def test_take_opens_where_the_fault_is_and_all_that_class_needs_ends_in_the_uppe
     assert desk.evaluate("document.querySelector('video').playbackRate") == 0.5
 
 
+def test_from_a_take_the_next_try_is_one_key_away_and_on_a_phone_one_tap(desk: Page) -> None:
+    to_take(desk, "Noor")
+    seat = desk.evaluate("async () => (await (await fetch('/api/today')).json()).lesson.seats.find(s => s.student.name.startsWith('Noor')).id")
+    expect(desk.get_by_role("button", name=re.compile("^Film try 2")).locator("visible=true")).to_have_count(1)
+    desk.keyboard.press("f")
+    desk.wait_for_url(f"**/film/{seat}")
+    desk.go_back()
+    desk.set_viewport_size({"width": 390, "height": 844})
+    again = desk.get_by_role("button", name=re.compile("^Film try 2")).locator("visible=true")
+    expect(again).to_have_count(1)
+    assert (again.bounding_box() or {})["height"] >= 48
+    expect(desk.get_by_role("button", name=re.compile("^Next: ")).locator("visible=true")).to_have_count(1)
+    again.click()
+    desk.wait_for_url(f"**/film/{seat}")
+
+
 def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is_smaller_than_can_be_read(desk: Page) -> None:
     to_take(desk, "Noor")
     desk.set_viewport_size({"width": 390, "height": 844})
@@ -152,7 +168,7 @@ def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is
     assert min(sizes) >= 12
     desk.get_by_role("button", name="next breath").click()
     expect(desk.get_by_text("Breath 2 of 3")).to_be_visible()
-    desk.get_by_role("button", name="Next student").click()
+    desk.get_by_role("button", name=re.compile("^Next: ")).locator("visible=true").click()
     expect(desk.get_by_role("heading", name="Just read")).to_be_visible()
 
 

@@ -96,11 +96,13 @@ export function useReadAgain(id: string) {
   });
 }
 
-export function useDelete(id: string) {
+/** onGone: leaves the take's page, before what is shown there is taken from under it. */
+export function useDelete(id: string, onGone: () => void) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async () => body(await client.DELETE("/api/takes/{take_id}", { params: { path: { take_id: id } } })),
     onSuccess: () => {
+      onGone();
       queries.removeQueries({ queryKey: ["take", id] });
       return queries.invalidateQueries({ queryKey: ["today"] });
     },

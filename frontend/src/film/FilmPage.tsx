@@ -14,7 +14,8 @@ import { colour } from "../design/tokens";
 import type { Kept } from "../shared/kept";
 import { useInFront } from "../shared/useInFront";
 import { firstName, instrumentWords } from "../shared/words";
-import { useUploads } from "../today/uploads";
+import { nextAfter } from "../shared/order";
+import { useUploads } from "../shared/uploads";
 import { Before, Counting } from "./Count";
 import { Filmed } from "./Filmed";
 import { beatsOf, momentAt, type Moment } from "./counting";
@@ -291,13 +292,6 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
 }
 
 const startWords = (rest_s: number) => (rest_s > 0 ? `Rest ${rest_s} s` : "Start");
-
-/** The chair that comes after one: the first that waits behind it, else the first that waits at all. */
-function nextAfter(lesson: Lesson, seat: Seat): Seat | null {
-  const waits = (one: Seat) => one.id !== seat.id && !one.away && one.take === null && one.student.may_film_until !== null;
-  const behind = lesson.seats.filter((one) => one.place > seat.place);
-  return behind.find(waits) ?? lesson.seats.find(waits) ?? null;
-}
 
 /** Where the count stands, drawn anew on each beat; ends the recording when the card is through. */
 function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHandle | null>): Moment | null {

@@ -9,7 +9,7 @@ import { Message } from "../design/Message";
 import { colour } from "../design/tokens";
 import { FilmPage } from "../film/FilmPage";
 import { instrumentWords } from "../shared/words";
-import { useUploads } from "../today/uploads";
+import { useUploads } from "../shared/uploads";
 
 const Page = styled.main`
   padding: 16px;

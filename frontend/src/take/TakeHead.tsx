@@ -11,6 +11,7 @@ import { Question } from "../design/Question";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { firstName, instrumentWords } from "../shared/words";
+import { useOnward } from "./useOnward";
 import { WhoseClip } from "./WhoseClip";
 
 const Head = styled.div`
@@ -26,13 +27,13 @@ const Head = styled.div`
   p {
     color: ${colour("soft")};
   }
-  > button {
-    margin-left: auto;
-  }
+`;
+const Ways = styled.div`
+  display: flex;
+  gap: 10px;
+  margin-left: auto;
   @media ${PHONE} {
-    > button {
-      display: none;
-    }
+    display: none; /* they stand where a thumb reaches them */
   }
 `;
 const Foot = styled.div`
@@ -54,6 +55,7 @@ const Bar = styled.div`
     padding: 12px 24px;
     background: ${colour("ground")};
     border-top: 1px solid ${colour("ink")};
+    gap: 10px;
     > button {
       flex: 1;
       justify-content: center;
@@ -68,30 +70,42 @@ const askedWords = ({ check }: Take) => {
   return KINDS[check.kind] ?? "without a count";
 };
 
-/** Head of a take: whose it is, what was asked, and on. */
+/** Head of a take: whose it is, what was asked, and the ways on. */
 export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
-  const go = useNavigate();
-  useKeys("Take", keys);
+  const { again, next, film, toNext } = useOnward(take);
+  useKeys("Take", [...keys, { key: "f", does: "film this student once more", run: () => film?.(), off: !film }]);
   return (
     <Head>
       <h1>{take.student.name}</h1>
       <p>
         {instrumentWords(take.instrument)} · {askedWords(take)} · try {take.try_number}
       </p>
-      <Action main letter="H" onPress={() => go("/")}>
-        Next student
-      </Action>
+      <Ways>
+        {again && (
+          <Action letter="F" onPress={() => film?.()}>
+            {again.words}
+          </Action>
+        )}
+        <Action main letter="H" onPress={toNext}>
+          {next.words}
+        </Action>
+      </Ways>
     </Head>
   );
 }
 
-/** The way on, where a thumb reaches it. */
-export function NextBar() {
-  const go = useNavigate();
+/** The ways on, where a thumb reaches them. */
+export function NextBar({ take }: { take: Take }) {
+  const { again, next, film, toNext } = useOnward(take);
   return (
     <Bar>
-      <Action main large onPress={() => go("/")}>
-        Next student
+      {again && (
+        <Action large onPress={() => film?.()}>
+          {again.words}
+        </Action>
+      )}
+      <Action main large onPress={toNext}>
+        {next.short}
       </Action>
     </Bar>
   );
@@ -101,7 +115,7 @@ export function NextBar() {
 export function WhatElse({ take, children }: { take: Take; children?: ReactNode }) {
   const go = useNavigate();
   const again = useReadAgain(take.id);
-  const remove = useDelete(take.id);
+  const remove = useDelete(take.id, () => go("/"));
   const me = useMe();
   const [asking, setAsking] = useState(false);
   const mayDelete = me.data?.may.includes("delete") ?? false;
@@ -131,7 +145,7 @@ export function WhatElse({ take, children }: { take: Take; children?: ReactNode 
         text="The clip, its copy, what was kept of it and every reading are deleted from this computer. This cannot be taken back."
         does="Delete it"
         keeps="Keep it"
-        onDo={() => remove.mutate(undefined, { onSuccess: () => go("/") })}
+        onDo={() => remove.mutate()}
         trouble={remove.error?.message}
       />
     </Foot>

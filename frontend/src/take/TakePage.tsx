@@ -229,7 +229,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           </Action>
         )}
       </WhatElse>
-      <NextBar />
+      <NextBar take={take} />
     </>
   );
 }

@@ -39,7 +39,7 @@ export function UnreadTake({ take, trouble }: { take: Take; trouble: string | un
         {!failed && <progress value={take.progress} max={1} aria-label="reading" />}
       </Waiting>
       <WhatElse take={take} />
-      <NextBar />
+      <NextBar take={take} />
     </>
   );
 }

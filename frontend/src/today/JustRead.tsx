@@ -6,7 +6,7 @@ import { Action } from "../design/Action";
 import { ProgressRing, StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { instrumentWords } from "../shared/words";
-import { useUploads } from "./uploads";
+import { useUploads } from "../shared/uploads";
 import { waitingWords } from "./waiting";
 
 const Title = styled.h2`

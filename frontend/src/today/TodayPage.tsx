@@ -19,9 +19,9 @@ import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
 import { PairPhone } from "../phone/PairPhone";
 import { useInFront } from "../shared/useInFront";
-import { movedTo } from "./order";
+import { filmed, movedTo, nextOf, waiting } from "../shared/order";
 import { paceWords } from "./pace";
-import { useUploads } from "./uploads";
+import { useUploads } from "../shared/uploads";
 import { secondsLeft } from "./waiting";
 
 const Page = styled(DropZone)`
@@ -138,9 +138,6 @@ export function TodayPage({ chalk }: { chalk: boolean }) {
   return <LessonOfToday today={today.data} lesson={today.data.lesson} chalk={chalk} />;
 }
 
-const filmed = (seat: Seat) => seat.take != null && seat.take.state !== "failed";
-const waiting = (seat: Seat) => !filmed(seat) && !seat.away;
-
 const MARK_WORDS: Record<Seat["away"], string> = { not_here: "not here", not_today: "not filmed today", "": "back in the line" };
 
 type Undo = { seat: Seat; was: Seat["away"]; words: string };
@@ -152,8 +149,8 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   const setAway = useSetAway();
   const reorder = useReorder();
   const sending = uploads.all.filter((one) => one.trouble === null);
-  const free = (seat: Seat) => waiting(seat) && seat.student.may_film_until !== null && !sending.some((one) => one.seat.id === seat.id);
-  const nextFree = (except?: Seat) => lesson.seats.find((seat) => free(seat) && seat.id !== except?.id);
+  const busy = sending.map((one) => one.seat.id);
+  const nextFree = (except?: Seat) => nextOf(lesson, busy, except);
   // the chair in front changes by the teacher's own doing only, never because something arrives
   const [chosenId, setChosenId] = useState<number | undefined>(() => nextFree()?.id);
   const [said, setSaid] = useState("");
@@ -274,7 +271,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
       <Chairs
         lesson={lesson}
         chosen={seat}
-        sending={sending.map((one) => one.seat.id)}
+        sending={busy}
         waits={secondsOf(today)}
         chalk={chalk}
         onChoose={(one) => choose(one.id)}

@@ -2,8 +2,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 
 import { body, client, Refusal, upload, type Felt, type Seat, TAP } from "../api/client";
-import { came } from "../shared/growing";
-import { allKept, fileOf, keep, letGo, type Kept } from "../shared/kept";
+import { came } from "./growing";
+import { allKept, fileOf, keep, letGo, type Kept } from "./kept";
 
 /** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. again: whether it may be
  * sent again. */

@@ -1,0 +1,37 @@
+import { useNavigate } from "react-router";
+
+import type { Take, Today } from "../api/client";
+import { useToday } from "../api/queries";
+import { firstName } from "../shared/words";
+import { nextOf } from "../shared/order";
+import { useUploads } from "../shared/uploads";
+
+export type Onward = { again: { seat: number; words: string } | null; next: { words: string; short: string } };
+
+/** The ways on from a take: the same student once more, where they sit on a chair of today's with something to count, and whoever comes next. */
+export function onwardOf(take: Take, today: Today | undefined, busy: number[]): Onward {
+  const lesson = today?.lesson;
+  const next = lesson && nextOf(lesson, busy);
+  const seat = lesson?.seats.find(({ student }) => student.id === take.student.id);
+  const may = seat && seat.student.may_film_until !== null && !seat.away && seat.check.card !== null;
+  const words = seat?.take?.id === take.id ? `Film try ${take.try_number + 1}` : `Film ${firstName(take.student.name)}`;
+  return {
+    again: may ? { seat: seat.id, words } : null,
+    next: next
+      ? { words: `Next: ${next.student.name}`, short: `Next: ${firstName(next.student.name)}` }
+      : { words: "Today", short: "Today" },
+  };
+}
+
+/** The same with where they lead. */
+export function useOnward(take: Take) {
+  const go = useNavigate();
+  const busy = useUploads().all.filter((one) => one.trouble === null);
+  const onward = onwardOf(
+    take,
+    useToday().data,
+    busy.map((one) => one.seat.id),
+  );
+  const { again } = onward;
+  return { ...onward, film: again && (() => go(`/film/${again.seat}`)), toNext: () => go("/") };
+}

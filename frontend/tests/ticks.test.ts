@@ -40,8 +40,12 @@ test("what came after a cue is counted beside what came without one", () => {
   expect(afterWords({ better_after: 0, after: 0, better_without: 0, without: 0 })).toBe("");
 });
 
-test("the instrument at rest is looked at where the clip shows it there", () => {
+test("the instrument at rest and the back are looked at where the clip shows them", () => {
   const near = (...parts: string[]) => ({ items: parts.map((one) => ({ near: one })) }) as unknown as Parameters<typeof shownOf>[0];
-  expect(shownOf(near("mouth", "rest"), true).items).toHaveLength(2);
-  expect(shownOf(near("mouth", "rest"), false).items).toEqual([{ near: "mouth" }]);
+  const left = (rest: boolean, back: boolean) => shownOf(near("mouth", "back", "rest"), { rest, back }).items.map((one) => one.near);
+  expect([left(true, true), left(false, true), left(true, false)]).toEqual([
+    ["mouth", "back", "rest"],
+    ["mouth", "back"],
+    ["mouth", "rest"],
+  ]);
 });

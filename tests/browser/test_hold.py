@@ -26,7 +26,7 @@ def test_a_hold_opens_with_the_instrument_up_and_each_still_leads_to_its_moment(
     inside.get_by_role("button", name=re.compile("^rest, ")).click()
     inside.wait_for_function("() => document.querySelector('video[aria-label^=Clip]').currentTime < 2")
     expect(inside.get_by_text("not sure")).to_have_count(0)
-    for kept in ("rest", "raising", "playing", "the mouth", "the hands", "the instrument at rest"):
+    for kept in ("rest", "raising", "playing", "the mouth", "the hands", "the back", "the instrument at rest"):
         assert inside.get_by_alt_text(kept, exact=True).evaluate("picture => picture.decode().then(() => picture.naturalWidth)") > 0
     expect(inside.locator("video")).to_have_count(1)
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
@@ -74,7 +74,7 @@ def test_what_no_camera_sees_is_tapped_once_twice_thrice_and_kept(desk: Page) ->
         with desk.expect_response(lambda answered: answered.request.method == "PUT"):  # kept, before the page is loaded anew
             desk.keyboard.press("Enter")
         expect(row).to_contain_text(said)
-    expect(desk.get_by_text("1 of 11 looked at")).to_be_visible()
+    expect(desk.get_by_text("1 of 12 looked at")).to_be_visible()
     expect(desk.get_by_test_id("tick-at_rest")).to_contain_text("bell down on the thigh")
     expect(desk.get_by_alt_text("the instrument at rest")).to_be_visible()
     desk.reload()

@@ -43,6 +43,15 @@ const OnPicture = styled.p`
     0 0 4px ${onClip.dark},
     0 0 2px ${onClip.dark};
 `;
+const WIDE: [number, number] = [16, 9]; // until the camera says its own shape
+/** The corners to stand between, hundredths of the picture's width and height: each as its two ends about the bend. */
+const CORNERS = [
+  [22, 16, 22, 8, 27, 8],
+  [73, 8, 78, 8, 78, 16],
+  [22, 84, 22, 92, 27, 92],
+  [73, 92, 78, 92, 78, 84],
+];
+
 type PreviewProps = {
   camera: Camera;
   videoRef: RefObject<HTMLVideoElement | null>;
@@ -55,6 +64,7 @@ type PreviewProps = {
 /** What the camera sees, with corners to stand between. */
 export function Preview({ camera, videoRef, running, beat_s, beats, beat }: PreviewProps) {
   const [gone_s, setGone] = useState(0);
+  const [[width, height], setShape] = useState(WIDE);
   useEffect(() => {
     if (videoRef.current) videoRef.current.srcObject = camera.stream;
   }, [videoRef, camera.stream]);
@@ -65,10 +75,24 @@ export function Preview({ camera, videoRef, running, beat_s, beats, beat }: Prev
   }, [running, beat, beat_s]);
   return (
     <Picture>
-      <video ref={videoRef} autoPlay muted playsInline aria-label="What the camera sees" />
-      <Guide viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
-        {["M22,16 V8 H27", "M73,8 H78 V16", "M22,84 V92 H27", "M73,92 H78 V84"].map((corner) => (
-          <path key={corner} d={corner} fill="none" stroke={onClip.light} strokeWidth="3" vectorEffect="non-scaling-stroke" />
+      <video
+        ref={videoRef}
+        autoPlay
+        muted
+        playsInline
+        aria-label="What the camera sees"
+        onResize={({ currentTarget: { videoWidth, videoHeight } }) => videoWidth && setShape([videoWidth, videoHeight])}
+      />
+      <Guide viewBox={`0 0 ${width} ${height}`} aria-hidden>
+        {CORNERS.map((ends) => (
+          <polyline
+            key={ends.join()}
+            points={ends.map((hundredths, i) => (hundredths * (i % 2 ? height : width)) / 100).join(" ")}
+            fill="none"
+            stroke={onClip.light}
+            strokeWidth="3"
+            vectorEffect="non-scaling-stroke"
+          />
         ))}
       </Guide>
       <OnPicture>

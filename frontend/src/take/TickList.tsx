@@ -30,9 +30,10 @@ const Part = styled.section`
     }
   }
 `;
+const STILL_PX: Record<number, number> = { 3: 158, 4: 140 };
 const Beside = styled.div<{ $stills: number }>`
   display: grid;
-  grid-template-columns: repeat(${(p) => p.$stills}, ${(p) => (p.$stills > 2 ? 158 : 196)}px) minmax(0, 1fr);
+  grid-template-columns: repeat(${(p) => p.$stills}, ${(p) => STILL_PX[p.$stills] ?? 196}px) minmax(0, 1fr);
   gap: 12px 20px;
   align-items: start;
   @media (max-width: 1000px) {
@@ -112,7 +113,8 @@ type Item = Ticks["items"][number];
 const middleOf = ({ left_hand_px: left, right_hand_px: right }: Seen) => [0, 1].map((i) => ((left[i] ?? 0) + (right[i] ?? 0)) / 2);
 
 /** Where an item's key point is. */
-function keyPoint({ near }: Item, seen: Seen) {
+function keyPoint({ near }: Item, seen: Seen, hip_px: number[]) {
+  if (near === "back") return hip_px;
   if (near === "mouth") return seen.mouth_px;
   if (near === "rest") return middleOf(seen);
   return near === "left_hand" ? seen.left_hand_px : seen.right_hand_px;
@@ -125,22 +127,28 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
   const stills = report.hold?.hands?.stills ?? [];
   const still = stills.find(({ kind }) => kind === "playing") ?? stills.at(-1);
   const rest = stills.find(({ kind }) => kind === "rest");
-  const found = known && shownOf(known, rest !== undefined);
+  const sideways = report.view !== "front" && report.position === "seated";
+  const found = known && shownOf(known, { rest: rest !== undefined, back: sideways && still?.kind === "playing" });
   const trunk = report.scale?.trunk_px;
   if (!found || found.items.length === 0) return null;
   const tap = ({ key, state }: Item) => tick.mutate({ item: key, state: nextState(state) });
   const body: Body = { trunk_px: trunk ?? 0, ahead: report.view === "front" ? 0 : Math.sign(report.player?.forward[0] ?? 0) };
+  const hips = report.player?.hip_px ?? [0, 0];
   const closeUp = (seen: Seen, words: string, label: string, parts: Item["near"][], wide = CLOSE_TRUNKS) => {
     const looked = found.items.flatMap((item, i) => (parts.includes(item.near) ? [{ number: i + 1, item }] : []));
-    const middle = parts[0] === "mouth" ? seen.mouth_px : middleOf(seen);
-    const at = placeOf(middle, { ahead: NEARER * (looked[0]?.item.spot.ahead ?? 0), beside: 0, up: 0 }, body);
+    if (!looked[0]) return [];
+    const { spot, near } = looked[0].item;
+    const middle = near.endsWith("_hand") ? middleOf(seen) : keyPoint(looked[0].item, seen, hips);
+    const at = placeOf(middle, { ahead: NEARER * spot.ahead, beside: 0, up: near === "back" ? spot.up : 0 }, body);
     const part = around(at, wide * body.trunk_px, 1, report.clip);
-    const places = looked.map((one) => ({ ...one, at: onStill(placeOf(keyPoint(one.item, seen), one.item.spot, body), part) }));
-    return { seen, words, label, part, places };
+    const places = looked.map((one) => ({ ...one, at: onStill(placeOf(keyPoint(one.item, seen, hips), one.item.spot, body), part) }));
+    return [{ seen, words, label, part, places }];
   };
   const closeUps = [
-    ...(still ? [closeUp(still, "mouth", "the mouth", ["mouth"]), closeUp(still, "hands", "the hands", ["left_hand", "right_hand"])] : []),
-    ...(rest ? [closeUp(rest, "rest", "the instrument at rest", ["rest"], 2 * CLOSE_TRUNKS)] : []),
+    ...(still ? closeUp(still, "mouth", "the mouth", ["mouth"]) : []),
+    ...(still ? closeUp(still, "hands", "the hands", ["left_hand", "right_hand"]) : []),
+    ...(still ? closeUp(still, "back", "the back", ["back"], 2 * CLOSE_TRUNKS) : []),
+    ...(rest ? closeUp(rest, "rest", "the instrument at rest", ["rest"], 2 * CLOSE_TRUNKS) : []),
   ];
   return (
     <Part aria-labelledby="ticks">
@@ -151,7 +159,7 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
         </p>
         <p>{lookedWords(found)}</p>
       </header>
-      <Beside $stills={rest ? 3 : 2}>
+      <Beside $stills={closeUps.length}>
         {trunk &&
           canShow(take) &&
           closeUps.map(({ seen, words, label, part, places }) => (

@@ -10,7 +10,8 @@ from brevin.core.verdict.rules import CriterionKey
 
 
 class SpotOut(BaseModel):
-    """Where to look, trunk lengths from the key point of mouth or hand: ahead of it from the side, beside it from the front, above it."""
+    """Where to look, trunk lengths from the key point of mouth or hand, or from the middle of the hips:
+    ahead of it from the side, beside it from the front, above it."""
 
     ahead: float
     beside: float

@@ -4157,7 +4157,8 @@ export interface components {
         };
         /**
          * SpotOut
-         * @description Where to look, trunk lengths from the key point of mouth or hand: ahead of it from the side, beside it from the front, above it.
+         * @description Where to look, trunk lengths from the key point of mouth or hand, or from the middle of the hips:
+         *     ahead of it from the side, beside it from the front, above it.
          */
         SpotOut: {
             /** Ahead */
@@ -4408,7 +4409,7 @@ export interface components {
              * Near
              * @enum {string}
              */
-            near: "mouth" | "left_hand" | "right_hand" | "rest";
+            near: "mouth" | "left_hand" | "right_hand" | "back" | "rest";
             spot: components["schemas"]["SpotOut"];
             /** State */
             state: ("fine" | "not_yet") | null;

@@ -9,13 +9,14 @@ from typing import Literal
 
 from brevin.core.kinds import Instrument
 
-Near = Literal["mouth", "left_hand", "right_hand", "rest"]
+Near = Literal["mouth", "left_hand", "right_hand", "back", "rest"]
 TickState = Literal["fine", "not_yet"]
 
 
 @dataclass(frozen=True)
 class Tick:
-    """near: on which part of the still it is looked at, or the still at rest; title: what; fine: how it should be; wrong: the usual wrong place."""
+    """near: on which part of the still it is looked at (back: seated, from the side), or the still at rest;
+    title: what; fine: how it should be; wrong: the usual wrong place."""
 
     key: str
     near: Near
@@ -26,7 +27,8 @@ class Tick:
 
 @dataclass(frozen=True)
 class Spot:
-    """Where an item is looked at, trunk lengths from the key point of mouth or hand: ahead of it from the side, beside it from the front, above it."""
+    """Where an item is looked at, trunk lengths from the key point of mouth or hand, or from the middle of the hips:
+    ahead of it from the side, beside it from the front, above it."""
 
     ahead: float
     beside: float
@@ -34,11 +36,14 @@ class Spot:
 
 
 LIPS, HAND = Spot(0.08, 0.0, 0.0), Spot(0.12, 0.0, 0.0)  # lips and fingertips are ahead of what the network calls mouth and hand
+BACK = Spot(-0.2, 0.0, 0.45)  # from the middle of the hips
 _FACE = {"corners": Spot(0.03, 0.06, 0.0), "cheeks": Spot(-0.03, 0.1, 0.05), "chin": Spot(0.05, 0.0, -0.09)}
 
 
 def spot_of(tick: Tick) -> Spot:
     """Where on the still to look. Which finger of a hand it is no key point tells."""
+    if tick.near == "back":
+        return BACK
     return _FACE.get(tick.key, LIPS) if tick.near == "mouth" else HAND
 
 
@@ -68,6 +73,9 @@ _VALVES = (
     Tick("right_thumb", "right_hand", "Right thumb", "under the leadpipe, by the first two valves", "hooked over it"),
 )
 
+_BACK = Tick("backrest", "back", "Back", "clear of the backrest while playing", "leaning on it")
+_REACH = Tick("reach", "mouth", "Reach", "the mouthpiece comes to the mouth: seat, lap or stand set for it", "stretching or hunching to it")
+
 _UP: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
     "flute": (
         *_FLUTE,
@@ -96,6 +104,7 @@ _UP: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
     ),
     **dict.fromkeys(("alto_sax", "tenor_sax"), (
         *_SINGLE_REED,
+        Tick("face", "mouth", "Face to mouthpiece", "about a right angle, by the strap's length", "chin dropped, or head back"),
         Tick("left_thumb", "left_hand", "Left thumb", "on the round rest, tip by the octave key", "on the octave key"),
         Tick("left_fingers", "left_hand", "Left hand", "like a C, palm off the palm keys", "squeezing them"),
         Tick("left_little", "left_hand", "Left little finger", "on its table", "in the air"),
@@ -113,6 +122,7 @@ _UP: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
         Tick("left_fingers", "left_hand", "Left fingertips", "on the levers", "middle joints on them"),
         Tick("left_little", "left_hand", "Left little finger", "in its hook", "free, or gripping"),
         Tick("bell_hand", "right_hand", "Hand in the bell", "a flat cup on the far wall, thumb along it", "spread across, or only at the edge"),
+        Tick("bell", "right_hand", "Bell", "off the body, its mouth not facing the trunk", "against the body"),
     ),
     "trombone": (
         *_BRASS,
@@ -122,7 +132,7 @@ _UP: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
         Tick("wrist", "right_hand", "Right wrist", "loose", "stiff"),
     ),
     **dict.fromkeys(("euphonium", "baritone", "tuba"), (
-        *_BRASS,
+        *_BRASS, _REACH,
         Tick("left_hand", "left_hand", "Left hand", "on a strong tube", "on a slide or the bell"),
         Tick("right_thumb", "right_hand", "Right thumb", "in its ring, easy", "pulling"),
         Tick("fingertips", "right_hand", "Right fingertips", "on the valves, curved", "flat, joints on them"),
@@ -139,7 +149,7 @@ _RESTS: dict[str, tuple[str, str]] = {
     **dict.fromkeys(("euphonium", "baritone"), ("upright on the lap, arms round it", "standing on its bell")),
     "tuba": ("held upright at strong parts, or lying, valves up", "standing on its bell"),
 }
-TICKS: dict[Instrument, tuple[Tick, ...]] = {one: (*ticks, Tick("at_rest", "rest", "At rest", *_RESTS[one])) for one, ticks in _UP.items()}
+TICKS: dict[Instrument, tuple[Tick, ...]] = {one: (*ticks, _BACK, Tick("at_rest", "rest", "At rest", *_RESTS[one])) for one, ticks in _UP.items()}
 """What is looked at, in the order of the list beside the still; the last of each on the still at rest."""
 
 

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Card } from "../src/api/client";
-import { minutesFor, moved, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
+import { asKind, minutesFor, moved, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
 import { momentAt, saidAt, sideAt } from "../src/film/counting";
 
 const CARD: Card = { inhale_beats: 4, pause_beats: 0, exhale_beats: 6, empty_beats: 0, tempo_bpm: 60, cycles: 2, countin_beats: 4 };
@@ -61,4 +61,24 @@ test("the rest is put in where the next set would make too many in a row", () =>
 test("the first half of the breaths is the other way on purpose, the count-in already says so", () => {
   expect([-1, 0, 1].map((breath) => sideAt(breath, CARD, "high_low"))).toEqual(["high on purpose", "high on purpose", "now low"]);
   expect(sideAt(0, CARD, "none")).toBe("");
+});
+
+test("a breath becomes a hold and back: what only the other asks goes", () => {
+  const check = { with_instrument: false } as Draft["check"];
+  const breath: Draft = {
+    rung: 1,
+    title: "one",
+    kind: "counted_breathing",
+    card: { ...CARD, exhale_beats: null },
+    sets: [CARD],
+    contrast: "high_low",
+    asks: "air",
+    words: [],
+    check,
+  };
+  const hold = asKind(breath, "hold");
+  expect([hold.kind, hold.contrast, hold.asks, hold.check.with_instrument]).toEqual(["hold", "none", "easier", true]);
+  expect([textOf(hold.card), textOf(hold.sets[0]!)]).toEqual(["4-0-6-2@60x2", "4-0-6-2@60x2"]);
+  const back = asKind(hold, "counted_breathing");
+  expect([back.kind, textOf(back.card), back.asks]).toEqual(["counted_breathing", "4-0-6@60x2", "where"]);
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { beatsOf, momentAt, partsOf } from "../src/film/counting";
+import { beatsOf, momentAt, partsOf, partWords, raised, thenWords } from "../src/film/counting";
 import { cardOf } from "./report";
 
 const CARD = cardOf(3, 0, 4, 72, 2);
@@ -39,5 +39,18 @@ describe("the count of a card", () => {
     const open = cardOf(4, 0, null, 60, 1);
     expect(beatsOf(open)).toBeNull();
     expect(momentAt(open, 30)).toMatchObject({ part: "out", number: 23, of: null });
+  });
+});
+
+describe("the count of a hold", () => {
+  it("says up, keep and rest where a breath says in and out", () => {
+    expect((["in", "out", "empty"] as const).map((part) => partWords(part, "hold"))).toEqual(["bring it up", "keep it there", "rest it"]);
+    expect((["in", "out", "empty"] as const).map((part) => thenWords(part, "hold"))).toEqual(["up", "keep it", "down"]);
+    expect([partWords("in", "counted_breathing"), thenWords("out", "counted_breathing")]).toEqual(["breathe in", "out"]);
+  });
+
+  it("is drawn up, along, and down where it rests", () => {
+    expect(raised(0, 2, 8, 10, 30, 10)).toBe("M0,30 L2,10 H8 L10,30");
+    expect(raised(0, 2, 8, 8, 30, 10)).toBe("M0,30 L2,10 H8");
   });
 });

@@ -20,7 +20,14 @@ from brevin.core.plan.check import Check, from_document, to_document
 def test_a_check_comes_back_from_its_document(kind, card, view, position, instrument, with_instrument) -> None:
     check = Check(kind, parse(card) if card else None, view, position, instrument, with_instrument)
     assert from_document(json.loads(json.dumps(to_document(check)))) == check
-    assert check.name == (card or kind)
+    assert check.name == {(True, True): f"hold {card}", (True, False): card}.get((card is not None, kind == "hold"), kind)
+
+
+def test_the_count_of_a_hold_asks_nothing_of_the_breath() -> None:
+    hold = from_document({"kind": "hold", "card": "2-0-6-2@60x3", "sets": ["1-0-6-2@60x3"]})
+    assert not hold.counts_breaths and hold.judged == Check(kind="hold") and hold.held
+    breath = from_document({"card": "4-0-4@72x3"})
+    assert breath.counts_breaths and breath.judged == breath
 
 
 def test_what_is_left_out_has_its_usual_value() -> None:
@@ -38,6 +45,7 @@ def test_what_is_left_out_has_its_usual_value() -> None:
         {"card": 4},
         {"card": "4-4"},
         {"x": 1},
+        {"kind": "hold", "card": "2-0-6@60x2", "contrast": "high_low"},
     ],
 )
 def test_what_is_no_check_is_refused(document: dict) -> None:

@@ -1,5 +1,6 @@
 """The ladder over the wire: begun for the teacher, changed by the teacher, kept within what is safe."""
 
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 
@@ -7,7 +8,7 @@ import av
 import numpy as np
 import pytest
 
-from brevin.store import programmes, takes
+from brevin.store import cards, programmes, resting, takes
 from brevin.store.scope import HOUSE, Scope
 from brevin.web.cards import LONGEST_SHOWN_S
 from tests.conftest import CHECK, DEMO_CLIP
@@ -37,6 +38,18 @@ def test_a_card_is_made_changed_and_deleted_and_says_what_it_asks(page) -> None:
     assert changed["check"]["card"]["pause_beats"] == 1 and {c["title"] for c in ladder(page) if c["rung"] == 2} == {"out and out"}
     assert page("DELETE", f"/api/cards/{made['id']}").json == {"done": True}
     assert made["id"] not in [card["id"] for card in ladder(page)]
+
+
+def test_a_hold_in_counts_is_kept_whatever_is_allowed_of_breaths(page, scope: Scope, student, clip) -> None:
+    hold = CARD | {"kind": "hold", "card": "2-0-6-2@60x3", "asks": "easier", "with_instrument": True}
+    made = page("POST", "/api/cards", json=hold).json  # staying empty is switched off, and no breath is asked
+    assert (made["check"]["kind"], made["check"]["name"], made["lasts_s"]) == ("hold", "hold 2-0-6-2@60x3", 34.0)
+    assert page("POST", "/api/cards", json=hold | {"contrast": "high_low", "card": "2-0-6@60x2"}).status_code == 422
+    check = cards.card(scope, made["id"]).check
+    takes.add(scope, student_id=student.id, lesson_id=None, check=check, clip=clip)
+    assert resting.runs(scope, student.id) == [], "raises make nobody light-headed"
+    takes.add(scope, student_id=student.id, lesson_id=None, check=CHECK, clip=replace(clip, stored_name="other.mp4"))
+    assert len(resting.runs(scope, student.id)) == 1
 
 
 @pytest.mark.parametrize(

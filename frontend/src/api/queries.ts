@@ -219,6 +219,7 @@ export function usePutCard() {
       const sent = {
         rung: draft.rung,
         title: draft.title,
+        kind: draft.kind,
         card: textOf(draft.card),
         asks: draft.asks,
         countin_words: draft.words.filter(Boolean),

@@ -10,6 +10,9 @@ export const LANE_WORDS: Record<Lane, string> = { shoulder: "shoulders", chest: 
 export const checkWords = ({ card, name, sets }: Check) =>
   card ? `${name.split("@")[0]} at ${card.tempo_bpm}${sets.length ? `, ${sets.length + 1} sets` : ""}` : "no card";
 
+/** The count that breaths are held against: none of a hold, whose count is of raises. */
+export const breathCardOf = ({ card, kind }: Check) => (kind === "hold" ? null : card);
+
 /** The counts of all sets that a check asks for. */
 export const setsOf = ({ card, sets }: Check) => (card ? [card, ...sets] : []);
 

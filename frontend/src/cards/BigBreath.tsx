@@ -48,11 +48,12 @@ const Drawing = styled.svg`
   }
 `;
 const LABELS: Record<Handle, string> = { in: "breathe in", wait: "wait before out", out: "breathe out", empty: "stay empty" };
+const HOLD_LABELS: Record<Handle, string> = { in: "bring it up", wait: "wait", out: "keep it there", empty: "rest it" };
 
-type BigProps = { card: Card; was: Card | null; emptyAllowed: boolean; onChange: (card: Card) => void };
+type BigProps = { card: Card; hold: boolean; was: Card | null; emptyAllowed: boolean; onChange: (card: Card) => void };
 
 /** One breath of the open card on a ruler of beats; its corners are dragged, or moved by the arrow keys: whole beats, with Shift quarters. */
-export function BigBreath({ card, was, emptyAllowed, onChange }: BigProps) {
+export function BigBreath({ card, hold, was, emptyAllowed, onChange }: BigProps) {
   const { ref, width } = useSize<HTMLDivElement>();
   const held = useRef<Handle | null>(null);
   const marks = marksOf(card);
@@ -66,7 +67,7 @@ export function BigBreath({ card, was, emptyAllowed, onChange }: BigProps) {
     out: { beat: marks.out, y: MIDDLE, length: card.exhale_beats ?? 0 },
     empty: { beat: marks.rest, y: MIDDLE, length: card.empty_beats },
   };
-  const handles = (Object.keys(places) as Handle[]).filter((one) => one !== "empty" || emptyAllowed || card.empty_beats > 0);
+  const handles = (Object.keys(places) as Handle[]).filter((one) => one !== "empty" || emptyAllowed || hold || card.empty_beats > 0);
   const drag = (event: PointerEvent<SVGSVGElement>) => {
     if (!held.current) return;
     const { left } = event.currentTarget.getBoundingClientRect();
@@ -104,20 +105,20 @@ export function BigBreath({ card, was, emptyAllowed, onChange }: BigProps) {
             </text>
           </g>
         ))}
-        {was && <Wedge card={was} x={x} middle={MIDDLE} half={HALF} soft dashed />}
-        <Wedge card={card} x={x} middle={MIDDLE} half={HALF} />
+        {was && <Wedge card={was} x={x} middle={MIDDLE} half={HALF} hold={hold} soft dashed />}
+        <Wedge card={card} x={x} middle={MIDDLE} half={HALF} hold={hold} />
         <text
           x={x(marks.full) + (roomy ? -10 : 14)}
           y={roomy ? MIDDLE + 6 : MIDDLE + HALF + 18}
           textAnchor={roomy ? "end" : "start"}
-          className={roomy ? "inside" : "strong"}
+          className={roomy && !hold ? "inside" : "strong"}
         >
-          in {card.inhale_beats}, {secondsOf(card.inhale_beats, card).toFixed(1)} s
+          {hold ? "up" : "in"} {card.inhale_beats}, {secondsOf(card.inhale_beats, card).toFixed(1)} s
         </text>
         <text x={x(marks.leave) + 14} y={MIDDLE + 6} className="strong">
           {card.exhale_beats === null
             ? "out as long as it lasts"
-            : `out ${card.exhale_beats}, ${secondsOf(card.exhale_beats, card).toFixed(1)} s`}
+            : `${hold ? "keep" : "out"} ${card.exhale_beats}, ${secondsOf(card.exhale_beats, card).toFixed(1)} s`}
         </text>
         {card.pause_beats > 0 && (
           <text x={x((marks.full + marks.leave) / 2)} y={MIDDLE - 8} textAnchor="middle" className="soft">
@@ -129,7 +130,7 @@ export function BigBreath({ card, was, emptyAllowed, onChange }: BigProps) {
             key={handle}
             role="slider"
             tabIndex={0}
-            aria-label={LABELS[handle]}
+            aria-label={(hold ? HOLD_LABELS : LABELS)[handle]}
             aria-valuemin={0}
             aria-valuemax={32}
             aria-valuenow={places[handle].length}

@@ -11,7 +11,7 @@ import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Clicker } from "../film/clicker";
 import { BigBreath } from "./BigBreath";
-import { cardsOf, draftOf, sumOf, tempoOf, withCard, withOneMore, type Draft } from "./draft";
+import { asKind, cardsOf, draftOf, sumOf, tempoOf, withCard, withOneMore, type Draft } from "./draft";
 import { Demonstration } from "./Demonstration";
 import { Ladder } from "./Ladder";
 import { Sets } from "./Sets";
@@ -139,6 +139,7 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
   const [open, setOpen] = useState(0);
   const one = draft && (cardsOf(draft)[open] ?? draft.card);
   const hear = useHear(one);
+  const hold = draft?.kind === "hold";
   const fresh = card.id === 0;
   const changed = fresh || JSON.stringify(draft) !== JSON.stringify(was);
   const keep = () => draft && changed && put.mutate({ id: card.id || null, draft }, { onSuccess: (kept) => onKept(kept.id) });
@@ -185,7 +186,7 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
       <Line>
         <Stepper label="beats a minute" value={one.tempo_bpm} by={2} onChange={(v) => setCard({ tempo_bpm: tempoOf(v) })} />
         <Stepper
-          label="breaths"
+          label={hold ? "raises" : "breaths"}
           value={one.cycles}
           by={1}
           onChange={(v) => setCard({ cycles: Math.min(Math.max(v, 1), found.most_in_a_row) })}
@@ -197,11 +198,16 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
           onChange={(v) => setCard({ countin_beats: Math.min(Math.max(v, 1), 8) })}
         />
         {may && (
+          <Action pressed={hold} onPress={() => setDraft(asKind(draft, hold ? "counted_breathing" : "hold"))}>
+            A hold, no breath
+          </Action>
+        )}
+        {may && !hold && (
           <Action pressed={one.exhale_beats === null} onPress={() => setCard({ exhale_beats: one.exhale_beats === null ? 6 : null })}>
             Out without end
           </Action>
         )}
-        {may && (
+        {may && !hold && (
           <Action
             pressed={draft.check.with_instrument}
             onPress={() => set({ check: { ...draft.check, with_instrument: !draft.check.with_instrument } })}
@@ -212,16 +218,17 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
       </Line>
       <BigBreath
         card={one}
+        hold={hold}
         was={changed && was ? (cardsOf(was)[open] ?? null) : null}
         emptyAllowed={found.empty_allowed}
         onChange={(now) => setCard(now)}
       />
       <Quiet>
         <span className="desk">Drag a corner, or choose it with Tab and use the arrow keys: whole beats, with Shift quarters. </span>
-        Light-headed? Stop, breathe normally, sit.
+        {hold ? "Up to the mouth, kept there, and down to rest. Tired arms? A longer rest." : "Light-headed? Stop, breathe normally, sit."}
       </Quiet>
-      <Sets cards={cardsOf(draft)} open={open} may={may} onOpen={setOpen} onAdd={addSet} onLess={lessSets} />
-      <WholeRun cards={cardsOf(draft)} most={found.most_in_a_row} rest_s={found.rest_s} />
+      <Sets hold={hold} cards={cardsOf(draft)} open={open} may={may} onOpen={setOpen} onAdd={addSet} onLess={lessSets} />
+      <WholeRun hold={hold} cards={cardsOf(draft)} most={found.most_in_a_row} rest_s={found.rest_s} />
       <Line className="desk">
         <Stepper label="rung" value={draft.rung} by={1} onChange={(v) => set({ rung: Math.min(Math.max(v, 1), 20) })} />
         <TextLine label="Name of the rung" value={draft.title} onChange={(title) => set({ title })} />
@@ -231,12 +238,14 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
           options={Object.entries(QUESTIONS).map(([value, words]) => ({ value, words }))}
           onChange={(asks) => set({ asks: asks as Draft["asks"] })}
         />
-        <ChoiceLine
-          label="Both sides on purpose"
-          value={draft.contrast}
-          options={Object.entries(CONTRASTS).map(([value, words]) => ({ value, words }))}
-          onChange={(contrast) => set(twoSided(draft, contrast as Draft["contrast"]))}
-        />
+        {!hold && (
+          <ChoiceLine
+            label="Both sides on purpose"
+            value={draft.contrast}
+            options={Object.entries(CONTRASTS).map(([value, words]) => ({ value, words }))}
+            onChange={(contrast) => set(twoSided(draft, contrast as Draft["contrast"]))}
+          />
+        )}
         <TextLine
           label="Words of the count-in"
           hint={wordsHint(draft)}

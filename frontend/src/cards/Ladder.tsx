@@ -109,7 +109,15 @@ export function Ladder({ cards, chosen, onChoose }: { cards: LadderCard[]; chose
               <Row key={id} aria-current={id === chosen} onPress={() => onChoose(id)} data-testid="card-row">
                 <b>{checkWords(check)}</b>
                 <svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden>
-                  {check.card && <Wedge card={check.card} x={(beat) => x(secondsOf(beat, check.card!))} middle={HEIGHT / 2} half={8} />}
+                  {check.card && (
+                    <Wedge
+                      card={check.card}
+                      x={(beat) => x(secondsOf(beat, check.card!))}
+                      middle={HEIGHT / 2}
+                      half={8}
+                      hold={check.kind === "hold"}
+                    />
+                  )}
                 </svg>
                 <span>{onIt(students)}</span>
               </Row>

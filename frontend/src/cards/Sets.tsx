@@ -53,10 +53,18 @@ const Number = styled(Button)`
 const WIDTH = 260;
 const HEIGHT = 24;
 
-type SetsProps = { cards: Card[]; open: number; may: boolean; onOpen: (at: number) => void; onAdd: () => void; onLess: () => void };
+type SetsProps = {
+  hold: boolean;
+  cards: Card[];
+  open: number;
+  may: boolean;
+  onOpen: (at: number) => void;
+  onAdd: () => void;
+  onLess: () => void;
+};
 
 /** The sets of a card, a row each with its seconds; the one that is open stands above as the big breath. Each is filmed as a clip of its own. */
-export function Sets({ cards, open, may, onOpen, onAdd, onLess }: SetsProps) {
+export function Sets({ hold, cards, open, may, onOpen, onAdd, onLess }: SetsProps) {
   const longest_s = Math.max(...cards.map((card) => secondsOf(breathBeats(card), card)));
   const s = (beats: number | null, card: Card) => (beats === null ? "open" : `${secondsOf(beats, card).toFixed(2)} s`);
   return (
@@ -70,9 +78,9 @@ export function Sets({ cards, open, may, onOpen, onAdd, onLess }: SetsProps) {
             <tr>
               <td />
               <td className="wide" />
-              <th scope="col">in</th>
-              <th scope="col">out</th>
-              <th scope="col">all breaths</th>
+              <th scope="col">{hold ? "up" : "in"}</th>
+              <th scope="col">{hold ? "keep" : "out"}</th>
+              <th scope="col">{hold ? "all raises" : "all breaths"}</th>
             </tr>
           </thead>
           <tbody>
@@ -85,7 +93,13 @@ export function Sets({ cards, open, may, onOpen, onAdd, onLess }: SetsProps) {
                 </td>
                 <td className="wide">
                   <svg width={WIDTH} height={HEIGHT} aria-hidden>
-                    <Wedge card={card} x={(beat) => 2 + ((WIDTH - 4) * secondsOf(beat, card)) / longest_s} middle={HEIGHT / 2} half={9} />
+                    <Wedge
+                      card={card}
+                      x={(beat) => 2 + ((WIDTH - 4) * secondsOf(beat, card)) / longest_s}
+                      middle={HEIGHT / 2}
+                      half={9}
+                      hold={hold}
+                    />
                   </svg>
                 </td>
                 <td>{s(card.inhale_beats, card)}</td>

@@ -47,9 +47,9 @@ const EACH_S = [5, 10, 20, 30];
 const MOST_TICKS = 10;
 
 /** The whole run on a ruler of seconds, its sum in one line, and what that means for a lesson. */
-export function WholeRun({ cards, most, rest_s }: { cards: Card[]; most: number; rest_s: number }) {
+export function WholeRun({ hold, cards, most, rest_s }: { hold: boolean; cards: Card[]; most: number; rest_s: number }) {
   const { ref, width } = useSize<HTMLDivElement>();
-  const run = runOf(cards, most, rest_s);
+  const run = runOf(cards, hold ? Infinity : most, rest_s);
   const whole_s = run.at(-1)!.to_s + secondsOf(2, cards[0]!);
   const x = (s: number) => 2 + (s / whole_s) * (width - 4);
   const each_s = EACH_S.find((step) => whole_s / step <= MOST_TICKS) ?? 60;
@@ -58,13 +58,15 @@ export function WholeRun({ cards, most, rest_s }: { cards: Card[]; most: number;
       <h2>
         The whole run{" "}
         <span>
-          {most} breaths in a row are the limit, then {rest_s} s of ordinary breathing, put in by the program
+          {hold
+            ? "the clip begins with the instrument down"
+            : `${most} breaths in a row are the limit, then ${rest_s} s of ordinary breathing, put in by the program`}
         </span>
       </h2>
       <Place ref={ref}>
         <svg width={width} height={HEIGHT} aria-hidden>
           {run.map((one, i) => (
-            <Piece key={i} one={one} card={cards[one.set]!} x={x} />
+            <Piece key={i} one={one} card={cards[one.set]!} hold={hold} x={x} />
           ))}
           <path d={`M${x(0)},${MIDDLE + 24} H${x(whole_s)}`} stroke={colour("ink")} strokeWidth="1" />
           {Array.from({ length: Math.floor(whole_s / each_s) + 1 }, (_, i) => (
@@ -79,7 +81,7 @@ export function WholeRun({ cards, most, rest_s }: { cards: Card[]; most: number;
           const own = run.filter((one) => one.part === part);
           return own.length ? (
             <span key={part}>
-              <b>{own.reduce((sum, one) => sum + one.to_s - one.from_s, 0).toFixed(1)}</b> {words(own.length)}{" "}
+              <b>{own.reduce((sum, one) => sum + one.to_s - one.from_s, 0).toFixed(1)}</b> {words(own.length, hold)}{" "}
             </span>
           ) : null;
         })}
@@ -94,14 +96,15 @@ export function WholeRun({ cards, most, rest_s }: { cards: Card[]; most: number;
   );
 }
 
-const PARTS: { part: Stretch["part"]; words: (n: number) => string }[] = [
+const PARTS: { part: Stretch["part"]; words: (n: number, hold: boolean) => string }[] = [
   { part: "countin", words: (n) => (n === 1 ? "count-in" : `${n} count-ins`) },
-  { part: "breath", words: (n) => (n === 1 ? "one breath" : `${n} breaths`) },
+  { part: "breath", words: (n, hold) => `${n === 1 ? "one" : n} ${hold ? "raise" : "breath"}${n === 1 ? "" : "s"}` },
   { part: "rest", words: (n) => (n === 1 ? "rest" : `${n} rests`) },
 ];
 
-function Piece({ one, card, x }: { one: Stretch; card: Card; x: (s: number) => number }) {
-  if (one.part === "breath") return <Wedge card={card} x={(beat) => x(one.from_s + secondsOf(beat, card))} middle={MIDDLE} half={14} />;
+function Piece({ one, card, hold, x }: { one: Stretch; card: Card; hold: boolean; x: (s: number) => number }) {
+  if (one.part === "breath")
+    return <Wedge card={card} x={(beat) => x(one.from_s + secondsOf(beat, card))} middle={MIDDLE} half={14} hold={hold} />;
   if (one.part === "countin")
     return Array.from({ length: Math.ceil(card.countin_beats) }, (_, i) => (
       <path key={i} d={`M${x(one.from_s + secondsOf(i, card))},${MIDDLE - 8} v16`} stroke={colour("soft")} strokeWidth="1.5" />

@@ -9,6 +9,7 @@ export type Draft = {
   sets: Card[];
   contrast: LadderCard["check"]["contrast"];
   asks: LadderCard["check"]["asks"];
+  kind: "counted_breathing" | "hold";
   words: string[];
   check: LadderCard["check"];
 };
@@ -26,12 +27,30 @@ export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
     sets: check.sets,
     contrast: check.contrast,
     asks: check.asks,
+    kind: check.kind === "hold" ? "hold" : "counted_breathing",
     words: check.countin_words,
     check: { ...check, shown: "" }, // the demonstration is kept by itself
   };
 
 /** The counts of all sets. */
 export const cardsOf = ({ card, sets }: Draft) => [card, ...sets];
+
+/** The draft as a hold in counts, or as a breath: what only the other asks goes. */
+export function asKind(draft: Draft, kind: Draft["kind"]): Draft {
+  if (kind === "counted_breathing")
+    return {
+      ...draft,
+      kind,
+      asks: "where",
+      card: { ...draft.card, empty_beats: 0 },
+      sets: draft.sets.map((one) => ({ ...one, empty_beats: 0 })),
+    };
+  const raise = (one: Card) => ({ ...one, exhale_beats: one.exhale_beats ?? KEPT_BEATS, empty_beats: one.empty_beats || REST_BEATS });
+  const check = { ...draft.check, with_instrument: true };
+  return { ...draft, kind, check, asks: "easier", contrast: "none", card: raise(draft.card), sets: draft.sets.map(raise) };
+}
+const KEPT_BEATS = 6;
+const REST_BEATS = 2;
 
 /** The draft with another count for one of its sets. */
 export const withCard = (draft: Draft, at: number, card: Card): Draft =>

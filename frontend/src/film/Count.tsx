@@ -9,7 +9,7 @@ import { colour } from "../design/tokens";
 import { setsOf } from "../breathscore/layout";
 import { withUnit } from "../shared/valueWords";
 import { firstName, instrumentWords } from "../shared/words";
-import { PART_WORDS, saidAt, sideAt, SIDES, type Moment } from "./counting";
+import { partWords, saidAt, sideAt, SIDES, thenWords, type Moment } from "./counting";
 
 const Count = styled.section`
   display: flex;
@@ -126,7 +126,7 @@ export function Counting({ moment, card, check }: { moment: Moment; card: Card; 
   return (
     <Count aria-live="off" className="counting">
       <p className="part">
-        {PART_WORDS[part]}
+        {partWords(part, check.kind)}
         {side && <span>{side}</span>}
       </p>
       <p className={said.length > 2 ? "number word" : "number"} data-testid="count">
@@ -140,8 +140,8 @@ export function Counting({ moment, card, check }: { moment: Moment; card: Card; 
         </Dots>
       )}
       <p className="then">
-        {breath >= 0 && `breath ${breath + 1} of ${card.cycles}`}
-        {next && `${breath >= 0 ? ", then" : "then"} ${next.part}${next.beats === null ? "" : ` for ${next.beats}`}`}
+        {breath >= 0 && `${check.kind === "hold" ? "raise" : "breath"} ${breath + 1} of ${card.cycles}`}
+        {next && `${breath >= 0 ? ", then" : "then"} ${thenWords(next.part, check.kind)}${next.beats === null ? "" : ` for ${next.beats}`}`}
       </p>
     </Count>
   );
@@ -156,10 +156,16 @@ function dotOf(beat: number, now: number): string {
 type Without = { pressed: boolean; hidden: boolean; turn: () => void };
 type BeforeProps = { seat: Seat; set: number; rest_s: number; without: Without | null; trouble: string | null; onRetry: () => void };
 
+const CAUTIONS = {
+  breath: "Light-headed? Stop, breathe normally, sit.",
+  hold: "Begin with it down. Arms tired, or something hurts? Put it down.",
+};
+
 /** Before it starts: who, how to sit, and what keeps the camera from working. */
 export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeProps) {
   const cards = setsOf(seat.check);
   const card = cards[set] ?? cards[0]!;
+  const hold = seat.check.kind === "hold";
   return (
     <Count>
       <h1>{firstName(seat.student.name)}</h1>
@@ -169,8 +175,8 @@ export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeP
       <Fits studentId={seat.student.id} />
       {cards.length > 1 && (
         <p className="setup" role="status">
-          {set > 0 && `Set ${set} is filmed. `}Set {set + 1} of {cards.length}: in {card.inhale_beats}, out{" "}
-          {card.exhale_beats ?? "as long as it lasts"}.
+          {set > 0 && `Set ${set} is filmed. `}Set {set + 1} of {cards.length}: {hold ? "up" : "in"} {card.inhale_beats},{" "}
+          {hold ? "keep" : "out"} {card.exhale_beats ?? "as long as it lasts"}.
         </p>
       )}
       {without?.hidden && !without.pressed && (
@@ -185,7 +191,7 @@ export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeP
       )}
       {seat.check.contrast !== "none" && <p className="setup">First {SIDES[seat.check.contrast].join(", on purpose; then ")}.</p>}
       <p className="setup">
-        {rest_s > 0 ? `Breathe as usual for ${rest_s} s: that was enough in a row.` : "Light-headed? Stop, breathe normally, sit."}
+        {rest_s > 0 ? `Breathe as usual for ${rest_s} s: that was enough in a row.` : CAUTIONS[hold ? "hold" : "breath"]}
       </p>
       {trouble && (
         <p className="setup" role="alert">

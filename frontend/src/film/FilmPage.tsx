@@ -138,7 +138,7 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
   const [filmed, setFilmed] = useState<Kept | null>(null);
   const [set, setSet] = useState(0);
   const card = cards[set] ?? cards[0]!;
-  const held = seat.check.with_instrument;
+  const held = seat.check.with_instrument && seat.check.kind !== "hold"; // a hold without it is none
   const [withoutIt, setWithoutIt] = useState(false);
   const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, card, set, withoutIt }, (kept) => {
     void uploads.sendKept(kept);
@@ -236,7 +236,7 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
         {camera.stream && !camera.trouble && <ReadyLines readiness={readiness} counting={running} />}
       </Beside>
       <Wide>
-        <RunLine key={set} card={card} handle={run} />
+        <RunLine key={set} card={card} hold={seat.check.kind === "hold"} handle={run} />
       </Wide>
       <Foot>
         <strong>{seat.student.name}</strong>

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Card } from "../api/client";
 import { colour } from "../design/tokens";
 import { useSize } from "../design/useSize";
-import { beatsOf, partsOf } from "./counting";
+import { beatsOf, partsOf, raised } from "./counting";
 
 const HEIGHT = 84;
 const MIDDLE = 38;
@@ -26,7 +26,7 @@ const Drawing = styled.svg`
 export type RunHandle = { show: (beat: number) => void };
 
 /** The card as a run of wedges, what has gone by light, and a heavy mark where the count stands. */
-export function RunLine({ card, handle }: { card: Card; handle: Ref<RunHandle> }) {
+export function RunLine({ card, hold = false, handle }: { card: Card; hold?: boolean; handle: Ref<RunHandle> }) {
   const { ref, width } = useSize<HTMLDivElement>();
   const mark = useRef<SVGGElement>(null);
   const gone = useRef<SVGRectElement>(null);
@@ -51,10 +51,8 @@ export function RunLine({ card, handle }: { card: Card; handle: Ref<RunHandle> }
         <text x={x(0) + 8} y={HEIGHT - 12}>
           count-in
         </text>
-        <Wedges drawn={drawn} x={x} ink="hair" />
-        <g clipPath="url(#gone)">
-          <Wedges drawn={drawn} x={x} ink="ink" />
-        </g>
+        {hold ? <Raises drawn={drawn} x={x} ink="hair" /> : <Wedges drawn={drawn} x={x} ink="hair" />}
+        <g clipPath="url(#gone)">{hold ? <Raises drawn={drawn} x={x} ink="ink" /> : <Wedges drawn={drawn} x={x} ink="ink" />}</g>
         <g ref={mark} transform={`translate(${x(0)},0)`}>
           <path d={`M0,4 V${HEIGHT - 14}`} stroke={colour("ink")} strokeWidth="6" />
         </g>
@@ -63,7 +61,7 @@ export function RunLine({ card, handle }: { card: Card; handle: Ref<RunHandle> }
   );
 }
 
-type Drawn = { beats: number; countin: number; wedges: { from: number; full: number; leave: number; to: number }[] };
+type Drawn = { beats: number; countin: number; wedges: { from: number; full: number; leave: number; to: number; rest: number }[] };
 
 function drawnOf(card: Card): Drawn {
   const wedges: Drawn["wedges"] = [];
@@ -71,15 +69,31 @@ function drawnOf(card: Card): Drawn {
   for (const part of partsOf(card)) {
     const to = beat + (part.beats ?? OPEN_BEATS);
     const last = wedges.at(-1);
-    if (part.part === "in") wedges.push({ from: beat, full: to, leave: to, to });
-    if (part.part === "pause" && last) last.leave = last.to = to;
-    if (part.part === "out" && last) last.to = to;
+    if (part.part === "in") wedges.push({ from: beat, full: to, leave: to, to, rest: to });
+    if (part.part === "pause" && last) last.leave = last.to = last.rest = to;
+    if (part.part === "out" && last) last.to = last.rest = to;
+    if (part.part === "empty" && last) last.rest = to;
     beat = to;
   }
   return { beats: beatsOf(card) ?? beat, countin: card.countin_beats, wedges };
 }
 
-function Wedges({ drawn, x, ink }: { drawn: Drawn; x: (beat: number) => number; ink: "ink" | "hair" }) {
+type DrawnProps = { drawn: Drawn; x: (beat: number) => number; ink: "ink" | "hair" };
+
+/** Of a hold: the instrument's way up, along, and down again. */
+function Raises({ drawn, x, ink }: DrawnProps) {
+  return drawn.wedges.map(({ from, full, to, rest }) => (
+    <path
+      key={from}
+      d={raised(x(from), x(full), x(to), x(rest), MIDDLE + HALF, MIDDLE - HALF)}
+      fill="none"
+      stroke={colour(ink)}
+      strokeWidth="3"
+    />
+  ));
+}
+
+function Wedges({ drawn, x, ink }: DrawnProps) {
   return drawn.wedges.map(({ from, full, leave, to }) => (
     <g key={from}>
       <path d={`M${x(from)},${MIDDLE} L${x(full)},${MIDDLE - HALF} V${MIDDLE + HALF} Z`} fill={colour(ink)} />

@@ -28,6 +28,10 @@ export function beatsOf(card: Card): number | null {
   return parts.some(({ beats }) => beats === null) ? null : parts.reduce((sum, part) => sum + lengthOf(part), TAIL_BEATS);
 }
 
+/** A raise of a hold as it is drawn: up from the lap, along at the mouth, and down where it rests; places and heights in px. */
+export const raised = (from: number, up: number, to: number, rest: number, low: number, high: number) =>
+  `M${from},${low} L${up},${high} H${to}${rest > to ? ` L${rest},${low}` : ""}`;
+
 /** Where a beat lies, counted from the start of the count-in. */
 export function momentAt(card: Card, beat: number): Moment {
   const parts = partsOf(card);
@@ -58,6 +62,15 @@ export const PART_WORDS: Record<Part, string> = {
   empty: "stay empty",
   done: "done",
 };
+
+/** The same of a hold: the instrument comes up, stays there and rests. */
+const HOLD_WORDS: Record<Part, string> = { ...PART_WORDS, in: "bring it up", out: "keep it there", empty: "rest it" };
+const THEN: Record<Part, string> = { "count-in": "ready", in: "in", pause: "wait", out: "out", empty: "empty", done: "done" };
+const HOLD_THEN: Record<Part, string> = { ...THEN, in: "up", out: "keep it", empty: "down" };
+
+/** What is said of a part of the count: as it is now, and as what comes then. */
+export const partWords = (part: Part, kind: Check["kind"]) => (kind === "hold" ? HOLD_WORDS : PART_WORDS)[part];
+export const thenWords = (part: Part, kind: Check["kind"]) => (kind === "hold" ? HOLD_THEN : THEN)[part];
 
 type Contrast = Check["contrast"];
 /** What a card's two halves are called: the other way, then as it should be. */

@@ -4,6 +4,7 @@ import styled from "styled-components";
 
 import type { Card } from "../api/client";
 import { useCards, useNoteCounted, useToday } from "../api/queries";
+import { breathCardOf } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { useTitle } from "../design/title";
@@ -81,7 +82,7 @@ export function MirrorPage() {
   }, [camera.stream]);
   const lesson = today.data?.lesson;
   const seat = lesson?.seats.find(({ id }) => id === lesson.seat_now?.seat_id);
-  const plain = seat?.check.card ?? cards.data?.cards[0]?.check.card ?? USUAL;
+  const plain = (seat && breathCardOf(seat.check)) ?? cards.data?.cards[0]?.check.card ?? USUAL;
   const [card, setCard] = useState<Card | null>(null);
   const counted = card ?? { ...plain, tempo_bpm: Math.round(plain.tempo_bpm * slower) };
   const noteCounted = useNoteCounted();

@@ -66,7 +66,7 @@ const Bar = styled.div`
 const KINDS: Record<string, string> = { hold: "hold", posture: "posture", tone: "long tones" };
 
 const askedWords = ({ check }: Take) => {
-  if (check.card) return `counted breathing ${checkWords(check)}`;
+  if (check.card) return check.kind === "hold" ? checkWords(check) : `counted breathing ${checkWords(check)}`;
   return KINDS[check.kind] ?? "without a count";
 };
 

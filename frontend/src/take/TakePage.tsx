@@ -5,6 +5,7 @@ import styled from "styled-components";
 import type { Report, Take, Verdict } from "../api/client";
 import { useReport, useTake } from "../api/queries";
 import { BreathScore, type ScoreHandle } from "../breathscore/BreathScore";
+import { breathCardOf } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import type { Binding } from "../design/keys";
 import { Message } from "../design/Message";
@@ -213,7 +214,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
         {hold.shown && <HoldLine take={take} report={report} onSeek={seek} />}
         {!hold.shown && count > 0 && <BreathLine report={report} chosen={chosen} onChoose={choose} onStep={step} />}
         {!hold.shown && (count > 0 || report.trace.t_s.length > 0) && (
-          <BreathScore report={report} card={take.check.card} height={SCORE_PX} chosen={chosen} onSeek={seek} playhead={score} />
+          <BreathScore report={report} card={breathCardOf(take.check)} height={SCORE_PX} chosen={chosen} onSeek={seek} playhead={score} />
         )}
       </Run>
       {hold.shown && <TickList take={take} report={report} />}

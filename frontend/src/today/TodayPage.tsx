@@ -6,7 +6,7 @@ import styled from "styled-components";
 import type { Lesson, Seat, Today } from "../api/client";
 import { useReorder, useReport, useSetAway, useToday } from "../api/queries";
 import { BreathScore, NARROW_LEAST_PX } from "../breathscore/BreathScore";
-import { checkWords } from "../breathscore/layout";
+import { breathCardOf, checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { useTitle } from "../design/title";
@@ -369,7 +369,7 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
           <p className="card">
             {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
           </p>
-          <Place>{report.data && <BreathScore report={report.data} card={shownTake.check.card} height={SCORE_PX} />}</Place>
+          <Place>{report.data && <BreathScore report={report.data} card={breathCardOf(shownTake.check)} height={SCORE_PX} />}</Place>
         </>
       )}
       <p className="card">

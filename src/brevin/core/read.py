@@ -64,7 +64,7 @@ def read(sighting: Sighting, task: Task, rules: Rules | None = None) -> Report:
 
 def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits | None = None) -> Reading:
     """Judge what is kept of a clip. Raises InvalidInput(bad_edit) where an edit does not fit."""
-    rules, edits = rules or Rules(), edits or Edits()
+    rules, edits, task = rules or Rules(), edits or Edits(), replace(task, check=task.check.judged)
     asked = _Asked(found, task, rules, edits)
     who = _who(found, edits)
     if who is None:

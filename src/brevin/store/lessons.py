@@ -160,7 +160,8 @@ def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
 
 
 def _rest_s(chair: Seat, lately: list[Run]) -> float:
-    card = from_document(chair.asked.document).card
+    check = from_document(chair.asked.document)
+    card = check.card if check.counts_breaths else None
     return rest_s(lately, breaths=card.cycles, efforts=efforts_of(card), at=now()) if card else 0.0
 
 

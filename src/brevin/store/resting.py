@@ -30,7 +30,7 @@ def together(scope: Scope, students: Sequence[int], *, filmed: Iterable[TakeReco
     found: dict[int, list[Run]] = {student: [] for student in students}
     for take in filmed:
         card = take.asked.check.card
-        if card is not None and take.student.id in found and not take.refused:
+        if card is not None and take.asked.check.counts_breaths and take.student.id in found and not take.refused:
             found[take.student.id].append(of_card(card, take.made_at))
     for chair in chairs:
         counted = counted_run(chair.counted)

@@ -1,6 +1,6 @@
 """What goes over the wire of the ladder of count cards."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -33,11 +33,12 @@ class CardPath(BaseModel):
 
 
 class CardIn(BaseModel):
-    """card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number; contrast: both sides on purpose;
-    sets: further sets in the short notation, each filmed as a clip of its own."""
+    """kind: what the count is of, breaths or bringing the instrument up; card: in its short notation; countin_words: what is said on each beat of the
+    count-in instead of its number; contrast: both sides on purpose; sets: further sets in the short notation, each filmed as a clip of its own."""
 
     rung: int = Field(ge=1, le=20)
     title: str = Field(min_length=1, max_length=64)
+    kind: Literal["counted_breathing", "hold"] = "counted_breathing"
     card: str = Field(min_length=1, max_length=48)
     position: AskedPosition = "seated"
     with_instrument: bool = False

@@ -1731,8 +1731,8 @@ export interface components {
         };
         /**
          * CardIn
-         * @description card: in its short notation; countin_words: what is said on each beat of the count-in instead of its number; contrast: both sides on purpose;
-         *     sets: further sets in the short notation, each filmed as a clip of its own.
+         * @description kind: what the count is of, breaths or bringing the instrument up; card: in its short notation; countin_words: what is said on each beat of the
+         *     count-in instead of its number; contrast: both sides on purpose; sets: further sets in the short notation, each filmed as a clip of its own.
          */
         CardIn: {
             /**
@@ -1759,6 +1759,12 @@ export interface components {
              * @default false
              */
             full_breath: boolean;
+            /**
+             * Kind
+             * @default counted_breathing
+             * @enum {string}
+             */
+            kind: "counted_breathing" | "hold";
             /**
              * Position
              * @default seated

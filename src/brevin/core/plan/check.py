@@ -45,8 +45,20 @@ class Check:
 
     @property
     def name(self) -> str:
-        """The count card's notation; the kind where nothing is counted."""
-        return short_name(self.card) if self.card else self.kind
+        """The count card's notation, after the kind where it counts no breaths; the kind alone where nothing is counted."""
+        if self.card is None:
+            return self.kind
+        return short_name(self.card) if self.counts_breaths else f"{self.kind} {short_name(self.card)}"
+
+    @property
+    def counts_breaths(self) -> bool:
+        """Whether its count is of breaths: a hold's is of bringing the instrument up, keeping it there and resting it."""
+        return self.kind != "hold"
+
+    @property
+    def judged(self) -> "Check":
+        """What the clip is judged for: a hold's count asks nothing of the breath."""
+        return self if self.counts_breaths else replace(self, card=None, sets=())
 
     @property
     def cards(self) -> tuple[CountCard, ...]:
@@ -82,7 +94,7 @@ def from_document(document: Mapping[str, object]) -> Check:
     words: dict[str, Any] = {key: _one(document, key, *allowed) for key, allowed in WORDS.items()}
     counted = parse(card) if card else None
     sets = _sets(document.get("sets", ()), counted)
-    if words["contrast"] != "none" and (counted is None or any(one.cycles % 2 for one in (counted, *sets))):
+    if words["contrast"] != "none" and (counted is None or words["kind"] == "hold" or any(one.cycles % 2 for one in (counted, *sets))):
         raise InvalidInput("bad_check", name="contrast", wanted="a card with an even number of breaths, half of them for each side")
     shown = document.get("shown", "")
     if not isinstance(shown, str) or "/" in shown or len(shown) > LONGEST_NAME:

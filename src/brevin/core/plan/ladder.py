@@ -11,8 +11,12 @@ RUNGS: tuple[tuple[int, str, tuple[str, ...]], ...] = (
     (5, "as soon as you need it", ("0.5-0-8@80x4",)),
 )
 """Rung, its name, its cards. Source: own."""
+HOLD = (6, "up to the mouth, and down again", "2-0-6-2@60x3")
+"""The same of the hold: two beats to bring the instrument up, six to keep it there, two to rest it. Source: own."""
 
 
 def starter() -> list[tuple[int, str, Check]]:
     """The cards to begin with: rung, the rung's name, what is asked."""
-    return [(rung, title, Check(card=parse(text), position="seated")) for rung, title, texts in RUNGS for text in texts]
+    breaths = [(rung, title, Check(card=parse(text), position="seated")) for rung, title, texts in RUNGS for text in texts]
+    rung, title, text = HOLD
+    return [*breaths, (rung, title, Check(kind="hold", card=parse(text), position="seated", with_instrument=True, asks="easier"))]

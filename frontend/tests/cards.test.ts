@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 
-import type { Card } from "../src/api/client";
-import { asKind, minutesFor, moved, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
+import type { Card, Check, LadderCard } from "../src/api/client";
+import { asKind, minutesFor, moved, rungOf, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
+import { breathCardOf, checkWords } from "../src/breathscore/layout";
 import { momentAt, saidAt, sideAt } from "../src/film/counting";
 
 const CARD: Card = { inhale_beats: 4, pause_beats: 0, exhale_beats: 6, empty_beats: 0, tempo_bpm: 60, cycles: 2, countin_beats: 4 };
@@ -81,4 +82,22 @@ test("a breath becomes a hold and back: what only the other asks goes", () => {
   expect([textOf(hold.card), textOf(hold.sets[0]!)]).toEqual(["4-0-6-2@60x2", "4-0-6-2@60x2"]);
   const back = asKind(hold, "counted_breathing");
   expect([back.kind, textOf(back.card), back.asks]).toEqual(["counted_breathing", "4-0-6@60x2", "where"]);
+});
+
+test("a new hold stands on the holds' rung, or on one of its own after the last", () => {
+  const card = (rung: number, kind: string) => ({ rung, title: `rung ${rung}`, check: { kind } }) as unknown as LadderCard;
+  expect(rungOf([card(1, "counted_breathing"), card(4, "hold")], "hold")).toEqual({ rung: 4, title: "rung 4" });
+  expect(rungOf([card(1, "counted_breathing"), card(3, "counted_breathing")], "hold")).toEqual({ rung: 4, title: "the hold" });
+});
+
+test("a hold is named by its counts: up, kept, down", () => {
+  const hold = {
+    kind: "hold",
+    name: "hold 2-0-6-2@60x3",
+    sets: [],
+    card: { ...CARD, inhale_beats: 2, empty_beats: 2 },
+  } as unknown as Check;
+  expect([checkWords(hold), breathCardOf(hold)]).toEqual(["hold 2-6-2 at 60", null]);
+  const breath = { ...hold, kind: "counted_breathing", name: "4-0-6@60x2" } as Check;
+  expect([checkWords(breath), breathCardOf(breath)]).toEqual(["4-0-6 at 60", breath.card]);
 });

@@ -38,6 +38,29 @@ def test_a_card_is_made_by_its_corners_kept_and_asked_in_the_next_lesson(inside:
     inside.keyboard.press("Escape")
 
 
+def test_a_hold_is_made_in_counts_like_a_breath_and_planned_like_one(inside: Page) -> None:
+    to_cards(inside)
+    before = inside.get_by_test_id("card-row").count()
+    inside.keyboard.press("a")
+    inside.get_by_role("button", name="A hold, no breath").click()
+    expect(inside.get_by_role("button", name="Out without end")).to_have_count(0)
+    keeps = inside.get_by_role("slider", name="keep it there")
+    keeps.focus()
+    inside.keyboard.press("ArrowRight")
+    expect(keeps).to_have_attribute("aria-valuetext", "5 beats")
+    inside.keyboard.press("Enter")
+    row = inside.get_by_test_id("card-row").filter(has_text="hold 2-5-2 at 66")
+    expect(row).to_have_attribute("aria-current", "true")
+    expect(inside.get_by_label("Name of the rung")).to_have_value("up to the mouth, and down again")  # beside the hold that was there
+    inside.keyboard.press("b")
+    inside.get_by_role("button", name="Plan a lesson").click()
+    expect(inside.get_by_label("Count card")).to_contain_text("hold 2-5-2 at 66")
+    inside.get_by_role("link", name="Cards").click()
+    row.click()
+    inside.get_by_role("button", name="Delete this card").click()
+    expect(inside.get_by_test_id("card-row")).to_have_count(before)
+
+
 def test_a_changed_card_goes_back_to_what_it_was_and_a_deleted_one_goes(inside: Page) -> None:
     to_cards(inside)
     inside.keyboard.press("ArrowDown")

@@ -7,8 +7,11 @@ export const LANES: readonly Lane[] = ["shoulder", "chest", "abdomen"];
 export const LANE_WORDS: Record<Lane, string> = { shoulder: "shoulders", chest: "chest", abdomen: "abdomen" };
 
 /** A check in a few words. */
-export const checkWords = ({ card, name, sets }: Check) =>
-  card ? `${name.split("@")[0]} at ${card.tempo_bpm}${sets.length ? `, ${sets.length + 1} sets` : ""}` : "no card";
+export function checkWords({ card, kind, name, sets }: Check): string {
+  if (!card) return "no card";
+  const raises = ["hold", [card.inhale_beats, card.exhale_beats, card.empty_beats].filter(Boolean).join("-")].join(" "); // up, kept, down
+  return `${kind === "hold" ? raises : name.split("@")[0]} at ${card.tempo_bpm}${sets.length ? `, ${sets.length + 1} sets` : ""}`;
+}
 
 /** The count that breaths are held against: none of a hold, whose count is of raises. */
 export const breathCardOf = ({ card, kind }: Check) => (kind === "hold" ? null : card);

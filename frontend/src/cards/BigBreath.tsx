@@ -62,12 +62,14 @@ export function BigBreath({ card, hold, was, emptyAllowed, onChange }: BigProps)
   const beatAt = (px: number) => ((px - SIDE) / (width - 2 * SIDE)) * beats;
   const roomy = marks.full >= ROOMY_BEATS;
   const places: Record<Handle, { beat: number; y: number; length: number }> = {
-    in: { beat: marks.full, y: MIDDLE + HALF, length: card.inhale_beats },
+    in: { beat: marks.full, y: hold ? MIDDLE - HALF : MIDDLE + HALF, length: card.inhale_beats },
     wait: { beat: marks.leave, y: MIDDLE - HALF, length: card.pause_beats },
-    out: { beat: marks.out, y: MIDDLE, length: card.exhale_beats ?? 0 },
-    empty: { beat: marks.rest, y: MIDDLE, length: card.empty_beats },
+    out: { beat: marks.out, y: hold ? MIDDLE - HALF : MIDDLE, length: card.exhale_beats ?? 0 },
+    empty: { beat: marks.rest, y: hold ? MIDDLE + HALF : MIDDLE, length: card.empty_beats },
   };
-  const handles = (Object.keys(places) as Handle[]).filter((one) => one !== "empty" || emptyAllowed || hold || card.empty_beats > 0);
+  const handles = (Object.keys(places) as Handle[]).filter((one) =>
+    hold ? one !== "wait" : one !== "empty" || emptyAllowed || card.empty_beats > 0,
+  );
   const drag = (event: PointerEvent<SVGSVGElement>) => {
     if (!held.current) return;
     const { left } = event.currentTarget.getBoundingClientRect();
@@ -108,9 +110,9 @@ export function BigBreath({ card, hold, was, emptyAllowed, onChange }: BigProps)
         {was && <Wedge card={was} x={x} middle={MIDDLE} half={HALF} hold={hold} soft dashed />}
         <Wedge card={card} x={x} middle={MIDDLE} half={HALF} hold={hold} />
         <text
-          x={x(marks.full) + (roomy ? -10 : 14)}
-          y={roomy ? MIDDLE + 6 : MIDDLE + HALF + 18}
-          textAnchor={roomy ? "end" : "start"}
+          x={x(marks.full) + (roomy && !hold ? -10 : 14)}
+          y={roomy && !hold ? MIDDLE + 6 : MIDDLE + HALF + 18}
+          textAnchor={roomy && !hold ? "end" : "start"}
           className={roomy && !hold ? "inside" : "strong"}
         >
           {hold ? "up" : "in"} {card.inhale_beats}, {secondsOf(card.inhale_beats, card).toFixed(1)} s

@@ -11,7 +11,7 @@ import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Clicker } from "../film/clicker";
 import { BigBreath } from "./BigBreath";
-import { asKind, cardsOf, draftOf, sumOf, tempoOf, withCard, withOneMore, type Draft } from "./draft";
+import { asKind, cardsOf, draftOf, rungOf, sumOf, tempoOf, withCard, withOneMore, type Draft } from "./draft";
 import { Demonstration } from "./Demonstration";
 import { Ladder } from "./Ladder";
 import { Sets } from "./Sets";
@@ -158,6 +158,10 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
     setDraft(more);
     setOpen(more.sets.length);
   };
+  const turnKind = () => {
+    const kind = hold ? "counted_breathing" : "hold";
+    setDraft({ ...asKind(draft, kind), ...(fresh ? rungOf(found.cards, kind) : {}) }); // a card that stands on a rung stays there
+  };
   const lessSets = () => {
     set({ sets: draft.sets.slice(0, -1) });
     setOpen(0);
@@ -198,7 +202,7 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
           onChange={(v) => setCard({ countin_beats: Math.min(Math.max(v, 1), 8) })}
         />
         {may && (
-          <Action pressed={hold} onPress={() => setDraft(asKind(draft, hold ? "counted_breathing" : "hold"))}>
+          <Action pressed={hold} onPress={turnKind}>
             A hold, no breath
           </Action>
         )}

@@ -35,6 +35,13 @@ export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
 /** The counts of all sets. */
 export const cardsOf = ({ card, sets }: Draft) => [card, ...sets];
 
+/** The rung where cards of a kind stand, and its name: its own at the end of the ladder where there is none. */
+export function rungOf(ladder: LadderCard[], kind: Draft["kind"]): { rung: number; title: string } {
+  const own = ladder.find(({ check }) => check.kind === kind);
+  const last = Math.max(0, ...ladder.map(({ rung }) => rung));
+  return own ? { rung: own.rung, title: own.title } : { rung: last + 1, title: kind === "hold" ? "the hold" : "the breath" };
+}
+
 /** The draft as a hold in counts, or as a breath: what only the other asks goes. */
 export function asKind(draft: Draft, kind: Draft["kind"]): Draft {
   if (kind === "counted_breathing")
@@ -45,7 +52,12 @@ export function asKind(draft: Draft, kind: Draft["kind"]): Draft {
       card: { ...draft.card, empty_beats: 0 },
       sets: draft.sets.map((one) => ({ ...one, empty_beats: 0 })),
     };
-  const raise = (one: Card) => ({ ...one, exhale_beats: one.exhale_beats ?? KEPT_BEATS, empty_beats: one.empty_beats || REST_BEATS });
+  const raise = (one: Card) => ({
+    ...one,
+    pause_beats: 0,
+    exhale_beats: one.exhale_beats ?? KEPT_BEATS,
+    empty_beats: one.empty_beats || REST_BEATS,
+  });
   const check = { ...draft.check, with_instrument: true };
   return { ...draft, kind, check, asks: "easier", contrast: "none", card: raise(draft.card), sets: draft.sets.map(raise) };
 }

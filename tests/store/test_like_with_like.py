@@ -37,6 +37,7 @@ def test_only_the_same_students_breaths_of_the_same_view_position_and_instrument
     read(scope, student, clip, 7.0, position="standing")
     read(scope, student, clip, 6.0, check=replace(CHECK, instrument="flute"))
     read(scope, student, clip, 5.9, check=replace(CHECK, with_instrument=True))
+    read(scope, student, clip, 5.8, check=replace(CHECK, kind="hold"), days_ago=3)  # what arms that come up leave of a breath is none to compare with
     read(scope, student, clip, 5.0, days_ago=3)
     read(scope, student, clip, 4.0, days_ago=2)
     now = read(scope, student, clip, 3.0, days_ago=1)

@@ -212,7 +212,8 @@ def own_breaths(scope: Scope, take: TakeRecord, *, view: View, position: Positio
         found = list(cast(Any, rows.tuples()))
     checks = {asked: from_document(document) for asked, document in {key: document for *_, key, document in found}.items()}
     sizes = [(checks[asked], Amount(value, half_width)) for value, half_width, asked, _ in found]
-    same = [(check.full_breath, size) for check, size in sizes if check.with_instrument == take.asked.check.with_instrument]
+    held = take.asked.check.with_instrument
+    same = [(check.full_breath, size) for check, size in sizes if check.counts_breaths and check.with_instrument == held]
     return OwnBreaths(tuple(size for asked, size in same if asked), tuple(size for asked, size in same if not asked))
 
 

@@ -8,8 +8,8 @@ import { PHONE } from "../design/sizes";
 import { StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { Marks } from "./Marks";
-import { onStill, placeOf, type Body } from "./marks";
-import { around, canShow, Still } from "./Still";
+import { closeUpsOf, showsBack, stillsOf } from "./closeUps";
+import { canShow, Still } from "./Still";
 import { lookedWords, markOf, nextState, shownOf, stateWords } from "./ticks";
 
 const Part = styled.section`
@@ -33,11 +33,11 @@ const Part = styled.section`
 const STILL_PX: Record<number, number> = { 3: 158, 4: 140 };
 const Beside = styled.div<{ $stills: number }>`
   display: grid;
-  grid-template-columns: repeat(${(p) => p.$stills}, ${(p) => STILL_PX[p.$stills] ?? 196}px) minmax(0, 1fr);
+  grid-template-columns: ${(p) => p.$stills > 0 && `repeat(${p.$stills}, ${STILL_PX[p.$stills] ?? 196}px)`} minmax(0, 1fr);
   gap: 12px 20px;
   align-items: start;
   @media (max-width: 1000px) {
-    grid-template-columns: repeat(${(p) => p.$stills}, 1fr);
+    grid-template-columns: repeat(${(p) => Math.max(p.$stills, 1)}, 1fr);
     > ol {
       grid-column: 1 / -1;
     }
@@ -103,53 +103,15 @@ const Open = styled.span`
   border: 1.75px solid ${colour("ink")};
   border-radius: 50%;
 `;
-const CLOSE_TRUNKS = 0.75; // of the picture around mouth or hand
-const NEARER = 0.5; // of the way from the key point to what is looked at, in the middle of a close-up
-
-type Seen = { t_s: number; mouth_px: number[]; left_hand_px: number[]; right_hand_px: number[] };
-type Item = Ticks["items"][number];
-
-/** Between both hands. */
-const middleOf = ({ left_hand_px: left, right_hand_px: right }: Seen) => [0, 1].map((i) => ((left[i] ?? 0) + (right[i] ?? 0)) / 2);
-
-/** Where an item's key point is. */
-function keyPoint({ near }: Item, seen: Seen, hip_px: number[]) {
-  if (near === "back") return hip_px;
-  if (near === "mouth") return seen.mouth_px;
-  if (near === "rest") return middleOf(seen);
-  return near === "left_hand" ? seen.left_hand_px : seen.right_hand_px;
-}
-
 /** What no camera sees: where to look, large, and a list to tap: once is fine, twice is not yet. */
 export function TickList({ take, report }: { take: Take; report: Report }) {
   const known = useTicks(take.id).data;
   const tick = useTick(take.id);
-  const stills = report.hold?.hands?.stills ?? [];
-  const still = stills.find(({ kind }) => kind === "playing") ?? stills.at(-1);
-  const rest = stills.find(({ kind }) => kind === "rest");
-  const sideways = report.view !== "front" && report.position === "seated";
-  const found = known && shownOf(known, { rest: rest !== undefined, back: sideways && still?.kind === "playing" });
-  const trunk = report.scale?.trunk_px;
+  const stills = stillsOf(report);
+  const found = known && shownOf(known, { rest: stills.rest !== undefined, back: showsBack(report) });
   if (!found || found.items.length === 0) return null;
-  const tap = ({ key, state }: Item) => tick.mutate({ item: key, state: nextState(state) });
-  const body: Body = { trunk_px: trunk ?? 0, ahead: report.view === "front" ? 0 : Math.sign(report.player?.forward[0] ?? 0) };
-  const hips = report.player?.hip_px ?? [0, 0];
-  const closeUp = (seen: Seen, words: string, label: string, parts: Item["near"][], wide = CLOSE_TRUNKS) => {
-    const looked = found.items.flatMap((item, i) => (parts.includes(item.near) ? [{ number: i + 1, item }] : []));
-    if (!looked[0]) return [];
-    const { spot, near } = looked[0].item;
-    const middle = near.endsWith("_hand") ? middleOf(seen) : keyPoint(looked[0].item, seen, hips);
-    const at = placeOf(middle, { ahead: NEARER * spot.ahead, beside: 0, up: near === "back" ? spot.up : 0 }, body);
-    const part = around(at, wide * body.trunk_px, 1, report.clip);
-    const places = looked.map((one) => ({ ...one, at: onStill(placeOf(keyPoint(one.item, seen, hips), one.item.spot, body), part) }));
-    return [{ seen, words, label, part, places }];
-  };
-  const closeUps = [
-    ...(still ? closeUp(still, "mouth", "the mouth", ["mouth"]) : []),
-    ...(still ? closeUp(still, "hands", "the hands", ["left_hand", "right_hand"]) : []),
-    ...(still ? closeUp(still, "back", "the back", ["back"], 2 * CLOSE_TRUNKS) : []),
-    ...(rest ? closeUp(rest, "rest", "the instrument at rest", ["rest"], 2 * CLOSE_TRUNKS) : []),
-  ];
+  const tap = ({ key, state }: Ticks["items"][number]) => tick.mutate({ item: key, state: nextState(state) });
+  const closeUps = canShow(take) ? closeUpsOf(found.items, report) : [];
   return (
     <Part aria-labelledby="ticks">
       <header>
@@ -160,13 +122,11 @@ export function TickList({ take, report }: { take: Take; report: Report }) {
         <p>{lookedWords(found)}</p>
       </header>
       <Beside $stills={closeUps.length}>
-        {trunk &&
-          canShow(take) &&
-          closeUps.map(({ seen, words, label, part, places }) => (
-            <Still key={words} take={take} t_s={seen.t_s} part={part} shape={1} clip={report.clip} words={words} label={label}>
-              <Marks looked={places} onTap={tap} />
-            </Still>
-          ))}
+        {closeUps.map(({ t_s, words, label, part, places }) => (
+          <Still key={words} take={take} t_s={t_s} part={part} shape={1} clip={report.clip} words={words} label={label}>
+            <Marks looked={places} onTap={tap} />
+          </Still>
+        ))}
         <Rows>
           {found.items.map((one, i) => (
             <li key={one.key}>

@@ -83,6 +83,17 @@ def test_cards_and_people_can_be_used_by_everybody(inside: Page) -> None:
     inside.get_by_role("button", name="Make a link").click()
     expect(inside.get_by_role("status").filter(has_text="Nia Newcomer")).to_contain_text("/invited#")
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.get_by_label("Keep them").select_option(label="a year")
+    expect(inside.get_by_text("Nothing is older than that now.")).to_be_visible()
+    inside.get_by_role("button", name="Keep them so").click()
+    expect(inside.get_by_text("Kept so from now on.")).to_be_visible()
+    inside.get_by_label("Keep them").select_option(label="a week")
+    inside.get_by_role("button", name="Keep them so").click()  # the demo's clip of last week goes only where somebody says so again
+    expect(inside.get_by_role("alertdialog")).to_contain_text("cannot be taken back")
+    inside.get_by_role("button", name="Leave it as it is").click()
+    inside.get_by_label("Keep them").select_option(label="until somebody deletes them")
+    inside.get_by_role("button", name="Keep them so").click()
+    expect(inside.get_by_text("Kept so from now on.")).to_be_visible()
 
 
 def test_somebody_who_was_invited_comes_in_with_a_name_of_their_own(inside: Page, page: Page) -> None:

@@ -6,6 +6,7 @@ import os
 import shutil
 import signal
 from dataclasses import replace
+from datetime import timedelta
 from pathlib import Path
 
 import pytest
@@ -22,7 +23,8 @@ from brevin.jobs.judging import ReadAgain, judge_anew, report_of
 from brevin.jobs.reader import Reader
 from brevin.ops import demo
 from brevin.ops.settings import Settings
-from brevin.store import database, files, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import database, files, keeping, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 from tests import clips
@@ -185,6 +187,25 @@ def test_a_clip_that_takes_too_long_is_ended_with_its_reason(scope, student, sto
     take_id = queued(scope, student, store, short)
     read_all(slow)
     assert (takes.take_record(scope, take_id).state, takes.take_record(scope, take_id).reason_code) == ("failed", "too_costly")
+
+
+def test_the_reader_lets_clips_go_whose_time_is_over_and_looks_again_later(scope, student, store, reader, short, monkeypatch) -> None:
+    keeping.set_keep_days(scope, 7)
+    first, later = (queued(scope, student, store, short) for _ in range(2))  # of one file, which both have
+    readings.fail(HOUSE, first, readings.claim_next(HOUSE).token, code="too_dark")
+    with database.db.connection_context():
+        Take.update(made_at=database.now() - timedelta(days=8)).where(Take.id == first).execute()
+        Take.update(state="failed").where(Take.id == later).execute()
+    reader.step(wait_s=0.0)
+    assert takes.take_record(scope, first).clip is None and takes.take_record(scope, later).clip is not None
+    with database.db.connection_context():
+        Take.update(made_at=database.now() - timedelta(days=8)).where(Take.id == later).execute()
+    reader.step(wait_s=0.0)
+    assert takes.take_record(scope, later).clip is not None, "not at every step"
+    monkeypatch.setattr(reading, "KEEPING_EVERY_S", 0.0)
+    reader._keeping_at = 0.0
+    reader.step(wait_s=0.0)
+    assert takes.take_record(scope, later).clip is None and not list(store.clips.iterdir())
 
 
 def test_rules_changed_while_a_clip_is_read_are_those_it_is_judged_by(scope, student, store, reader, short) -> None:

@@ -34,7 +34,7 @@ BODIES: dict[str, dict] = {
     "bench_care.log": {"card": "clarinet", "task": "dry"}, "bench_care.keep_passport": {"answers": {"new_wood": True}},
     "bench_care.keep_value": {"key": "reed_tip_mm", "value": 0.3}, "bench_care.report_repair": {"what": "bent key"},
     "drawings.draw": {"shape": "circle", "t_s": 1.0, "at_px": [10, 10], "to_px": [20, 10]}, "helps.keep_fit": {"key": "fit.chair", "value": 41},
-    "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
+    "keeping.keep": {"days": 28}, "people.add_person": {"login": "newcomer", "name": "N", "role": "assistant", "password": "long enough"},
 }  # fmt: skip
 """What a route wants to be sent; the keys of somebody's own are put in below."""
 OWN_LAST = (

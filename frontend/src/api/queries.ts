@@ -324,6 +324,17 @@ export function useJoin() {
 
 export const usePeople = () => useQuery({ queryKey: ["people"], queryFn: async () => body(await client.GET("/api/people")).people });
 
+export const useKeeping = () => useQuery({ queryKey: ["keeping"], queryFn: async () => body(await client.GET("/api/keeping")) });
+
+/** Another time to keep clips and stills; what is older goes at once. */
+export function useKeep() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (days: number | null) => body(await client.PUT("/api/keeping", { body: { days } })).gone,
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
 export const useInvite = () =>
   useMutation({
     mutationFn: async (who: { name: string; role: "owner" | "teacher" | "assistant" }) =>

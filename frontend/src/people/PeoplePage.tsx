@@ -8,6 +8,7 @@ import { ChoiceLine, Said, TextLine } from "../design/Fields";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Keeping } from "./Keeping";
 
 const Page = styled.div`
   display: grid;
@@ -50,7 +51,7 @@ const ROLES = {
 } as const;
 type Role = keyof typeof ROLES;
 
-/** Who belongs to the programme, and a one-time link for somebody new. */
+/** Who belongs to the programme, a one-time link for somebody new, and how long clips are kept. */
 export function PeoplePage() {
   const people = usePeople();
   const invite = useInvite();
@@ -76,6 +77,7 @@ export function PeoplePage() {
             </li>
           ))}
         </ul>
+        <Keeping />
       </section>
       <section aria-label="Invite">
         <h2>Invite somebody</h2>

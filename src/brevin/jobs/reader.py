@@ -29,7 +29,7 @@ from brevin.jobs.judging import ReadAgain, facts_of, judge_anew, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.settings import ROOT, Settings, model_path
-from brevin.store import readings, students, takes
+from brevin.store import keeping, readings, students, takes
 from brevin.store.database import connect
 from brevin.store.records import Leased, LetGo, Looked, NotThere
 from brevin.store.scope import HOUSE
@@ -37,6 +37,7 @@ from brevin.store.scope import HOUSE
 LOOK_EVERY_S = 0.25  # for takes that wait
 SAY_EVERY_S = 0.4  # progress goes to the database at most this often
 LEASES_EVERY_S = 15.0  # looks after readers that died elsewhere
+KEEPING_EVERY_S = 1800.0  # looks after clips whose time is over: a day begins at another hour in each programme's zone
 DATABASE_PATIENCE_S = 60  # for a database that is away
 FAILED = "reading_failed"
 log = logging.getLogger("brevin.reader")
@@ -60,13 +61,11 @@ class Reader:
         self._settings, self._children, self._most = settings, children, most
         self._jobs: list[_Job] = []
         self._early = EarlyLooks(settings, children)
-        self._leases_at = 0.0
+        self._leases_at = self._keeping_at = 0.0
 
     def step(self, *, wait_s: float = LOOK_EVERY_S) -> None:
         """Claim what waits, hear the children, look after leases."""
-        if time.monotonic() - self._leases_at > LEASES_EVERY_S:
-            readings.put_back(HOUSE, code=FAILED)
-            self._leases_at = time.monotonic()
+        self._look_after()
         while len(self._jobs) < self._most and (held := readings.claim_next(HOUSE)) is not None:
             self._begin(held)
         self._early.step()
@@ -75,6 +74,17 @@ class Reader:
         wait([job.child.pipe for job in self._jobs], timeout=wait_s) if self._jobs else time.sleep(wait_s)
         for job in list(self._jobs):
             self._hear(job)
+
+    def _look_after(self) -> None:
+        """Leases of readers that died elsewhere, and pictures whose time to be kept is over."""
+        if time.monotonic() - self._leases_at > LEASES_EVERY_S:
+            readings.put_back(HOUSE, code=FAILED)
+            self._leases_at = time.monotonic()
+        if time.monotonic() > self._keeping_at:
+            if gone := keeping.let_go(HOUSE):
+                log.info("the pictures of %d takes went: their time to be kept was over", gone)
+            sweeping.work_off(self._settings)
+            self._keeping_at = time.monotonic() + KEEPING_EVERY_S
 
     def _judged_one(self) -> bool:
         """Judge one take anew whose rules were changed; whether there was one."""

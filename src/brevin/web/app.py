@@ -28,6 +28,7 @@ from brevin.web import (
     events,
     filming,
     helps,
+    keeping,
     lesson,
     lines,
     live,
@@ -49,8 +50,8 @@ CONTENT_SECURITY = {
     "script-src": "'self'", "connect-src": "'self'", "frame-ancestors": "'none'", "object-src": "'none'", "base-uri": "'self'", "form-action": "'self'",
 }  # fmt: skip
 FEATURES = (
-    auth, cards, classroom, events, filming, lesson, live, students, takes, said, drawings, helps, rules, lines, people, phone, bench, bench_firsts, bench_care,
-    bench_record,
+    auth, cards, classroom, events, filming, keeping, lesson, live, students, takes, said, drawings, helps, rules, lines, people, phone,
+    bench, bench_firsts, bench_care, bench_record,
 )  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 

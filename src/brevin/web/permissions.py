@@ -40,6 +40,7 @@ NEEDS: dict[str, Permission] = {
     "bench_care.care": "read", "bench_care.log": "tick", "bench_care.undo_log": "tick", "bench_care.due_calendar": "read",
     "bench_care.passport": "read", "bench_care.keep_passport": "tick", "bench_care.keep_value": "tick", "bench_care.report_repair": "tick",
     "bench_care.repaired": "tick", "bench_record.of_student": "read", "bench_record.as_table": "read",
+    "keeping.kept": "people", "keeping.keep": "people",
     "people.all_people": "people", "people.add_person": "people",
 }  # fmt: skip
 """What a person needs for each route. ``room`` is what a phone on its stand does: the chairs of today, without verdicts; filming; who is not here."""

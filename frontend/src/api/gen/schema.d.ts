@@ -586,6 +586,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How long they are kept, and how many takes' are older than each time that is offered. */
+        get: operations["keeping_kept_get"];
+        /** Another time to keep them. What is older goes at once; readings and evidence stay. */
+        put: operations["keeping_keep_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{lesson_id}/front": {
         parameters: {
             query?: never;
@@ -2852,6 +2870,24 @@ export interface components {
             password: string;
         };
         /**
+         * KeepIn
+         * @description days: None = until somebody deletes them.
+         */
+        KeepIn: {
+            /** Days */
+            days: number | null;
+        };
+        /**
+         * KeepOut
+         * @description days: None = until somebody deletes them.
+         */
+        KeepOut: {
+            /** Days */
+            days: number | null;
+            /** Offered */
+            offered: components["schemas"]["OfferedOut"][];
+        };
+        /**
          * LadderCard
          * @description title: of its rung; lasts_s: the whole run with its count-in; students: whose newest take was on it.
          */
@@ -2962,6 +2998,14 @@ export interface components {
             starts_at: string;
             /** Title */
             title: string;
+        };
+        /**
+         * LetGoOut
+         * @description gone: takes whose clip and stills were deleted.
+         */
+        LetGoOut: {
+            /** Gone */
+            gone: number;
         };
         /**
          * LineIn
@@ -3287,6 +3331,16 @@ export interface components {
             position: number | null;
             reads: components["schemas"]["StaffOut"];
             sounds: components["schemas"]["StaffOut"];
+        };
+        /**
+         * OfferedOut
+         * @description older: takes whose clip or stills are older than that.
+         */
+        OfferedOut: {
+            /** Days */
+            days: number;
+            /** Older */
+            older: number;
         };
         /**
          * Option
@@ -5982,6 +6036,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    keeping_kept_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    keeping_keep_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetGoOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -51,7 +51,7 @@ def test_a_hold_is_made_in_counts_like_a_breath_and_planned_like_one(inside: Pag
     inside.keyboard.press("Enter")
     row = inside.get_by_test_id("card-row").filter(has_text="hold 2-5-2 at 66")
     expect(row).to_have_attribute("aria-current", "true")
-    expect(inside.get_by_label("Name of the rung")).to_have_value("up to the mouth, and down again")  # beside the hold that was there
+    expect(inside.get_by_label("Name of the rung")).to_have_value("up to the mouth")  # beside the hold that was there
     inside.keyboard.press("b")
     inside.get_by_role("button", name="Plan a lesson").click()
     expect(inside.get_by_label("Count card")).to_contain_text("hold 2-5-2 at 66")

@@ -13,9 +13,9 @@ const Part = styled.section`
   gap: 12px;
   align-content: start;
   margin-top: 34px;
+  max-width: 460px;
   p {
     color: ${colour("soft")};
-    max-width: 60ch;
   }
 `;
 

@@ -11,7 +11,7 @@ RUNGS: tuple[tuple[int, str, tuple[str, ...]], ...] = (
     (5, "as soon as you need it", ("0.5-0-8@80x4",)),
 )
 """Rung, its name, its cards. Source: own."""
-HOLD = (6, "up to the mouth, and down again", "2-0-6-2@60x3")
+HOLD = (6, "up to the mouth", "2-0-6-2@60x3")
 """The same of the hold: two beats to bring the instrument up, six to keep it there, two to rest it. Source: own."""
 
 

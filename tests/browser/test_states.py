@@ -155,6 +155,24 @@ def test_from_a_take_the_next_try_is_one_key_away_and_on_a_phone_one_tap(desk: P
     desk.wait_for_url(f"**/film/{seat}")
 
 
+def test_a_take_whose_clip_has_gone_shows_what_was_read_and_offers_nothing_to_play(desk: Page) -> None:
+    def gone(route: Route) -> None:
+        answer = route.fetch()
+        route.fulfill(response=answer, json=answer.json() | {"clip": None, "stills": None})
+
+    desk.route(re.compile("/api/takes/[0-9a-f]{32}$"), lambda route: gone(route))
+    to_take(desk, "Jonas", first_of_all=True)
+    expect(desk.get_by_text("The clip has gone, its time to be kept is over.")).to_be_visible()
+    for name in ("Play", "Half as fast"):
+        expect(desk.get_by_role("button", name=name)).to_have_count(0)
+    desk.keyboard.press(" ")
+    desk.keyboard.press("2")
+    expect(desk.get_by_text(re.compile("^breath 2, bar"))).to_be_visible()  # the drawing goes to the moment all the same
+    expect(desk.get_by_test_id("verdict-not_full_early")).to_be_visible()
+    desk.keyboard.press("i")
+    expect(desk.get_by_test_id("tick-lips")).to_be_visible()
+
+
 def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is_smaller_than_can_be_read(desk: Page) -> None:
     to_take(desk, "Noor")
     desk.set_viewport_size({"width": 390, "height": 844})

@@ -45,6 +45,9 @@ const Legend = styled(Moment)`
   bottom: auto;
   top: 8px;
 `;
+const Gone = styled(Legend)`
+  right: 12px;
+`;
 
 type Props = {
   take: Take;
@@ -90,6 +93,7 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
       </Frame>
       {line && <LineAsks setting={line} />}
       {places && <Legend>bar: edge · dot: surface · cross: set aside{lineWords(report)}</Legend>}
+      {!take.clip?.url && <Gone>The clip has gone, its time to be kept is over. What was read of it stays.</Gone>}
       <Moment ref={moment} />
     </Picture>
   );

@@ -130,6 +130,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const hold = useHold(take, report);
   const line = useSetLine(take, report, clip.video);
   const drawn = useDrawer(take, clip.video);
+  const films = Boolean(take.clip?.url); // else its time to be kept is over
   const [places, setPlaces] = useState(false);
   const turnPlaces = () => setPlaces(!places);
   const { seek: seekClip } = clip;
@@ -138,9 +139,9 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     if (playing !== undefined) seekClip(playing); // a hold opens with the instrument up
   }, [playing, seekClip]);
   const keys: Binding[] = [
-    { key: " ", shown: "space", does: "play or stop", run: clip.turn },
-    { key: "l", does: "repeat the breath", run: turnLoop, off: !count },
-    { key: "s", does: "half as fast", run: clip.turnSlow },
+    { key: " ", shown: "space", does: "play or stop", run: clip.turn, off: !films },
+    { key: "l", does: "repeat the breath", run: turnLoop, off: !count || !films },
+    { key: "s", does: "half as fast", run: clip.turnSlow, off: !films },
     { key: "ArrowRight", shown: "→", does: "next breath", run: () => step(1) },
     { key: "ArrowLeft", shown: "←", does: "breath before", run: () => step(-1) },
     { key: "ArrowDown", shown: "↓", does: "next verdict; enter says why", run: () => focusVerdict(1) },
@@ -188,17 +189,21 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
       </Columns>
       <Run>
         <Playing>
-          <Action main letter="space" onPress={clip.turn}>
-            {clip.playing ? "Stop" : "Play"}
-          </Action>
-          {!hold.shown && count > 0 && (
+          {films && (
+            <Action main letter="space" onPress={clip.turn}>
+              {clip.playing ? "Stop" : "Play"}
+            </Action>
+          )}
+          {films && !hold.shown && count > 0 && (
             <Action letter="L" pressed={looping} onPress={turnLoop}>
               Loop breath {(chosen ?? 0) + 1}
             </Action>
           )}
-          <Action letter="S" pressed={clip.slow} onPress={clip.turnSlow}>
-            Half as fast
-          </Action>
+          {films && (
+            <Action letter="S" pressed={clip.slow} onPress={clip.turnSlow}>
+              Half as fast
+            </Action>
+          )}
           {hold.shown && line.can && (
             <Action letter="P" pressed={line.setting !== null} isDisabled={drawn.drawer !== null} onPress={line.turn}>
               {line.has ? "Take the line back" : "Set its line"}

@@ -34,6 +34,7 @@ export function useClip(onTime: (t_s: number) => void) {
   }, []);
   const seek = useCallback((t_s: number) => {
     if (video.current) video.current.currentTime = t_s;
+    else tell.current(t_s); // the clip is gone: what was seen at that moment stays
   }, []);
   const turn = useCallback(() => {
     const element = video.current;

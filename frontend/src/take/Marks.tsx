@@ -65,6 +65,10 @@ const Mark = styled(Button).attrs<At>(placed)`
   .before {
     left: 2px;
   }
+  .under {
+    top: auto;
+    bottom: -4px;
+  }
   &[data-hovered] span {
     outline: 2px solid ${onClip.light};
   }
@@ -75,6 +79,11 @@ const Mark = styled(Button).attrs<At>(placed)`
 
 /** One place to look at: the row's number in its list, the row, and where on the still. */
 export type Looked = { number: number; item: Ticks["items"][number]; at: Spot };
+
+const EDGE = 16; // of a hundred: over a mark nearer to the still's top there is no room
+
+/** Where a mark's number stands: toward the middle of the still, and never off it. */
+const besideOf = ([x, y]: Spot) => `${x < 50 ? "after" : "before"}${y < EDGE ? " under" : ""}`;
 
 /** Where to look on a still: a numbered ring for each row, with a lead to the very place. A tap on it is a tap on its row; by keys the rows are tapped. */
 export function Marks({ looked, onTap }: { looked: Looked[]; onTap: (item: Ticks["items"][number]) => void }) {
@@ -98,7 +107,7 @@ export function Marks({ looked, onTap }: { looked: Looked[]; onTap: (item: Ticks
           onPress={() => onTap(item)}
         >
           <span>{item.state === null ? number : <StateMark state={markOf(item.state)} size={16} />}</span>
-          {item.state !== null && <small className={spots[i]![0] < 50 ? "after" : "before"}>{number}</small>}
+          {item.state !== null && <small className={besideOf(spots[i]!)}>{number}</small>}
         </Mark>
       ))}
     </>

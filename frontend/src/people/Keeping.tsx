@@ -31,7 +31,11 @@ export function Keeping() {
   const value = chosen ?? now;
   const goes = offered.find((one) => String(one.days) === value)?.older ?? 0;
   const choices = [...new Set([...offered.map((one) => one.days), ...(days === null ? [] : [days])])].sort((a, b) => a - b);
-  const take = () => keep.mutate(chosenDays(value), { onSuccess: () => setChosen(null), onSettled: () => setAsking(false) });
+  const done = () => {
+    setChosen(null);
+    setAsking(false);
+  };
+  const take = () => keep.mutate(chosenDays(value), { onSuccess: done });
   return (
     <Part aria-labelledby="keeping">
       <h2 id="keeping">Clips and stills</h2>
@@ -46,7 +50,7 @@ export function Keeping() {
         onChange={setChosen}
       />
       {value !== now && <p role="status">{goWords(goes)}</p>}
-      {keep.error && <Said role="alert">{keep.error.message}</Said>}
+      {keep.error && !asking && <Said role="alert">{keep.error.message}</Said>}
       {keep.data !== undefined && value === now && <Said role="status">{goneWords(keep.data)}</Said>}
       <p>
         <Action large isDisabled={value === now || keep.isPending} onPress={() => (goes > 0 ? setAsking(true) : take())}>

@@ -81,10 +81,10 @@ class Reader:
             readings.put_back(HOUSE, code=FAILED)
             self._leases_at = time.monotonic()
         if time.monotonic() > self._keeping_at:
+            self._keeping_at = time.monotonic() + KEEPING_EVERY_S
             if gone := keeping.let_go(HOUSE):
                 log.info("the pictures of %d takes went: their time to be kept was over", gone)
             sweeping.work_off(self._settings)
-            self._keeping_at = time.monotonic() + KEEPING_EVERY_S
 
     def _judged_one(self) -> bool:
         """Judge one take anew whose rules were changed; whether there was one."""

@@ -8,10 +8,10 @@ test("a time to keep clips is said as it is meant, and sent in days", () => {
 });
 
 test("what goes is said before and after", () => {
-  expect([0, 1, 12].map(goWords)).toEqual([
+  expect([goWords(0, null), goWords(1, 7), goWords(12, 28)]).toEqual([
     "Nothing is older than that now.",
-    "Clip and stills of one take are older than that and go at once.",
-    "Clip and stills of 12 takes are older than that and go at once.",
+    "Clip and stills of one take are older than a week and go at once.",
+    "Clip and stills of 12 takes are older than four weeks and go at once.",
   ]);
   expect([0, 3].map(goneWords)).toEqual(["Kept so from now on.", "Kept so from now on. Clip and stills of 3 takes were deleted."]);
 });

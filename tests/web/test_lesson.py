@@ -1,5 +1,7 @@
-from brevin.store import students
-from tests.conftest import consent
+from dataclasses import replace
+
+from brevin.store import lessons, students
+from tests.conftest import CHECK, consent
 from tests.store.test_takes import lesson_of
 from tests.web.test_takes import read, send
 
@@ -81,6 +83,15 @@ def test_people_are_added_with_a_role(page, scope) -> None:
     assert page("POST", "/api/people", json=new).json["code"] == "login_taken"
     assert page("POST", "/api/people", json=new | {"login": "tim", "password": "short"}).json["code"] == "bad_request"
     assert [p["login"] for p in page("GET", "/api/people").json["people"]] == ["owner", "sam"]
+
+
+def test_on_a_chair_with_a_hold_any_breaths_in_the_mirror_are_rested_from_first(page, scope, student) -> None:
+    hold = replace(CHECK, kind="hold")
+    lessons.add_seat(scope, lesson_of(scope), student_id=student.id, place=1, minute=0.0, check=hold, side="left")
+    [seat] = page("GET", "/api/today").json["lesson"]["seats"]
+    assert seat["rest_s"] == 0
+    page("PUT", f"/api/seats/{seat['id']}/counted", json={"breaths": 1, "lasted_s": 4})
+    assert 25 < page("GET", "/api/today").json["lesson"]["seats"][0]["rest_s"] <= 30
 
 
 def test_breaths_counted_in_the_mirror_count_for_the_rest(page, scope, student) -> None:

@@ -115,7 +115,8 @@ export function FilmPage() {
     );
   if (!seat.check.card)
     return <Message title="There is nothing to count on this chair" text="Press H for Today, and add a clip from the phone instead." />;
-  const restUntil_ms = seat.rest_s > 0 ? today.dataUpdatedAt + 1000 * seat.rest_s : 0;
+  const breathes = seat.check.kind !== "hold"; // bringing the instrument up asks for no rest after breaths
+  const restUntil_ms = breathes && seat.rest_s > 0 ? today.dataUpdatedAt + 1000 * seat.rest_s : 0;
   const last = seat.take ?? today.data.last_time[String(seat.student.id)];
   return (
     <Filming

@@ -49,7 +49,7 @@ export function Keeping() {
         options={[{ value: "", words: wordsOf(null) }, ...choices.map((one) => ({ value: String(one), words: wordsOf(one) }))]}
         onChange={setChosen}
       />
-      {value !== now && <p role="status">{goWords(goes)}</p>}
+      {value !== now && <p role="status">{goWords(goes, chosenDays(value))}</p>}
       {keep.error && !asking && <Said role="alert">{keep.error.message}</Said>}
       {keep.data !== undefined && value === now && <Said role="status">{goneWords(keep.data)}</Said>}
       <p>
@@ -60,7 +60,7 @@ export function Keeping() {
       <Question
         isOpen={asking}
         onClose={() => setAsking(false)}
-        title={goWords(goes)}
+        title={goWords(goes, chosenDays(value))}
         text="They are deleted from this computer now, and cannot be taken back. Their readings stay."
         does="Delete them, and keep it so"
         keeps="Leave it as it is"

@@ -8,9 +8,11 @@ export const chosenDays = (value: string) => (value === "" ? null : Number(value
 
 const takes = (count: number) => (count === 1 ? "one take" : `${count} takes`);
 
-/** What goes at once with a choice. */
-export const goWords = (older: number) =>
-  older === 0 ? "Nothing is older than that now." : `Clip and stills of ${takes(older)} are older than that and go at once.`;
+/** What goes at once with a choice of so many days. */
+export function goWords(older: number, days: number | null): string {
+  if (older === 0) return "Nothing is older than that now.";
+  return `Clip and stills of ${takes(older)} are older than ${wordsOf(days)} and go at once.`;
+}
 
 /** What went. */
 export const goneWords = (gone: number) =>

@@ -68,14 +68,15 @@ export function HandsLine({ report, stills, onSeek, onMove }: Props) {
   };
   const line = hands.t_s.map((t_s, i) => `${i ? "L" : "M"}${x(t_s).toFixed(1)},${y(hands.height_pct[i]!).toFixed(1)}`).join(" ");
   const ticks = Array.from({ length: Math.floor(long / TICK_S) + 1 }, (_, i) => i * TICK_S);
-  const times = ["not in this clip", "once", "twice", "three times"][hands.raised] ?? `${hands.raised} times`;
+  const times = ["", "once", "twice", "three times"][hands.raised] ?? `${hands.raised} times`;
+  const raised = times ? `brought up ${times}` : "not brought up in this clip";
   return (
-    <Figure aria-label={`The hands over the clip: brought up ${times}`} data-testid="hands-line">
+    <Figure aria-label={`The hands over the clip: ${raised}`} data-testid="hands-line">
       <div ref={box}>
-        <svg width={width} height={HEIGHT} role="img" aria-label={`brought up ${times}`}>
+        <svg width={width} height={HEIGHT} role="img" aria-label={raised}>
           <line x1={0} x2={width} y1={TOP} y2={TOP} stroke={colour("soft")} strokeDasharray="3 4" />
           <text className="soft" x={width} y={TOP - 7} textAnchor="end">
-            {hands.raised ? "at the mouth" : "brought up"}, {times}
+            {times ? `at the mouth, ${times}` : raised}
           </text>
           <path d={line} fill="none" stroke={colour("ink")} strokeWidth="2.2" strokeLinejoin="round" />
           <line x1={0} x2={width} y1={FLOOR + 8} y2={FLOOR + 8} stroke={colour("hair")} />

@@ -6,7 +6,7 @@ from datetime import date, datetime, timedelta
 from typing import cast, get_args
 
 from brevin.core.plan.check import Check, from_document
-from brevin.core.plan.limits import Run, efforts_of, joined, rest_s
+from brevin.core.plan.limits import MOST_IN_A_ROW, Run, efforts_of, joined, rest_s
 from brevin.store import changes, checks, readings, resting, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
@@ -161,8 +161,11 @@ def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
 
 def _rest_s(chair: Seat, lately: list[Run]) -> float:
     check = from_document(chair.asked.document)
-    card = check.card if check.counts_breaths else None
-    return rest_s(lately, breaths=card.cycles, efforts=efforts_of(card), at=now()) if card else 0.0
+    if check.card is None:
+        return 0.0
+    if not check.counts_breaths:  # breaths are counted in the mirror alone there, and how many is not known before
+        return rest_s(lately, breaths=MOST_IN_A_ROW, at=now())
+    return rest_s(lately, breaths=check.card.cycles, efforts=efforts_of(check.card), at=now())
 
 
 def _record(

@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 from brevin.core import filters
 from brevin.core.breath.around import Around, joint_of
 from brevin.core.breath.cycles import Swing, breath_signal, swings
+from brevin.core.breath.hinge import EASE_SPREAD, EASE_USUAL, EASES, STEP_S, Course, fit, moved
 from brevin.core.breath.pauses import HOLD_WIDER, MEET, met
 from brevin.core.breath.turns import Turn, arriving, leaving
 from brevin.core.synth import eased
@@ -39,6 +40,27 @@ def test_a_smooth_movement_begins_where_it_does_however_slow_it_is(ease: float, 
     assert found.t_s == pytest.approx(3.0, abs=0.06 + 0.05 * length_s)
     assert arriving(t, values, middle_i=middle, to_i=len(t) - 1, noise=0.01).t_s == pytest.approx(3.0 + length_s, abs=0.06 + 0.05 * length_s)
     assert 0.1 <= found.half_width_s < 0.2 + 0.12 * length_s
+
+
+def test_the_fit_behind_a_turn_is_plain_least_squares() -> None:
+    time, tried, rests = np.arange(0, 3, STEP), np.arange(0.4, 2.0, STEP_S), np.arange(0.2, 1.0, STEP_S)
+    height = np.random.default_rng(4).normal(size=len(time)).cumsum()
+    eases_s = [0.1 + 0.1 * i for i in range(len(EASES))]
+    after_s, before_s = time[None, :] - tried[:, None], rests[:, None] - time[None, :]
+    gone, resting = moved(eases_s, after_s), moved(eases_s, before_s)
+    for since_s, all_gone in ((after_s, gone), (before_s, resting)):
+        for turn, sample in ((0, 0), (3, 17), (len(since_s) - 1, 40), (11, len(time) - 1)):
+            alone = moved(eases_s, since_s[turn : turn + 1, sample : sample + 1])[:, 0, 0]
+            assert all_gone[:, turn, sample] == pytest.approx(alone), "one place of many is worth what it is worth alone"
+    left, found = np.zeros((len(eases_s), len(tried))), fit(Course(gone, height), Course(resting[2, 5], height), noise=0.0)
+    speeds = np.zeros_like(left)
+    for ease, turn in np.ndindex(*left.shape):
+        model = np.column_stack([np.ones(len(time)), gone[ease, turn], resting[2, 5]])
+        speeds[ease, turn] = np.linalg.lstsq(model, height, rcond=None)[0][1]
+        left[ease, turn] = np.sum((height - model @ np.linalg.lstsq(model, height, rcond=None)[0]) ** 2)
+    unusual = found.unit * ((np.array(EASES) - EASE_USUAL) / EASE_SPREAD)[:, None] ** 2
+    onward = speeds > 0
+    assert onward.any() and (found.misfit - unusual)[onward] == pytest.approx(left[onward], rel=1e-3)
 
 
 @pytest.mark.parametrize("noise", [0.05, 0.1, 0.2])

@@ -20,9 +20,10 @@ from brevin.core.plan.check import Check
 from brevin.edge.pictures import milliseconds, picture
 from brevin.jobs import reader as reading
 from brevin.jobs.judging import ReadAgain, judge_anew, report_of
-from brevin.jobs.reader import Reader
+from brevin.jobs.reader import Reader, run
 from brevin.ops import demo
 from brevin.ops.settings import Settings
+from brevin.ops.told import Stop, Told
 from brevin.store import database, files, keeping, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, StudentRecord
@@ -244,3 +245,24 @@ def test_a_demo_clip_without_usable_evidence_waits_to_be_read_like_any_other(sto
     assert {s.take.clip.original_name: s.take.state for s in seats if s.take} == {
         "seated-low-then-wide.mp4": "queued", "seated-chest-high.mp4": "read", "front-flute-sags.mp4": "queued", "standing-full-early.mp4": "read",
     }  # fmt: skip
+
+
+@pytest.mark.parametrize("covered", [False, True])
+def test_a_stop_in_the_middle_of_a_transaction_is_heard_though_the_database_goes_with_it(covered: bool, scope: Scope, monkeypatch: pytest.MonkeyPatch) -> None:
+    told, steps = Told(), []
+
+    def broken_off(self: Reader) -> None:
+        steps.append(1)
+        with database.db.connection_context(), database.db.atomic():
+            if covered:
+                database.db.connection().close()  # as the driver does whose wait is broken off: going back fails as well
+            told(signal.SIGTERM, None)
+
+    monkeypatch.setattr(Reader, "step", broken_off)
+    reader = object.__new__(Reader)
+    if covered:
+        run(reader, told)
+    else:
+        with pytest.raises(Stop):
+            run(reader, told)
+    assert len(steps) == 1

@@ -5,7 +5,7 @@
 ``evidence`` is made once; ``judge`` as often as rules, exemptions, player, turns or beat one change.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -23,7 +23,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
 from brevin.core.hold.upright import Upright, moving, upright
 from brevin.core.kinds import Position, View
-from brevin.core.kinematics.posture import sank
+from brevin.core.kinematics.posture import backs_of, bodies_of, sank
 from brevin.core.layout import breath_of, hands_of, hold_of, is_held, player_seen, posture_of, scale_of, trace_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
@@ -69,13 +69,15 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     who = _who(found, edits)
     if who is None:
         return Reading(_report(asked, None, _Breathing(), _beats(asked, [])))
-    breathing = _breathing(asked, who)
+    seen = bodies_of(found.poses, who.player)
+    backs = backs_of(seen, who.player) if who.view != "front" else ()
+    breathing = _breathing(asked, who, lambda: sank(seen, backs, who.player))
     beats = _beats(asked, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
     whole, breathing = _counted_in(whole, breathing, beats)
     whole = [(breath, own) for breath, (_, own) in zip(both_sides.marked(task.check, [b for b, _ in whole]), whole, strict=True)]
     own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
-    stood = upright(found, who, _position(task, who), task.check, [b for b, _ in whole], beats, told=breathing.readable, line=edits.line)
+    stood = upright(found, who, _position(task, who), task.check, [b for b, _ in whole], beats, told=breathing.readable, backs=backs, line=edits.line)
     of_breaths = [m for _, own in whole for m in own]
     other = both_sides.other_side([b for b, _ in whole])
     measures = (
@@ -128,28 +130,28 @@ def seen_as(found: Evidence, task: Task, edits: Edits) -> tuple[View, Position] 
     return (who.view, _position(task, who)) if (who := _who(found, edits)) else None
 
 
-def _breathing(asked: _Asked, who: Followed) -> _Breathing:
-    """The breaths and the quality gate's word on them."""
+def _breathing(asked: _Asked, who: Followed, sunk: Callable[[], bool]) -> _Breathing:
+    """The breaths and the quality gate's word on them. sunk: whether the trunk is another one at the end."""
     turns = with_moved(breaths(who.traces), asked.edits.turns)
     stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view, stale_s=who.traces.stale_s)
     if who.view != "front":
-        stops = [*stops, *_unreadable_breath(asked, who, turns, stops)]
-        advice = [*advice, *_chest_advice(asked, who)]
+        stops = [*stops, *_unreadable_breath(who, turns, stops, sunk)]
+        advice = [*advice, *_chest_advice(who, sunk)]
     return _Breathing(turns, stops, [*gate.reasons_of(asked.found.notes), *advice])
 
 
-def _unreadable_breath(asked: _Asked, who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason]) -> list[Reason]:
+def _unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason], sunk: Callable[[], bool]) -> list[Reason]:
     moved = who.traces
     if not moved.seen["abdomen"]:
-        return [gate.reason("trunk_sank" if sank(asked.found.poses, who.player) else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
+        return [gate.reason("trunk_sank" if sunk() else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
     if moved.sway_pct > gate.SWAY_MOST_PCT and not stops:
         return [gate.reason("player_moving")]
     return [gate.reason("no_breathing")] if not turns and not stops else []
 
 
-def _chest_advice(asked: _Asked, who: Followed) -> list[Reason]:
+def _chest_advice(who: Followed, sunk: Callable[[], bool]) -> list[Reason]:
     unsure = who.traces.seen["abdomen"] and (not who.traces.seen["chest"] or who.traces.model["chest"] > gate.CHEST_UNSURE)
-    return [gate.reason("trunk_sank" if sank(asked.found.poses, who.player) else "chest_covered")] if unsure else []
+    return [gate.reason("trunk_sank" if sunk() else "chest_covered")] if unsure else []
 
 
 def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:
@@ -160,9 +162,8 @@ def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:
         return by_hand(card, beats, asked.edits.first_inhale_s)
     if beats.source is None:
         beats = recorded(card, asked.task.first_inhale_s)
-    if beats.source is None:
-        beats = fitted(card, [turn.inhale_start.t_s for turn in turns if turn.whole and turn.inhale_start])
-    return beats
+    starts_s = [turn.inhale_start.t_s for turn in turns if turn.whole and turn.inhale_start]
+    return beats if beats.source is not None else fitted(card, starts_s)
 
 
 Measured = list[tuple[Breath, list[Measure]]]

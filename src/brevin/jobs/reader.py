@@ -6,7 +6,6 @@ has seen is judged and stored.
 
 import contextlib
 import logging
-import signal
 import sys
 import time
 import uuid
@@ -14,7 +13,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from multiprocessing.connection import wait
 from pathlib import Path
-from types import FrameType
 
 from peewee import DatabaseError, InterfaceError
 
@@ -29,6 +27,7 @@ from brevin.jobs.judging import ReadAgain, facts_of, judge_anew, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.settings import ROOT, Settings, model_path
+from brevin.ops.told import Told
 from brevin.store import keeping, readings, students, takes
 from brevin.store.database import connect
 from brevin.store.records import Leased, LetGo, Looked, NotThere
@@ -200,10 +199,6 @@ class Reader:
         sweeping.drop_unowned(self._settings, made)
 
 
-def _told_to_stop(kind: int, frame: FrameType | None) -> None:
-    raise SystemExit(0)
-
-
 def main(argv: list[str]) -> int:
     """Read until told to stop."""
     settings = known.load(Path(argv[0]))
@@ -211,22 +206,25 @@ def main(argv: list[str]) -> int:
     connect(socket=str(settings.socket), password=settings.values["db_password"], connections=4)
     settings.evidence.mkdir(parents=True, exist_ok=True)
     reader = Reader(settings, Children(PRELOAD_READ).warm(), most=int(argv[1]))
-    for kind in (signal.SIGTERM, signal.SIGINT):
-        signal.signal(kind, _told_to_stop)
+    told = Told()
+    told.listen()
     try:
-        _run(reader)
+        run(reader, told)
     finally:
         reader.stop()
     return 0
 
 
-def _run(reader: Reader) -> None:
+def run(reader: Reader, told: Told) -> None:
+    """Step after step until told to stop. Raises what the database raises where it has been away too long."""
     silent = 0
-    while True:
+    while not told.stop:
         try:
             reader.step()
             silent = 0
-        except (DatabaseError, InterfaceError):  # it is being started again
+        except (DatabaseError, InterfaceError):  # it is being started again, or stopped like this
+            if told.stop:
+                return
             log.warning("the database does not answer")
             silent += 1
             if silent > DATABASE_PATIENCE_S:

@@ -8,7 +8,6 @@ import sys
 import threading
 import time
 from pathlib import Path
-from types import FrameType
 from typing import IO
 
 from peewee import DatabaseError, InterfaceError
@@ -23,15 +22,12 @@ from brevin.ops.logs import keep_small
 from brevin.ops.mariadb import MariaDb
 from brevin.ops.service import GivesUp, Service, reader_command
 from brevin.ops.settings import ROOT, Settings
+from brevin.ops.told import ENDS, Stop, Told
 from brevin.store import database, readings
 from brevin.store.scope import HOUSE
 
 LOOK_EVERY_S = 0.3  # after processes that died
 LOGS_EVERY_S = 60.0  # after logs that grow
-
-
-class Stop(Exception):
-    """Told to stop."""
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -47,20 +43,21 @@ def main(argv: list[str] | None = None) -> int:
     except (ValueError, OSError) as why:
         print(f"start: {why}", file=sys.stderr)
         return 1
-    for kind in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
-        signal.signal(kind, _told)
+    told = Told()
+    told.listen()
     running = Running(settings, asked)
     code = 0
     try:
         running.up()
-        running.watch()
+        running.watch(told)
     except Stop:
         pass
-    except (DatabaseTrouble, GivesUp, OSError, RuntimeError) as why:
-        print(f"start: {why}", file=sys.stderr)
-        code = 1
+    except (DatabaseTrouble, GivesUp, OSError, RuntimeError, DatabaseError, InterfaceError) as why:
+        if not told.stop:
+            print(f"start: {why}", file=sys.stderr)
+            code = 1
     finally:
-        for kind in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
+        for kind in ENDS:
             signal.signal(kind, signal.SIG_IGN)  # the way down is not interrupted
         running.down()
         lock.close()
@@ -75,10 +72,6 @@ def _parser() -> argparse.ArgumentParser:
     parser.add_argument("--lan", action="store_true", help="HTTPS on all addresses, for phones in the room")
     parser.add_argument("--workers", type=int, help="readings side by side (1)")
     return parser
-
-
-def _told(kind: int, frame: FrameType | None) -> None:
-    raise Stop
 
 
 def _lock(settings: Settings) -> IO[str]:
@@ -146,10 +139,10 @@ class Running:
             print(f"Demo sign-in: {demo.LOGIN} / {demo.PASSWORD}", flush=True)
         print("Ctrl-C stops it.", flush=True)
 
-    def watch(self) -> None:
+    def watch(self, told: Told) -> None:
         """Until told to stop: whatever ended is started again. Raises GivesUp, DatabaseTrouble where that does not help."""
         logs_at = 0.0
-        while True:
+        while not told.stop:
             time.sleep(LOOK_EVERY_S)
             if not self.mariadb.alive:
                 print("start: the database ended; it is started again", file=sys.stderr, flush=True)

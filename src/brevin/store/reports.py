@@ -17,7 +17,7 @@ from brevin.core.verdict.headline import Fault, Headline, Stood, as_said
 from brevin.core.verdict.repetitions import Done
 from brevin.core.verdict.tries import Try
 from brevin.store import changes, grounds
-from brevin.store.database import db
+from brevin.store.database import db, insert_all
 from brevin.store.models import AskedCheck, CueGiven, MeasureRow, OfTake, Overrule, Person, Report, Take, VerdictRow
 from brevin.store.records import HeadlineRecord, NewReport, NotThere, ReportRecord, ResultRecord, TakeRecord
 from brevin.store.rule_records import OverruleRecord
@@ -39,13 +39,14 @@ def newest(scope: Scope, take_id: str) -> ReportRecord | None:
         )  # fmt: skip
 
 
-def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
-    """The next version of a take's report, and its rows in place of the older ones'. Returns the version. Needs an open transaction."""
+def put(scope: Scope, take: TakeRecord, new: NewReport) -> HeadlineRecord:
+    """The next version of a take's report, and its rows in place of the older ones'. Returns its line for lists. Needs an open transaction."""
     version = Report.select().where(Report.take == take.id).count() + 1
     judged = new.ground.judged if new.ground else None
     stood = [Stood(v.criterion, v.state, v.side, v.outside) for v in new.verdicts]
+    line = _kept(scope, take, new.headline, stood)
     Report.create(
-        take=take.id, version=version, document=new.document, readable=new.readable, headline=_kept(scope, take, new.headline, stood),
+        take=take.id, version=version, document=new.document, readable=new.readable, headline=line,
         software_version=new.software_version, thresholds_id=new.thresholds_id, profile_id=new.profile_id,
         view=(judged.view if judged else None) or "", position=(judged.position if judged else None) or "",
         ground=grounds.document_of(new.ground) if new.ground else None,
@@ -53,17 +54,15 @@ def put(scope: Scope, take: TakeRecord, new: NewReport) -> int:
     own = take.columns
     MeasureRow.delete().where(MeasureRow.take == take.id).execute()
     VerdictRow.delete().where(VerdictRow.take == take.id).execute()
-    if judged and judged.measures:
-        MeasureRow.insert_many([own | _measure(m) for m in judged.measures]).execute()
-    if new.verdicts:
-        VerdictRow.insert_many([
-            own | {
-                "criterion": v.criterion, "state": v.state, "value": v.value, "half_width": v.uncertainty, "side": v.side or "", "outside": v.outside,
-                "steady_breaths": v.steady_breaths, "counted_breaths": v.counted_breaths, "reason": v.reason or "",
-            }
-            for v in new.verdicts
-        ]).execute()  # fmt: skip
-    return version
+    insert_all(MeasureRow, [own | _measure(m) for m in judged.measures] if judged else [])
+    insert_all(VerdictRow, [
+        own | {
+            "criterion": v.criterion, "state": v.state, "value": v.value, "half_width": v.uncertainty, "side": v.side or "", "outside": v.outside,
+            "steady_breaths": v.steady_breaths, "counted_breaths": v.counted_breaths, "reason": v.reason or "",
+        }
+        for v in new.verdicts
+    ])  # fmt: skip
+    return HeadlineRecord(_line(line), version)
 
 
 def _kept(scope: Scope, take: TakeRecord, line: Headline, stood: Sequence[Stood]) -> dict[str, object]:

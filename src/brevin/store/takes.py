@@ -174,11 +174,12 @@ def edits_from(document: dict[str, Any] | None) -> Edits:
 def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, report: NewReport) -> TakeRecord:
     """Store a report that was judged anew from the evidence, with what it was judged by: all of it or nothing. Raises NotThere."""
     with db.connection_context(), db.atomic():
-        take = take_record(scope, take_id)
-        Take.update(edits=dataclasses.asdict(edits), rules=ruling.to_document(rules), judge_due=False).where(Take.id == take_id).execute()
-        reports.put(scope, take, report)
+        judged = {"edits": dataclasses.asdict(edits), "rules": ruling.to_document(rules), "judge_due": False}
+        Take.update(**judged).where((Take.id == take_id) & scope.sees(Take.programme)).execute()
+        take = take_record(scope, take_id)  # after: the line for lists goes by the order of importance among its rules
+        line = reports.put(scope, take, report)
         changes.note(scope, take.programme_id, "take", take_id)
-    return take_record(scope, take_id)
+    return dataclasses.replace(take, headline=line)
 
 
 def current_rules(scope: Scope, take: TakeRecord) -> Rules:

@@ -51,5 +51,5 @@ def _leaked(traces: Traces, turns: BreathTurns, region: Region) -> float:
 def level(t_s: Floats, values: Floats, at_s: float, *, after: bool) -> float:
     """Mean over ``LEVEL_S`` just after or just before a moment."""
     low, high = (at_s, at_s + LEVEL_S) if after else (at_s - LEVEL_S, at_s)
-    window = (t_s >= low - 1e-9) & (t_s <= high + 1e-9)
-    return float(values[window].mean()) if window.any() else float(np.interp(at_s, t_s, values))
+    first, end = np.searchsorted(t_s, (low - 1e-9, high + 1e-9))
+    return float(values[first:end].mean()) if end > first else float(np.interp(at_s, t_s, values))

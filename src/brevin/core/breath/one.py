@@ -2,11 +2,12 @@
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 from brevin.core.breath.breaths import BreathTurns
 from brevin.core.breath.excursions import excursion, followed_to
 from brevin.core.breath.turns import Turn
-from brevin.core.kinds import Region
+from brevin.core.kinds import REGIONS, Region
 from brevin.core.kinematics.traces import Traces
 from brevin.core.measure import NORMAL_90, Amount, NotMeasured, Value
 from brevin.core.music.clicks import Beats
@@ -41,6 +42,14 @@ class OneBreath:
 
     def moved(self, region: Region) -> Value:
         """Signed excursion of a region, as large as it would be from the side; none where what was followed cannot have been the region."""
+        return self._moved[region]
+
+    @cached_property
+    def _moved(self) -> dict[Region, Value]:
+        """Every formula asks for them: worked out once."""
+        return {region: self._move(region) for region in REGIONS}
+
+    def _move(self, region: Region) -> Value:
         found = excursion(self.traces, self.turns, region)
         if self.turned and region != "shoulder" and isinstance(found, Amount):
             found = Amount(TURNED_TIMES * found.value, TURNED_TIMES * found.half_width)

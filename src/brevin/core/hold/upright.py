@@ -14,7 +14,7 @@ from brevin.core.hold.looks import Tapped
 from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import SIDE_VIEWS, Position
 from brevin.core.kinematics import heads, strikes
-from brevin.core.kinematics.posture import Backs, Stance, backs_of, bodies_of, posture
+from brevin.core.kinematics.posture import Backs, Stance, bodies_of, posture
 from brevin.core.layout import segments_of
 from brevin.core.measure import Measure, Withheld, withheld
 from brevin.core.music.clicks import Beats
@@ -38,16 +38,17 @@ class Upright:
 
 
 def upright(
-    found: Evidence, who: Followed, position: Position, check: Check, breaths: Sequence[Breath], beats: Beats, *, told: bool, line: TappedLine | None = None
+    found: Evidence, who: Followed, position: Position, check: Check, breaths: Sequence[Breath], beats: Beats, *, told: bool, backs: Backs,
+    line: TappedLine | None = None,
 ) -> Upright:  # fmt: skip
     """Judged is the time with the instrument up where it was raised; else from the count-in's last beat to the last exhale; where nothing was counted, from the
-    first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip; line: where somebody says that the
-    instrument is. Raises InvalidInput(bad_edit) for a line that is none."""
+    first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip; backs: the
+    player's back at each moment that was looked at; line: where somebody says that the instrument is. Raises InvalidInput(bad_edit) for a line that is none."""
     seen = bodies_of(found.poses, who.player)
     hands = raising.heights(seen, check.in_hands)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
-    backs = backs_of(seen, who.player) if who.view in SIDE_VIEWS and position != "lying" else ()
+    backs = backs if who.view in SIDE_VIEWS and position != "lying" else ()
     stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs, picture_px=found.picture_px)
     instrument = Instrumental(check.in_hands, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)

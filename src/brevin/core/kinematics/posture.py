@@ -64,10 +64,12 @@ def backs_of(seen: Seen, player: Player) -> Backs:
     return [(t_s, back_of(body, player.forward[0])) for t_s, body in seen if body.shape is not None]
 
 
-def sank(samples: Sequence[PoseSample], player: Player) -> bool:
-    """Whether the trunk is another one at the end than in the first looks at its outline: it sank, straightened or rounded."""
-    backs = [(back, inclination_deg(body, player)) for _, body in bodies_of(samples, player) if (back := back_of(body, player.forward[0])) is not None]
-    known = np.array([(back.bow_pct, lean_deg + back.lean_deg) for back, lean_deg in backs]).reshape(-1, 2)
+def sank(seen: Seen, backs: Backs, player: Player) -> bool:
+    """Whether the trunk is another one at the end than in the first looks at its outline: it sank, straightened or rounded. backs: those of ``backs_of``."""
+    looked = [body for _, body in seen if body.shape is not None]
+    known = np.array(
+        [(back.bow_pct, inclination_deg(body, player) + back.lean_deg) for body, (_, back) in zip(looked, backs, strict=True) if back is not None]
+    ).reshape(-1, 2)
     if len(known) < 2 * LEAST_SHAPES:
         return False
     changed = np.abs(np.median(known[-LEAST_SHAPES:], axis=0) - np.median(known[:LEAST_SHAPES], axis=0))

@@ -129,7 +129,7 @@ def _line(times: Floats) -> tuple[float, float, Floats]:
 
 def _grid(curve: Floats, beat_s: float) -> tuple[float, float, float]:
     """Best beat length near the asked one, its phase, and how far it stands out from the other phases."""
-    best = (beat_s, 0.0, 0.0)
+    best, rooted = (beat_s, 0.0, 0.0), np.sqrt(curve)
     for tried in beat_s * np.linspace(1 - TEMPO_SLACK, 1 + TEMPO_SLACK, 41):
         per_beat = tried / HOP_S
         beats = int(len(curve) / per_beat) - 1
@@ -137,7 +137,7 @@ def _grid(curve: Floats, beat_s: float) -> tuple[float, float, float]:
             continue
         starts = np.arange(int(per_beat))
         rows = (starts[:, None] + np.arange(beats)[None] * per_beat).astype(int)
-        mean = np.sqrt(curve[rows]).mean(axis=1) ** 2
+        mean = rooted[rows].mean(axis=1) ** 2
         top = int(np.argmax(mean))
         strength = float(mean[top] / (np.median(mean) + 1e-3))
         if strength > best[2]:

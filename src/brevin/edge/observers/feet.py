@@ -15,9 +15,13 @@ OVER_TRUNKS = 0.02  # its middle above the key point, which lies on the sole
 REACH_TRUNKS = (0.07, 0.14)  # aside, as far as a hand-held camera goes, and up and down, that it is looked for
 LEAST_GREY = 4.0  # standard deviation of a patch: less is no shoe that could be followed
 ALIKE = 0.35  # correlation of a place with the patch: below it the foot is not found
+NEAR_PX = 4  # of those looked at, from its last place: further a shoe does not go from one picture to the next
+SURE = 0.8  # correlation from which the best place near the last one is believed without looking elsewhere
 LEAST_PX = 4  # sides of a patch
 ENOUGH_PX = 100.0  # of trunk: in a larger picture every second line, or third, tells the same in a quarter of the time
 NOWHERE = np.full((2, 2), np.nan)
+
+Steps = NDArray[np.int_]
 
 
 class Feet:
@@ -72,34 +76,41 @@ class _Patch:
     def __init__(self, luma: Luma, at_px: Floats, trunk_px: float) -> None:
         self._every = max(int(trunk_px // ENOUGH_PX), 1)
         self._trunk_px = trunk_px
-        self._size = self._whole(np.maximum(np.array(PATCH_TRUNKS) * trunk_px, LEAST_PX * self._every))
-        self._reach = self._whole(np.array(REACH_TRUNKS) * trunk_px)
-        self._corner = np.round(at_px - [0.0, OVER_TRUNKS * trunk_px] - self._size / 2).astype(int)
-        patch = self._part(luma, 0)
+        size = self._whole(np.maximum(np.array(PATCH_TRUNKS) * trunk_px, LEAST_PX * self._every))
+        reach = self._whole(np.array(REACH_TRUNKS) * trunk_px)
+        corner = np.round(at_px - [0.0, OVER_TRUNKS * trunk_px] - size / 2).astype(int)
+        self._corner, self._reach, self._size = corner - reach * self._every, reach, size
+        ends_before = np.any(self._corner < 0) or np.any(corner + (size + reach) * self._every > luma.shape[::-1])
+        patch = None if ends_before else self._part(luma, reach, reach)
         self._patch = patch if patch is not None and float(patch.std()) >= LEAST_GREY else None
+        self._last = reach
 
     def up_pct(self, luma: Luma) -> float:
-        """How far up it is, percent of trunk; nan where it is not found."""
-        part = None if self._patch is None else self._part(luma, 1)
-        if part is None or self._patch is None:
+        """How far up it is, percent of trunk; nan where it is not found. Looked for near its last place first."""
+        if self._patch is None:
             return float("nan")
-        everywhere = cv2.matchTemplate(part, self._patch, cv2.TM_CCOEFF_NORMED)
-        best, aside = np.unravel_index(int(np.argmax(everywhere)), everywhere.shape)
-        if everywhere[best, aside] < ALIKE or best in (0, len(everywhere) - 1) or aside in (0, everywhere.shape[1] - 1):
-            return float("nan")  # it may be farther than was looked for
-        alike = everywhere[:, aside]
-        before, here, after = (float(value) for value in alike[best - 1 : best + 2])
-        bend = before - 2.0 * here + after
-        between = 0.5 * (before - after) / bend if bend < 0.0 else 0.0
-        return 100.0 * (self._reach[1] - self._every * (best + between)) / self._trunk_px
+        near = np.maximum(self._last - NEAR_PX, 0), np.minimum(self._last + NEAR_PX, 2 * self._reach)
+        found = self._found(luma, self._patch, *near, alike=SURE)
+        found = found if found is not None else self._found(luma, self._patch, np.zeros(2, int), 2 * self._reach, alike=ALIKE)
+        return float("nan") if found is None else 100.0 * self._every * (self._reach[1] - found) / self._trunk_px
 
-    def _whole(self, px: Floats) -> NDArray[np.int_]:
-        """As many pixels, of which every so many are looked at."""
-        return self._every * np.maximum(np.round(px / self._every), 1).astype(int)
-
-    def _part(self, luma: Luma, wider: int) -> Luma | None:
-        """The patch's place with so many times its reach about it; None where the picture ends before."""
-        low, high = self._corner - wider * self._reach, self._corner + self._size + wider * self._reach
-        if np.any(low < 0) or high[0] > luma.shape[1] or high[1] > luma.shape[0]:
+    def _found(self, luma: Luma, patch: Luma, low: Steps, high: Steps, *, alike: float) -> float | None:
+        """How far down from the farthest place up the patch lies, between two shifts; None where no place is alike enough, or the best lies at the end of what was
+        looked at: it may be farther."""
+        everywhere = cv2.matchTemplate(self._part(luma, low, high), patch, cv2.TM_CCOEFF_NORMED)
+        _, most, _, (aside, best) = cv2.minMaxLoc(everywhere)
+        if most < alike or best in (0, len(everywhere) - 1) or aside in (0, everywhere.shape[1] - 1):
             return None
-        return np.ascontiguousarray(luma[low[1] : high[1] : self._every, low[0] : high[0] : self._every])
+        self._last = low + (aside, best)
+        before, here, after = (float(value) for value in everywhere[best - 1 : best + 2, aside])
+        bend = before - 2.0 * here + after
+        return float(low[1]) + best + (0.5 * (before - after) / bend if bend < 0.0 else 0.0)
+
+    def _whole(self, px: Floats) -> Steps:
+        """As many pixels, in steps of those that are looked at."""
+        return np.maximum(np.round(px / self._every), 1).astype(int)
+
+    def _part(self, luma: Luma, low: Steps, high: Steps) -> Luma:
+        """What the patch covers when it is shifted from one place to another."""
+        first, end = self._corner + low * self._every, self._corner + (high + self._size) * self._every
+        return np.ascontiguousarray(luma[first[1] : end[1] : self._every, first[0] : end[0] : self._every])

@@ -18,6 +18,7 @@ from brevin.edge.video import VideoFrame
 
 Grey = NDArray[np.uint8]
 EVERY_PX, CHANGE_EVERY_PX = 3, 4  # of the trunk are enough for its light; of the film for its change
+GREYS = np.arange(256.0)
 ASIDE_PCT = 25.0  # of trunk on either side of the axis
 TOGETHER = 128  # pictures followed at a time beside the decoding: 11 MB, and the outline's arithmetic is done for all of them at once
 REFERENCE_FROM_S, REFERENCE_LENGTH_S, REFERENCE_FRAMES = 0.5, 2.0, 9  # averaged into the reference
@@ -165,7 +166,10 @@ def light_of(picture: Grey) -> tuple[float, float]:
     """Median grey of the trunk and its standard deviation. picture: [HEIGHT, WIDTH] of the film."""
     axis, aside = int(trunk_film.column(0.0)), int(ASIDE_PCT * trunk_film.PX_PER_PCT)
     trunk = picture[int(trunk_film.row(100)) : int(trunk_film.row(0)) : EVERY_PX, axis - aside : axis + aside : EVERY_PX]
-    return float(np.median(trunk)), float(trunk.std())
+    counts = np.bincount(trunk.ravel(), minlength=len(GREYS))
+    upto, mean = np.cumsum(counts), float(counts @ GREYS) / trunk.size
+    middle = np.searchsorted(upto, [(trunk.size + 1) // 2, trunk.size // 2 + 1])  # of an even number the two in the middle
+    return float(middle.mean()), float(np.sqrt(counts @ (GREYS - mean) ** 2 / trunk.size))
 
 
 def change_of(before: Grey, picture: Grey) -> float:

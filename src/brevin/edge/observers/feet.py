@@ -95,8 +95,8 @@ class _Patch:
         return float("nan") if found is None else 100.0 * self._every * (self._reach[1] - found) / self._trunk_px
 
     def _found(self, luma: Luma, patch: Luma, low: Steps, high: Steps, *, alike: float) -> float | None:
-        """How far down from the farthest place up the patch lies, between two shifts; None where no place is alike enough, or the best lies at the end of what was
-        looked at: it may be farther."""
+        """How far down from the farthest place up the patch lies, between two shifts; None where no place is alike enough, or the best lies at the end of
+        what was looked at: it may be farther."""
         everywhere = cv2.matchTemplate(self._part(luma, low, high), patch, cv2.TM_CCOEFF_NORMED)
         _, most, _, (aside, best) = cv2.minMaxLoc(everywhere)
         if most < alike or best in (0, len(everywhere) - 1) or aside in (0, everywhere.shape[1] - 1):

@@ -11,6 +11,7 @@ from brevin.core import gate
 from brevin.core.breath.breaths import FRESH_S, LATE_TIMES, breaths
 from brevin.core.evidence import evidence
 from brevin.core.kinematics.coding import SAME_PCT, stale_s
+from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.traces import traces
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge
@@ -31,7 +32,8 @@ def coded(made: Sighting, every_s: float) -> Sighting:
 
 
 def age(made: Sighting) -> float:
-    return stale_s(made.front, made.arms_pct, made.t_s)
+    assert made.front is not None
+    return stale_s(made.front, free_outline(made.front, made.arms_pct), made.t_s)
 
 
 @settings(max_examples=8, deadline=None)
@@ -56,9 +58,8 @@ def test_a_breath_so_shallow_that_no_picture_differs_much_from_the_one_before_is
 
 def test_too_little_of_the_outline_says_nothing() -> None:
     made, _, _ = sighting()
-    assert stale_s(replace(made.front, misfit=np.ones_like(made.front.misfit)), made.arms_pct, made.t_s) == 0.0
-    still = replace(made.front, travel_pct=np.zeros_like(made.front.travel_pct))
-    assert stale_s(still, made.arms_pct, made.t_s) == 0.0, "what never moves is not late"
+    assert age(replace(made, front=replace(made.front, misfit=np.ones_like(made.front.misfit)))) == 0.0
+    assert age(replace(made, front=replace(made.front, travel_pct=np.zeros_like(made.front.travel_pct)))) == 0.0, "what never moves is not late"
 
 
 def test_starts_are_less_sure_by_the_age_and_stay_where_they_were_read() -> None:

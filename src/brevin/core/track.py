@@ -5,6 +5,7 @@ it (+ = toward the head), both in percent of the player's reference trunk length
 """
 
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -116,6 +117,11 @@ class Strips:
     misfit: Floats
     clear: Floats
 
+    @cached_property
+    def usual_misfit(self) -> Floats:
+        """Of each strip over time: [k]; asked for by several, worked out once."""
+        return np.asarray(np.median(self.misfit, axis=0))
+
 
 @dataclass(frozen=True)
 class Points:
@@ -130,6 +136,11 @@ class Points:
     error: Floats
     on_body: NDArray[np.bool_]
     unsure_pct: Floats
+
+    @cached_property
+    def usual_error(self) -> Floats:
+        """Of each point over time: [p]; asked for by several, worked out once."""
+        return np.asarray(np.median(self.error, axis=0))
 
 
 @dataclass(frozen=True)

@@ -21,6 +21,7 @@ AROUND_PX = REACH_PX + SEARCH_PX + 4  # what is looked at on either side of the 
 EDGE_SIGMA_PX = 5.0  # weight falls off this far from the edge
 SETTLE_PX = 14  # how far from the mask's border the real edge is looked for
 LINES_TOGETHER = 512  # strips times pictures fitted at once: more and the processor no longer has them at hand, fewer and the calls cost more than the fit
+OFFSETS = np.arange(-REACH_PX, REACH_PX + 1)
 STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
 
 Film = NDArray[np.uint8]
@@ -34,7 +35,9 @@ class Outline:
 
     def __init__(self, mask: NDArray[np.float32], reference: Floats, *, outward: int, step_pct: float = STEP_PCT) -> None:
         self._up_pct, self._edges = _outline(mask, reference, outward=outward, step_pct=step_pct)
-        self._reference, self._outward = reference, outward
+        self._outward = outward
+        bands = [_band(reference[None], up)[0] for up in self._up_pct]
+        self._templates = np.array([band[int(edge) + OFFSETS] for band, edge in zip(bands, self._edges, strict=True)])
         self._contrast = np.zeros(len(self._edges))
         self._seen: list[tuple[Floats, Floats, Floats]] = []  # travel, misfit and contrast of some pictures, each [n, k]
         self._pictures = 0
@@ -48,7 +51,7 @@ class Outline:
         self._pictures += len(film)
         each = max(LINES_TOGETHER // len(film), 1)
         starts = range(0, len(self._edges), each)
-        found = [_some(film, self._reference, self._up_pct[i : i + each], self._edges[i : i + each], self._outward, risen_pct) for i in starts]
+        found = [_some(film, self._templates[i : i + each], self._up_pct[i : i + each], self._edges[i : i + each], self._outward, risen_pct) for i in starts]
         if found:
             self._contrast = np.concatenate([some[2] for some in found])
             self._seen.append((*(np.concatenate([some[part] for some in found], axis=1) for part in (0, 1, 3)),))  # pyrefly: ignore[bad-argument-type]
@@ -104,25 +107,24 @@ def _band(pictures: NDArray[np.generic], up_pct: float) -> Floats:
     return pictures[:, middle - BAND_PX : middle + BAND_PX + 1].mean(axis=1, dtype=np.float64)
 
 
-def _risen_band(film: Film, up_pct: float, risen_pct: Floats) -> Floats:
-    """The band of each picture at the height its place has risen to, between the rows by straight lines: [n, WIDTH]."""
-    middle = np.clip(row(up_pct + risen_pct), BAND_PX, film.shape[1] - BAND_PX - 2)
+def _risen_lines(film: Film, up_pct: Floats, edges: Floats, risen_pct: Floats) -> Floats:
+    """What lies about every strip's edge in every picture, averaged over the strip's band at the height its place has risen to, between the rows by straight
+    lines: [k * n, 2 AROUND_PX + 1]."""
+    middle = np.clip(row(up_pct[:, None] + risen_pct), BAND_PX, film.shape[1] - BAND_PX - 2)
     whole = np.floor(middle).astype(int)
-    part = (middle - whole)[:, None]
-    picture = np.arange(len(film))
-    rows = [film[picture, whole + k] for k in range(-BAND_PX, BAND_PX + 2)]
+    part = (middle - whole)[..., None]
+    picture, columns = np.arange(len(film))[:, None], edges.astype(int)[:, None, None] + np.arange(-AROUND_PX, AROUND_PX + 1)
+    rows = [film[picture, (whole + k)[..., None], columns] for k in range(-BAND_PX, BAND_PX + 2)]
     inner = np.sum(rows[1:-1], axis=0, dtype=np.float64)
-    return (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1)
+    lines: Floats = (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1)
+    return lines.reshape(-1, lines.shape[-1])
 
 
-def _some(film: Film, reference: Floats, up_pct: Floats, edges: Floats, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, Floats, Floats]:
+def _some(film: Film, templates: Floats, up_pct: Floats, edges: Floats, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, Floats, Floats]:
     """Some strips in some pictures: travel outward in px [n, k], misfit [n, k], contrast in the reference [k] and in each picture [n, k]."""
-    offsets = np.arange(-REACH_PX, REACH_PX + 1)
-    weight = np.exp(-0.5 * (offsets / EDGE_SIGMA_PX) ** 2)
+    weight = np.exp(-0.5 * (OFFSETS / EDGE_SIGMA_PX) ** 2)
     weight /= weight.sum()
-    around = [slice(int(edge) - AROUND_PX, int(edge) + AROUND_PX + 1) for edge in edges]
-    templates = np.stack([_band(reference[None], up)[0][int(edge) + offsets] for up, edge in zip(up_pct, edges, strict=True)])
-    lines = np.concatenate([_risen_band(film[:, :, where], up, risen_pct) for up, where in zip(up_pct, around, strict=True)])
+    lines = _risen_lines(film, up_pct, edges, risen_pct)
     each = np.repeat(templates, len(film), axis=0)
     coarse = _whole_pixels(lines, each, weight)
     shift, misfit, seen = (part.reshape(len(edges), len(film)).T for part in _fraction(lines, each, weight, shift=coarse))
@@ -146,12 +148,12 @@ def _whole_pixels(lines: Floats, templates: Floats, weight: Floats) -> Floats:
 def _fraction(lines: Floats, templates: Floats, weight: Floats, *, shift: Floats) -> tuple[Floats, Floats, Floats]:
     """Gauss-Newton from whole pixels on; returns the shift, the root mean square misfit and the contrast there, grey levels."""
     wanted = templates - (templates @ weight)[:, None]
-    slope_wanted = np.gradient(templates, axis=1)
+    slope_wanted = _slope(templates)
     length = templates.shape[1]
     start = shift.copy()
     for _ in range(STEPS):
         window = _sample(lines, AROUND_PX - REACH_PX + shift, length)
-        slope = 0.5 * (np.gradient(window, axis=1) + slope_wanted)
+        slope = 0.5 * (_slope(window) + slope_wanted)
         slope = slope - (slope @ weight)[:, None]
         gap = wanted - (window - (window @ weight)[:, None])
         step = ((gap * slope) @ weight) / np.maximum((slope**2) @ weight, 1e-3)
@@ -160,6 +162,14 @@ def _fraction(lines: Floats, templates: Floats, weight: Floats, *, shift: Floats
     level = window - (window @ weight)[:, None]
     gap = wanted - level
     return shift, np.sqrt((gap**2) @ weight), np.sqrt((level**2) @ weight)
+
+
+def _slope(values: Floats) -> Floats:
+    """Grey a pixel along each line, by its neighbours: [n, k]. Written out, as numpy's own for any steps and axes takes four times as long here."""
+    out = np.empty_like(values)
+    out[:, 1:-1] = (values[:, 2:] - values[:, :-2]) / 2.0
+    out[:, 0], out[:, -1] = values[:, 1] - values[:, 0], values[:, -1] - values[:, -2]
+    return out
 
 
 def _sample(lines: Floats, first: Floats, length: int) -> Floats:

@@ -6,7 +6,6 @@ The age of the picture: while a strip of the outline moves, how long ago its pla
 import numpy as np
 
 from brevin.core import filters
-from brevin.core.kinematics.outline import free_outline
 from brevin.core.track import Floats, Strips
 
 SAME_PCT = 0.004  # of trunk: a strip that has gone less since its place was last told was repeated
@@ -15,9 +14,8 @@ FAST = 0.5  # of its fastest: there it moves
 LEAST_TRAVEL = 0.5  # of the farthest strip's: those that move with the breath
 
 
-def stale_s(front: Strips, arms_pct: Floats, t_s: Floats) -> float:
-    """Mean age of the picture while the trunk's outline moves, seconds, median over its strips; 0 where too few are free. arms_pct: [m, 2, 2]; t_s: [n]."""
-    free = free_outline(front, arms_pct)
+def stale_s(front: Strips, free: np.ndarray, t_s: Floats) -> float:
+    """Mean age of the picture while the trunk's outline moves, seconds, median over its strips; 0 where too few are free. free: [k] of its strips; t_s: [n]."""
     if free.sum() < 2 or len(t_s) < 3:
         return 0.0
     travel = front.travel_pct[:, free]

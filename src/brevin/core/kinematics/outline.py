@@ -1,5 +1,7 @@
 """Which strips of the front outline are the trunk's own: no arm across, no instrument, no thigh."""
 
+from statistics import median
+
 import numpy as np
 
 from brevin.core.kinematics.arms import ARM_REACH, distance
@@ -19,7 +21,7 @@ def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
     free &= distance(np.column_stack([front.edge_pct, front.up_pct]), arms_pct) >= 0.6 * ARM_REACH  # no piece of an arm lies on the outline there
     kept: list[float] = []
     for i in (int(k) for k in np.flatnonzero(free)):
-        if kept and front.edge_pct[i] - np.median(kept[-4:]) > EDGE_JUMP:
+        if kept and front.edge_pct[i] - median(kept[-4:]) > EDGE_JUMP:
             free[i] = False
         else:
             kept.append(float(front.edge_pct[i]))
@@ -32,14 +34,18 @@ def _runs_off(front: Strips, free: np.ndarray) -> np.ndarray:
     off = np.zeros(len(free), bool)
     for i in np.flatnonzero(free & (front.up_pct > BELLY_TO_PCT)):
         slope = slope_about(front, free, int(i))
-        off[i] = slope is not None and abs(slope) > STEEP
+        off[i] = slope is not None and abs(slope) >= STEEP
     return off
 
 
 def slope_about(front: Strips, among: np.ndarray, i: int) -> float | None:
     """How far forward the outline runs a height about strip i; None where fewer than three strips among those given lie near."""
     near = among & (np.abs(front.up_pct - front.up_pct[i]) < STEEP_OVER_PCT)
-    return float(np.polyfit(front.up_pct[near], front.edge_pct[near], 1)[0]) if near.sum() > 2 else None
+    if near.sum() <= 2:
+        return None
+    height, edge = front.up_pct[near], front.edge_pct[near]
+    height = height - height.mean()
+    return float(height @ edge / (height @ height))
 
 
 def _has_neighbour(up_pct: Floats, free: np.ndarray) -> np.ndarray:

@@ -9,7 +9,6 @@ from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.arms import ARM_REACH, distance
 from brevin.core.kinematics.belly import USUAL, BellyHeight, belly_height
-from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, outline_travel, relative
 from brevin.core.track import Floats, Sighting
 
@@ -49,9 +48,10 @@ class Found:
 NOTHING = Found(None, np.zeros((0, 4)))
 
 
-def regions(sighting: Sighting, rigid: RigidMotion) -> tuple[Found, Found]:
-    """Abdomen first; the chest from what moves at its heights after the abdomen's share there is taken away."""
-    seen = _places(sighting, rigid)
+def regions(sighting: Sighting, rigid: RigidMotion, free: np.ndarray) -> tuple[Found, Found]:
+    """Abdomen first; the chest from what moves at its heights after the abdomen's share there is taken away. free: [k] strips of the front outline that are the
+    trunk's own."""
+    seen = _places(sighting, rigid, free)
     abdomen, height = _abdomen(seen)
     belly = None if abdomen.region is None else height.share(seen.up_pct)[None] * abdomen.region.values[:, None]
     return abdomen, _region(seen, profile.chest_share, other=belly)
@@ -74,11 +74,10 @@ class _Places:
     weight: Floats
 
 
-def _places(sighting: Sighting, rigid: RigidMotion) -> _Places:
+def _places(sighting: Sighting, rigid: RigidMotion, free: np.ndarray) -> _Places:
     """The free outline, and the flank's texture beside it, which counts less since its share by depth is assumed."""
     assert sighting.front is not None and sighting.points is not None
     front = sighting.front
-    free = free_outline(front, sighting.arms_pct)
     outline = outline_travel(front, rigid)
     edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
     flank, depth = _flank(sighting, front_pct=edge)

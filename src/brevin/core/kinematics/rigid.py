@@ -42,7 +42,7 @@ def rigid_motion(back: Strips, points: Points, arms_pct: Floats) -> RigidMotion:
 
 def followed_strips(strips: Strips) -> np.ndarray:
     """Which strips look like their reference over most of the time, on an edge clear enough: [k] bool."""
-    return (np.median(strips.misfit, axis=0) < MISFIT_MOST) & (strips.clear > CLEAR_LEAST)
+    return (strips.usual_misfit < MISFIT_MOST) & (strips.clear > CLEAR_LEAST)
 
 
 def _coherent(height: Floats, move: Floats) -> np.ndarray:
@@ -89,7 +89,7 @@ def _lower_back(points: Points, arms_pct: Floats) -> np.ndarray:
 
 def followed_points(points: Points) -> np.ndarray:
     """Which points look like their reference over most of the time: [p] bool."""
-    return np.median(points.error, axis=0) < POINT_ERROR_MOST
+    return points.usual_error < POINT_ERROR_MOST
 
 
 def how_sure(unsure_pct: Floats) -> Floats:

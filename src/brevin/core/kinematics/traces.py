@@ -7,6 +7,7 @@ import numpy as np
 from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.coding import stale_s
+from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.regions import NOTHING, Region, regions
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
@@ -54,7 +55,8 @@ def traces(sighting: Sighting) -> Traces:
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = rigid_motion(sighting.back, sighting.points, sighting.arms_pct)
     front_view = sighting.view == "front"
-    abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid)
+    free = free_outline(sighting.front, sighting.arms_pct)
+    abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free)
     if abdomen.region is not None and chest.region is None:
         chest = by_upper_end(sighting, rigid, abdomen.region, chest)
     shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
@@ -77,14 +79,14 @@ def traces(sighting: Sighting) -> Traces:
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
         holes=filters.holes(sighting.t_s),
         looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
-        lost=_lost(sighting.front), stale_s=0.0 if front_view else stale_s(sighting.front, sighting.arms_pct, sighting.t_s),
+        lost=_lost(sighting.front), stale_s=0.0 if front_view else stale_s(sighting.front, free, sighting.t_s),
     )  # fmt: skip
 
 
 def _lost(front: Strips) -> float:
     """Share of the strips at the belly's heights whose picture was not found again most of the time: something else was there, or nothing that stands out."""
     belly = (front.up_pct > profile.ABDOMEN_FROM) & (front.up_pct < profile.ABDOMEN_TO)
-    return float(np.mean(np.median(front.misfit[:, belly], axis=0) >= MISFIT_MOST)) if belly.any() else 0.0
+    return float(np.mean(front.usual_misfit[belly] >= MISFIT_MOST)) if belly.any() else 0.0
 
 
 def _settled(t_s: Floats, values: Floats, grid_s: Floats) -> Floats:

@@ -4,7 +4,8 @@ from types import SimpleNamespace
 
 import pytest
 
-from brevin.bench import hold
+from brevin.bench import hold, hold_breath
+from brevin.bench.accuracy import Found, Tally, together
 from brevin.bench.accuracy_hold import Seen
 from brevin.core.report import Report, Verdict
 from brevin.standin.holds import COUNT, drawn
@@ -18,7 +19,7 @@ def verdict(criterion: str, state: str = "watch", *, outside: bool = True, side:
 
 def outcome(case: str, *verdicts: Verdict, seen: tuple[Seen, ...] = (), body: int = 0) -> hold.Outcome:
     report: Report = SimpleNamespace(verdicts=list(verdicts))
-    return hold.outcome(NUMBER[case, body], report, list(seen))
+    return hold.outcome(NUMBER[case, body], report, Tally(case, held=list(seen)))
 
 
 @pytest.mark.parametrize(
@@ -64,3 +65,22 @@ def test_shares_and_page_tell_tuned_and_unseen_apart() -> None:
 def test_without_clips_it_says_how_to_make_them(monkeypatch: pytest.MonkeyPatch, tmp_path, capsys: pytest.CaptureFixture[str]) -> None:
     monkeypatch.setattr(hold, "CLIPS", tmp_path)
     assert not hold.measure().held and "standin.holds" in capsys.readouterr().err
+
+
+def breath(pattern: str | None, start_s: float, half_s: float) -> Found:
+    """A planted low breath and what was made of it."""
+    cycle, trace = SimpleNamespace(), SimpleNamespace()
+    return Found("a, breath 1", "low", pattern, {"inhale_start_s": start_s}, {"inhale_start_s": half_s}, cycle, cycle, trace, {})  # pyrefly: ignore[bad-argument-type]
+
+
+def test_the_breath_of_these_clips_is_told_by_instrument_tuned_and_unseen_apart() -> None:
+    trumpet = Tally(
+        "trumpet", clips=3, refused=["b"], planted=4, found=[breath("low", 0.02, 0.1), breath("unclear", -0.3, 0.1), breath("chest_high", 0.06, 0.1)]
+    )
+    bare = Tally("none", clips=1, planted=1, extra=1, found=[breath("low", 0.04, 0.1)])
+    found = hold_breath.figures_of(together("all", [trumpet, bare]))
+    assert found == {"breath_f1": 8 / 10, "named_wrong": 0.25, "unnamed": 0.25}
+    lines = hold_breath.section({"tuned": {"none": bare, "trumpet": trumpet}, "unseen": {"flute": Tally("flute")}})
+    assert "| tuned | trumpet | 2 | 3 of 4 | 0 | 1 | 1 | 1 |" in lines and "| tuned | all | 3 | 4 of 5 | 1 | 2 | 1 | 1 |" in lines
+    assert "| tuned | inhale onset, s | 0.050 | 0.060 | 75 % | 4 |" in lines
+    assert not [line for line in lines if "flute" in line or "unseen | inhale" in line], "of what was not filmed nothing is told"

@@ -10,7 +10,7 @@ import os
 import subprocess
 import sys
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field
 from itertools import pairwise
@@ -99,6 +99,15 @@ class Tally:
         return median(known) if known else None
 
 
+def together(name: str, tallies: Sequence[Tally]) -> Tally:
+    """Several sets counted as one."""
+    return Tally(
+        name, clips=sum(t.clips for t in tallies), refused=[one for t in tallies for one in t.refused], planted=sum(t.planted for t in tallies),
+        extra=sum(t.extra for t in tallies), found=[one for t in tallies for one in t.found], missed=[one for t in tallies for one in t.missed],
+        held=[one for t in tallies for one in t.held],
+    )  # fmt: skip
+
+
 def measure() -> Measured:
     """Measure all sets and write the page; bars over the project's own side views and all stills together."""
     from brevin.bench import accuracy_page, worse
@@ -113,13 +122,12 @@ def measure() -> Measured:
         made_worse = worse.measure(pool, [*sorted(OWN.glob("*.json")), *tuned[:WORSE]])
     accuracy_page.write(tallies, worse.section(made_worse))
     mine = tallies[:OWN_SETS]
-    own = Tally("all own", found=[b for t in mine for b in t.found], planted=sum(t.planted for t in mine), extra=sum(t.extra for t in mine))
+    own = together("all own", mine)
     figures = {"breaths_planted": float(own.planted), "breaths_found": float(len(own.found)), "breath_f1": own.f1}
     figures |= {f"{key}_median": median(own.errors(key)) for key in BARS if own.errors(key)}
     bars: dict[str, tuple[str, float]] = {"breath_f1": (">=", 0.98)}
     bars |= {f"{key}_median": ("<=", bar) for key, bar in BARS.items()}
-    angles = [one for tally in mine for one in tally.held]
-    figures |= {f"{key}_median": median(found) for key in accuracy_hold.BARS if (found := accuracy_hold.errors(angles, key))}
+    figures |= {f"{key}_median": median(found) for key in accuracy_hold.BARS if (found := accuracy_hold.errors(own.held, key))}
     bars |= {f"{key}_median": ("<=", bar) for key, bar in accuracy_hold.BARS.items() if f"{key}_median" in figures}
     return Measured("accuracy", figures, bars)
 

@@ -9,7 +9,7 @@ from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 from statistics import median
 
-from brevin.bench import Measured, accuracy_hold, in_the_way
+from brevin.bench import Measured, accuracy, accuracy_hold, hold_breath, in_the_way
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
@@ -26,6 +26,7 @@ JUDGED: tuple[CriterionKey, ...] = (
     "body_still", "axis_level", "axis_to_trunk", "arms_stay_up", "hands_in_order", "elbow_left", "elbow_right", "wrist_left", "wrist_right",
 )  # fmt: skip
 """The rows that can be planted one by one."""
+BARS = {"found": (">=", 0.9), "alarms": ("<=", 0.05), "another": ("<=", 0.05), "breath_f1": (">=", 0.98), "named_wrong": ("<=", 0.03)}
 GOES_ALONG: dict[CriterionKey, tuple[CriterionKey, ...]] = {
     "keeps_tall": ("trunk_inclination", "axis_to_trunk"), "arms_stay_up": ("axis_level",),
     "hands_in_order": ("elbow_left", "elbow_right"), "axis_level": ("head_with_flute",),
@@ -46,10 +47,11 @@ class Outcome:
     withheld: bool
     alarms: tuple[str, ...]
     seen: tuple[accuracy_hold.Seen, ...]
+    breath: accuracy.Tally
 
 
-def outcome(number: int, report: Report, seen: list[accuracy_hold.Seen]) -> Outcome:
-    """What a reading made of a clip of the set."""
+def outcome(number: int, report: Report, breath: accuracy.Tally) -> Outcome:
+    """What a reading made of a clip of the set. breath: its breaths and angles beside the planted ones."""
     hold = drawn(number)
     rows = {v.criterion: v for v in report.verdicts if v.criterion in JUDGED}
     own = [rows[key] for key in hold.case.faults if key in rows]
@@ -57,7 +59,7 @@ def outcome(number: int, report: Report, seen: list[accuracy_hold.Seen]) -> Outc
     along = {key for fault in hold.case.faults for key in GOES_ALONG.get(fault, ())}
     alarms = tuple(key for key, v in rows.items() if _alarm(v) and key not in hold.case.faults and key not in along)
     found = bool(marked) if hold.case.faults else None
-    return Outcome(hold.script.name, hold.case, hold.unseen, found, bool(own) and all(v.state == "unreadable" for v in own), alarms, tuple(seen))
+    return Outcome(hold.script.name, hold.case, hold.unseen, found, bool(own) and all(v.state == "unreadable" for v in own), alarms, tuple(breath.held), breath)
 
 
 def _alarm(verdict: Verdict) -> bool:
@@ -75,11 +77,14 @@ def measure() -> Measured:
         beside = in_the_way.measure(pool, CLIPS, JUDGED)
     PAGE.write_text(page(outcomes, beside))
     figures = {"clips": float(len(outcomes))} | {
-        f"{key}_{name}": value for name, part in _parts(outcomes).items() if part for key, value in figures_of(part).items()
+        f"{key}_{name}": value
+        for name, part in _parts(outcomes).items()
+        if part
+        for key, value in (figures_of(part) | hold_breath.figures_of(accuracy.together(name, [one.breath for one in part]))).items()
     }
     if beside:
         figures["another_word_in_the_way"] = in_the_way.shares(beside)["another word"]
-    bars = {key: (">=", 0.9) if key.startswith("found") else ("<=", 0.05) for key in figures if key.startswith(("found", "alarms", "another"))}
+    bars = {key: bar for key in figures for start, bar in BARS.items() if key.startswith(start)}
     return Measured("hold", figures, bars)
 
 
@@ -104,8 +109,9 @@ def _read(number: int) -> Outcome:
     report = read(
         look(clip, model_path(ROOT)), Task(Check(card=parse(hold.case.card), instrument=hold.case.instrument, with_instrument=hold.case.instrument != "none"))
     )
-    truth = json.loads(clip.with_suffix(".json").read_text())
-    return outcome(number, report, accuracy_hold.seen(truth, report, hold.script.name))
+    breath = accuracy.Tally(hold.script.name)
+    accuracy.add(breath, json.loads(clip.with_suffix(".json").read_text()), report, hold.script.name)
+    return outcome(number, report, breath)
 
 
 def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
@@ -129,7 +135,13 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
         lines += [_row(one) for one in part]
         lines += ["", "| measure | bar | median error | in the 90 % interval | measured |", "|---|---|---|---|---|"]
         lines += [row for key, bar in accuracy_hold.BARS.items() if (row := _errors(part, key, bar))]
+    lines += hold_breath.section({name: _by_instrument(part) for name, part in _parts(outcomes).items() if part})
     return "\n".join([*lines, *in_the_way.section(beside)] if beside else lines) + "\n"
+
+
+def _by_instrument(outcomes: list[Outcome]) -> dict[str, accuracy.Tally]:
+    instruments = sorted({one.case.instrument for one in outcomes})
+    return {name: accuracy.together(name, [one.breath for one in outcomes if one.case.instrument == name]) for name in instruments}
 
 
 def _row(one: Outcome) -> str:

@@ -1,0 +1,58 @@
+"""The breath in the clips of posture and hold, with instruments up: for docs/hold.md. Those clips are made by another camera, with bodies, sleeves and fingers
+that no constant of the breath was set from; their second bodies are unseen."""
+
+from collections.abc import Mapping
+from statistics import median
+
+from brevin.bench.accuracy import Tally, together
+
+ROWS = (
+    ("inhale_start_s", "inhale onset, s"),
+    ("exhale_start_s", "exhale onset, s"),
+    ("abdominal_share", "abdominal share"),
+    ("shoulder_rise", "shoulder rise, % of trunk"),
+)
+LATE = 0.9  # share of the errors below the one that stands for the worst
+
+
+def figures_of(tally: Tally) -> dict[str, float]:
+    """Breaths found, those named by another pattern than planted, and by none, as shares of the found ones."""
+    named = [(planted, read) for (planted, read), times in tally.patterns.items() for _ in range(times)]
+    most = max(len(named), 1)
+    return {
+        "breath_f1": tally.f1, "named_wrong": sum(read not in (planted, "unclear", None) for planted, read in named) / most,
+        "unnamed": sum(read in ("unclear", None) for _, read in named) / most,
+    }  # fmt: skip
+
+
+def section(parts: Mapping[str, Mapping[str, Tally]]) -> list[str]:
+    """The page's lines. parts: tuned and unseen, each by instrument."""
+    lines = ["", "## The breath in these clips", ""]
+    lines += [
+        "Side views, side by side with what was planted; a front view tells no amounts and is not counted. Nothing of the breath was set from these clips.",
+        "", "| bodies | instrument | clips | breaths found | extra | right pattern | another one | unclear |", "|---|---|---|---|---|---|---|---|",
+    ]  # fmt: skip
+    for part, own in parts.items():
+        lines += [_named(part, instrument, tally) for instrument, tally in own.items() if tally.planted]
+        lines += [_named(part, "all", together("all", list(own.values())))]
+    lines += ["", "| bodies | measure | median error | 90th percentile | in the 90 % interval | breaths |", "|---|---|---|---|---|---|"]
+    for part, own in parts.items():
+        every = together("all", list(own.values()))
+        lines += [row for key, name in ROWS if (row := _errors(part, every, key, name))]
+    return lines
+
+
+def _named(part: str, instrument: str, tally: Tally) -> str:
+    figures, found = figures_of(tally), len(tally.found)
+    wrong, unnamed = (round(found * figures[key]) for key in ("named_wrong", "unnamed"))
+    clips = tally.clips - len(tally.refused)
+    return f"| {part} | {instrument} | {clips} | {found} of {tally.planted} | {tally.extra} | {found - wrong - unnamed} | {wrong} | {unnamed} |"
+
+
+def _errors(part: str, tally: Tally, key: str, name: str) -> str:
+    errors = tally.errors(key)
+    if not errors:
+        return ""
+    return (
+        f"| {part} | {name} | {median(errors):.3f} | {errors[int(LATE * (len(errors) - 1))]:.3f} | {100 * (tally.covered(key) or 0.0):.0f} % | {len(errors)} |"
+    )

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Card, MirrorOut } from "../src/api/client";
-import { feltWords, QUESTIONS } from "../src/film/felt";
+import { askedAfter, feltWords, QUESTIONS } from "../src/film/felt";
 import { askedOf, lanesOf, SHOWN_S } from "../src/mirror/lanes";
 import { faceDrawn, onFace, placeOf, sideOf } from "../src/mirror/place";
 
@@ -43,6 +43,8 @@ test("asked breaths stand at the card's own beats on the page's clock; nothing i
 test("what was felt is said in the words it was asked in", () => {
   expect(feltWords("where", "unsure")).toBe("don't know");
   expect(feltWords("easier", "low")).toBe("");
+  expect(askedAfter("easier", false)).toBeNull(); // easier than what?
+  expect([askedAfter("easier", true)?.answers.length, askedAfter("where", false)?.answers.length]).toEqual([3, 3]);
   expect(Object.values(QUESTIONS).every(({ answers }) => answers.length === 3)).toBe(true);
 });
 

@@ -126,16 +126,18 @@ export function FilmPage() {
       cards={setsOf(seat.check)}
       restUntil_ms={restUntil_ms}
       hidden={last?.headline?.hidden ?? false}
+      filmedBefore={last != null}
     />
   );
 }
 
-type FilmingProps = { seat: Seat; lesson: Lesson; cards: Card[]; restUntil_ms: number; hidden: boolean };
+type FilmingProps = { seat: Seat; lesson: Lesson; cards: Card[]; restUntil_ms: number; hidden: boolean; filmedBefore: boolean };
 
-function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
+function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: FilmingProps) {
   const go = useNavigate();
   const uploads = useUploads();
   const camera = useCamera();
+  const [before] = useState(filmedBefore); // as it was when the chair came: this try itself counts for the next
   const [filmed, setFilmed] = useState<Kept | null>(null);
   const [set, setSet] = useState(0);
   const card = cards[set] ?? cards[0]!;
@@ -199,7 +201,7 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden }: FilmingProps) {
       if (felt) void uploads.sayFelt(filmed, felt);
       go(next ? `/film/${next.id}` : "/");
     };
-    return <Filmed seat={seat} next={next} onFelt={on} onToday={() => go("/", { state: "chairs" })} />;
+    return <Filmed seat={seat} next={next} before={before} onFelt={on} onToday={() => go("/", { state: "chairs" })} />;
   }
   return (
     <Page>

@@ -6,7 +6,7 @@ import { useKeys } from "../design/keys";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { firstName } from "../shared/words";
-import { QUESTIONS } from "./felt";
+import { askedAfter } from "./felt";
 
 const Whole = styled.main`
   min-height: 100dvh;
@@ -53,11 +53,13 @@ const On = styled.div`
   justify-content: center;
   gap: 14px;
 `;
-type FilmedProps = { seat: Seat; next: Seat | null; onFelt: (felt: Felt | null) => void; onToday: () => void };
+type FilmedProps = { seat: Seat; next: Seat | null; before: boolean; onFelt: (felt: Felt | null) => void; onToday: () => void };
 
-/** Filmed: the student says with one tap what it felt like, before anybody knows the reading; then the next chair comes. */
-export function Filmed({ seat, next, onFelt, onToday }: FilmedProps) {
-  const { question, answers } = QUESTIONS[seat.check.asks];
+/** Filmed: the student says with one tap what it felt like, before anybody knows the reading; then the next chair comes. before: whether this student was
+ * filmed before. */
+export function Filmed({ seat, next, before, onFelt, onToday }: FilmedProps) {
+  const asked = askedAfter(seat.check.asks, before);
+  const answers = asked?.answers ?? [];
   const on = next ? `Next: ${firstName(next.student.name)}` : "Back to Today";
   useKeys("Filmed", [
     ...answers.map(({ felt, words }, i) => ({ key: String(i + 1), does: `it felt: ${words}`, run: () => onFelt(felt) })),
@@ -68,7 +70,8 @@ export function Filmed({ seat, next, onFelt, onToday }: FilmedProps) {
     <Whole>
       <p role="status">Filmed, and on its way.</p>
       <h1>
-        {firstName(seat.student.name)}, {question}
+        {firstName(seat.student.name)}
+        {asked ? `, ${asked.question}` : ": the first one is there."}
       </h1>
       <Answers>
         {answers.map(({ felt, words }, i) => (

@@ -28,5 +28,9 @@ export const QUESTIONS: Record<Check["asks"], { question: string; answers: { fel
   },
 };
 
+/** What a student is asked after a try; null where there is nothing it could be easier than. before: whether this student was filmed before. */
+export const askedAfter = (asks: Check["asks"], before: boolean): (typeof QUESTIONS)["where"] | null =>
+  asks === "easier" && !before ? null : QUESTIONS[asks];
+
 /** An answer in the words it was given in; empty where nothing was said. */
 export const feltWords = (asks: Check["asks"], felt: Felt): string => QUESTIONS[asks].answers.find((one) => one.felt === felt)?.words ?? "";

@@ -101,7 +101,7 @@ WITHHELD: dict[Withheld | str, str] = {
     "seen_briefly": "The player was not seen for long enough to tell whether the trunk sinks, rounds or sways: eight seconds and more show it.",
     "points_apart": "Head and shoulders were not made out behind the instrument: film from a little further back.",
     "too_unsure": "What was measured is not sure enough to be judged: it could be fine and not fine. Look yourself.",
-    "not_looked": "When this clip was read, this was not looked at yet. Read it again.",
+    "not_looked": "When this clip was read, this was not looked at yet. Where the clip is still kept, read it again.",
     "points_elsewhere": "What was found points where nobody holds this instrument: is the right one set? If it is, set its line by two taps.",
     "not_tapped": "No foot that is seen taps.",
     "off_the_beat": "A foot moves, and not with the beat.",

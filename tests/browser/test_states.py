@@ -107,6 +107,18 @@ def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int)
     inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}")
 
 
+@pytest.mark.parametrize(("width", "height"), [(640, 400), (320, 640)])
+def test_zoomed_in_to_twice_and_four_times_every_page_still_fits_its_screen(inside: Page, width: int, height: int) -> None:
+    inside.set_viewport_size({"width": width, "height": height})
+    for name in ("Class", "Bench", "Cards", "Teaching", "People", "Today"):
+        inside.get_by_role("link", name=name, exact=True).click()
+        inside.get_by_role("link", name=name, exact=True, current="page").wait_for()
+        inside.wait_for_load_state("networkidle")
+        inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}")
+    out = inside.get_by_role("button", name="Sign out").bounding_box()
+    assert out and out["x"] + out["width"] <= width, "nothing of the bar is out of reach"
+
+
 def test_what_the_class_can_see_holds_no_verdict_no_consent_and_no_alert(inside: Page) -> None:
     all_read(inside)
     inside.keyboard.press("d")

@@ -3,7 +3,9 @@ import styled from "styled-components";
 
 import type { LadderCard } from "../api/client";
 import { checkWords } from "../breathscore/layout";
+import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
+import { useSize } from "../design/useSize";
 import { breathBeats, secondsOf } from "./draft";
 import { Wedge } from "./Wedge";
 
@@ -63,6 +65,14 @@ const Row = styled(Button)`
     border-color: ${colour("ink")};
     background: ${colour("sheet")};
   }
+  @media ${PHONE} {
+    grid-template-columns: 110px minmax(0, 1fr);
+    row-gap: 0;
+    width: calc(100% - 10px);
+    > span {
+      grid-column: 2; /* under the breath: beside it there is no room */
+    }
+  }
 `;
 const Scale = styled.li`
   position: absolute;
@@ -74,7 +84,8 @@ const Scale = styled.li`
   }
 `;
 const TICK_S = 5;
-const WIDTH = 190;
+const MOST_WIDTH = 190;
+const BESIDE = 158; // where the breaths begin, and what is free behind them
 const HEIGHT = 22;
 const LEAST_S = 10;
 
@@ -82,11 +93,13 @@ const LEAST_S = 10;
 export function Ladder({ cards, chosen, onChoose }: { cards: LadderCard[]; chosen: number | null; onChoose: (id: number) => void }) {
   const longest_s = Math.max(LEAST_S, ...cards.map(({ check }) => (check.card ? secondsOf(breathBeats(check.card), check.card) : 0)));
   const rungs = [...new Set(cards.map(({ rung }) => rung))];
-  const x = (s: number) => 2 + ((WIDTH - 4) * s) / longest_s;
+  const { ref, width } = useSize<HTMLOListElement>();
+  const wide = Math.min(MOST_WIDTH, width - BESIDE);
+  const x = (s: number) => 2 + ((wide - 4) * s) / longest_s;
   return (
-    <List>
+    <List ref={ref}>
       <Scale aria-hidden role="presentation">
-        <svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`}>
+        <svg width={wide} height={HEIGHT} viewBox={`0 0 ${wide} ${HEIGHT}`}>
           <path d={`M${x(0)},21 H${x(longest_s)}`} stroke={colour("ink")} strokeWidth="1" />
           {Array.from({ length: Math.floor(longest_s / TICK_S) + 1 }, (_, i) => (
             <g key={i}>
@@ -108,7 +121,7 @@ export function Ladder({ cards, chosen, onChoose }: { cards: LadderCard[]; chose
             {own.map(({ id, check, students }) => (
               <Row key={id} aria-current={id === chosen} onPress={() => onChoose(id)} data-testid="card-row">
                 <b>{checkWords(check)}</b>
-                <svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden>
+                <svg width={wide} height={HEIGHT} viewBox={`0 0 ${wide} ${HEIGHT}`} aria-hidden>
                   {check.card && (
                     <Wedge
                       card={check.card}

@@ -3,6 +3,7 @@ import { Button } from "react-aria-components";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 
+import { PHONE } from "./sizes";
 import { colour } from "./tokens";
 
 const Bar = styled.header`
@@ -19,7 +20,7 @@ const Bar = styled.header`
     gap: 2px;
     padding: 0 12px;
   }
-  @media (max-width: 620px) {
+  @media ${PHONE} {
     flex-wrap: wrap; /* nothing of it is out of reach on a phone, or zoomed */
     height: auto;
     > a {

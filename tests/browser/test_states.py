@@ -111,8 +111,9 @@ def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int)
 def test_zoomed_in_to_twice_and_four_times_every_page_still_fits_its_screen(inside: Page, width: int, height: int) -> None:
     inside.set_viewport_size({"width": width, "height": height})
     for name in ("Class", "Bench", "Cards", "Teaching", "People", "Today"):
-        inside.get_by_role("link", name=name, exact=True).click()
-        inside.get_by_role("link", name=name, exact=True, current="page").wait_for()
+        link = inside.get_by_role("link", name=name, exact=True)
+        link.click()
+        expect(link).to_have_attribute("aria-current", "page")
         inside.wait_for_load_state("networkidle")
         inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}")
     out = inside.get_by_role("button", name="Sign out").bounding_box()

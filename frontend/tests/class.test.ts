@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 
-import type { ClassList, Member } from "../src/api/client";
+import type { ClassList, JudgedRow, Member } from "../src/api/client";
 import { consentRows } from "../src/class/consent";
+import { leftOut, toLeaveOut } from "../src/class/spared";
 import { classWords, fitting, isDue, placesOf, sectionsOf, seenWords } from "../src/class/words";
 
 const NOW = new Date("2026-11-26T10:00:00Z");
@@ -99,4 +100,22 @@ describe("consent", () => {
 it("a lesson holds as many as its minutes have room for, and never fewer than none", () => {
   expect(fitting(40, 1.5, 4, 6)).toBe(20);
   expect(fitting(8, 1.5, 4, 6)).toBe(0);
+});
+
+describe("what is not measured for a student", () => {
+  const rows: JudgedRow[] = [
+    { criterion: "pause", title: "Pause", area: "breath" },
+    { criterion: "axis_level", title: "Instrument's angle", area: "hold" },
+    { criterion: "feet_flat", title: "Feet", area: "posture" },
+  ];
+  it("stands in the table's order, what is no row any more left out", () => {
+    expect(leftOut(rows, ["feet_flat", "pause", "of an older release"]).map(({ title }) => title)).toEqual(["Pause", "Feet"]);
+  });
+  it("is chosen part by part, from what is not left out yet", () => {
+    expect(toLeaveOut(rows, ["pause"]).map(({ value, words }) => [value, words])).toEqual([
+      ["", "choose what"],
+      ["feet_flat", "posture: Feet"],
+      ["axis_level", "hold: Instrument's angle"],
+    ]);
+  });
 });

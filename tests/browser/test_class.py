@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.test_states import all_read
+
 
 def drop_list(page: Page, text: str, coding: str = "utf-8") -> None:
     page.set_input_files("input[type=file]", {"name": "beginners.csv", "mimeType": "text/csv", "buffer": text.encode(coding)})
@@ -30,6 +32,32 @@ def test_a_list_is_drawn_on_the_chairs_made_and_taken_back(inside: Page) -> None
     inside.keyboard.press("z")
     expect(inside.get_by_role("button", name=re.compile("^New Somebody"))).to_have_count(0)
     assert names(inside) == before
+
+
+def test_what_is_not_measured_for_a_student_leaves_the_takes_that_are_there_and_comes_back(inside: Page) -> None:
+    all_read(inside)
+    inside.keyboard.press("b")
+    names(inside)
+    inside.get_by_role("button", name=re.compile("^Jonas Lindqvast")).click()
+    inside.keyboard.press("n")
+    spared = inside.get_by_role("region", name="Not measured for Jonas Lindqvast")
+    spared.get_by_label("Leave out").select_option("shoulders_still")
+    back = spared.get_by_role("button", name=re.compile("^Measure .* again$"))
+    expect(back).to_have_count(1)
+    inside.keyboard.press("h")
+    inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
+    expect(inside.get_by_test_id("exempt-shoulders_still")).to_be_visible(timeout=20_000)
+    inside.go_back()
+    inside.keyboard.press("b")
+    expect(inside.get_by_role("button", name=re.compile("^Jonas Lindqvast"))).not_to_contain_text("measured")  # the band may be seen by the class
+    inside.get_by_role("button", name=re.compile("^Jonas Lindqvast")).click()
+    inside.keyboard.press("n")
+    back.click()
+    expect(back).to_have_count(0)
+    inside.keyboard.press("h")
+    inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
+    inside.get_by_test_id("breath-score").wait_for()
+    expect(inside.get_by_test_id("exempt-shoulders_still")).to_have_count(0, timeout=20_000)
 
 
 def test_a_file_that_is_no_class_list_changes_nothing_and_says_what_to_do(inside: Page) -> None:

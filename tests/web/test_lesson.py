@@ -1,8 +1,9 @@
 from dataclasses import replace
 
-from brevin.store import lessons, students
+from brevin.core.verdict.criteria import CRITERIA
+from brevin.store import lessons, readings, students
 from tests.conftest import CHECK, consent
-from tests.store.test_takes import lesson_of
+from tests.store.test_takes import lesson_of, new_take, read_once
 from tests.web.test_takes import read, send
 
 
@@ -66,6 +67,21 @@ def test_rules_and_exemptions_are_changed_in_words_that_fit(page, scope, student
     assert page("PUT", f"/api/students/{student.id}/exempt", json={"exempt": ["pause"]}).json == {"done": True}
     assert page("PUT", f"/api/students/{student.id}/exempt", json={"exempt": ["no.such"]}).json["code"] == "bad_request"
     assert page("GET", "/api/students").json["students"][0]["exempt"] == ["pause"]
+    rows = page("GET", "/api/rules/rows").json["rows"]
+    assert [row["criterion"] for row in rows] == [row.key for row in CRITERIA] and all(row["title"] for row in rows)
+
+
+def test_an_exemption_reaches_the_takes_that_are_there_and_nobody_else_s(page, scope, student, clip) -> None:
+    bo = students.add_student(scope, name="Bo Tarrant", instrument="tuba")
+    consent(scope, bo.id)
+    take, other = new_take(scope, student, clip), new_take(scope, students.student(scope, bo.id), replace(clip, stored_name="other.mp4"))
+    for one in (take, other):
+        read_once(one.id)
+    assert readings.next_to_judge(scope) is None
+    page("PUT", f"/api/students/{student.id}/exempt", json={"exempt": ["pause"]})
+    assert readings.next_to_judge(scope) == take.id
+    readings.cannot_judge(scope, take.id)
+    assert readings.next_to_judge(scope) is None, "the other student's stays as it is"
 
 
 def test_consent_is_given_for_days_and_withdrawn_at_once(page, scope, student) -> None:

@@ -29,6 +29,7 @@ export type FaceOut = Schemas["FaceOut"];
 export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
 export type Method = Schemas["MethodOut"];
+export type JudgedRow = Schemas["JudgedRowOut"];
 export type CueRecord = Schemas["CueRecordOut"];
 export type Repetitions = Schemas["RepetitionsOut"];
 export type Fault = Pick<NonNullable<Report["cue"]>, "criterion" | "side">;

@@ -210,6 +210,21 @@ export function useWithdraw() {
   });
 }
 
+/** Every row that is judged; they change with a release only. */
+export const useJudgedRows = () =>
+  useQuery({ queryKey: ["rows"], staleTime: Infinity, queryFn: async () => body(await client.GET("/api/rules/rows")).rows });
+
+/** What a student is exempt from, all of it. */
+export function useChangeExempt() {
+  const queries = useQueryClient();
+  return useMutation({
+    scope: { id: "exempt" }, // one after the other: each holds the whole list
+    mutationFn: async ({ id, exempt }: { id: number; exempt: string[] }) =>
+      body(await client.PUT("/api/students/{student_id}/exempt", { params: { path: { student_id: id } }, body: { exempt } })),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
 export const useCards = () => useQuery({ queryKey: ["cards"], queryFn: async () => body(await client.GET("/api/cards")) });
 
 export function usePutCard() {

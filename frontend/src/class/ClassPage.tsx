@@ -19,6 +19,7 @@ import { Consents } from "./Consents";
 import { Dropped } from "./Dropped";
 import { AddStudent, Letters, Withdrawing } from "./forms";
 import { NextLesson } from "./NextLesson";
+import { Spared } from "./Spared";
 import { classWords, placesOf } from "./words";
 
 const Page = styled(DropZone)`
@@ -67,7 +68,7 @@ const Row = styled.div`
   flex-wrap: wrap;
   gap: 10px;
 `;
-type Doing = "" | "add" | "consent" | "lesson" | "withdraw";
+type Doing = "" | "add" | "consent" | "lesson" | "withdraw" | "spare";
 type Made = { words: string; undo: ClassChanges };
 const LISTS = ".csv,text/csv,.txt";
 
@@ -121,6 +122,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
     { key: "a", does: "add a student", run: () => setDoing("add"), off: !may },
     { key: "k", does: "letters are back", run: () => setDoing("consent"), off: !may || !members.length },
     { key: "p", does: "plan the next lesson", run: () => setDoing("lesson"), off: !may || !members.length },
+    { key: "n", does: "what is not measured for who is chosen", run: () => setDoing("spare"), off: !may || chosen.length !== 1 },
     { key: "z", does: "take the last change back", run: takeBack, off: !made },
   ]);
   return (
@@ -175,6 +177,11 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
                         Consent is taken back
                       </Action>
                     )}
+                    {chosen.length === 1 && (
+                      <Action large letter="N" onPress={() => setDoing("spare")}>
+                        Not measured
+                      </Action>
+                    )}
                     {chosen.length > 0 && (
                       <Action
                         large
@@ -195,6 +202,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
               )}
               {doing === "consent" && <Letters members={meant} onDone={() => setDoing("")} />}
               {doing === "withdraw" && chosen[0] && <Withdrawing member={chosen[0]} onDone={() => setDoing("")} />}
+              {doing === "spare" && chosen[0] && <Spared member={chosen[0]} onDone={() => setDoing("")} />}
               {doing === "lesson" && (
                 <NextLesson
                   ids={meant.filter((one) => one.student.may_film_until !== null).map((one) => one.student.id)}

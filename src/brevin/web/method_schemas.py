@@ -5,6 +5,7 @@ from datetime import datetime
 from pydantic import BaseModel, Field
 
 from brevin.core.kinds import Importance, Instrument, State
+from brevin.core.verdict.criteria import Area
 from brevin.core.verdict.example import EXAMPLES, Fine
 from brevin.core.verdict.rules import CriterionKey
 from brevin.core.verdict.schools import Question, Strictness
@@ -33,6 +34,18 @@ class MethodOut(MethodIn):
     asked: bool
     questions: list[SchoolsOut]
     shoulders_pct: dict[Strictness, float]
+
+
+class JudgedRowOut(BaseModel):
+    """A row that is judged, in words. area: which part of the playing it belongs to."""
+
+    criterion: CriterionKey
+    title: str
+    area: Area
+
+
+class JudgedRowsOut(BaseModel):
+    rows: list[JudgedRowOut]
 
 
 class Way(BaseModel):

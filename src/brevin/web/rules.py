@@ -5,13 +5,14 @@ from dataclasses import replace
 from flask import Response
 
 from brevin.core.kinds import INSTRUMENTS
+from brevin.core.verdict.criteria import CRITERIA as TABLE
 from brevin.core.verdict.rules import LIMITS
 from brevin.core.verdict.schools import QUESTIONS, SCHOOLS, STRICTNESS, USUAL, Method, method_from, strict_limits
 from brevin.core.verdict.words import CRITERIA
 from brevin.jobs import trying
 from brevin.store import rulebook
 from brevin.web.auth import scope
-from brevin.web.method_schemas import ChangedOut, FlipOut, MethodIn, MethodOut, PreviewOut, SchoolsOut, Way, WayOut
+from brevin.web.method_schemas import ChangedOut, FlipOut, JudgedRowOut, JudgedRowsOut, MethodIn, MethodOut, PreviewOut, SchoolsOut, Way, WayOut
 from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, RulesIn, RulesOut
 from brevin.web.shapes import answer
@@ -33,6 +34,12 @@ def change_rules(body: RulesIn) -> Response:
     with trying.followed(scope()):
         rulebook.change_rules(scope(), body.document, instrument=body.instrument)
     return answer(Done(done=True))
+
+
+@routes.get("/rows", responses={200: JudgedRowsOut})
+def judged_rows() -> Response:
+    """Every row that is judged, in the order of the table: what a student may be exempt from."""
+    return answer(JudgedRowsOut(rows=[JudgedRowOut(criterion=row.key, title=CRITERIA[row.key].title, area=row.area) for row in TABLE]))
 
 
 @routes.get("/method", responses={200: MethodOut})

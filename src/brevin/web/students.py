@@ -4,7 +4,7 @@ from flask import Response, current_app
 
 from brevin.edge.growing import growing
 from brevin.ops import files as sweeping
-from brevin.store import classes, reports, students, takes
+from brevin.store import classes, readings, reports, students, takes
 from brevin.web.auth import scope
 from brevin.web.class_schemas import Withdrawn, WithdrawQuery
 from brevin.web.routes import routes_of
@@ -37,8 +37,9 @@ def results_of(path: StudentPath, query: ResultQuery) -> Response:
 
 @routes.put("/<int:student_id>/exempt", responses={200: Done})
 def change_exempt(path: StudentPath, body: ExemptChange) -> Response:
-    """What a student is exempt from; takes judged from now on leave it out."""
+    """What a student is exempt from: left out of takes from now on, and of those that are there, which are judged anew."""
     students.exempt(scope(), path.student_id, body.exempt)
+    readings.judge_again(scope(), [take.id for take in takes.of_student(scope(), path.student_id)])
     return answer(Done(done=True))
 
 

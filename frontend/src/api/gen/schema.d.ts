@@ -890,6 +890,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every row that is judged, in the order of the table: what a student may be exempt from. */
+        get: operations["rules_judged_rows_rows_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/seats/{seat_id}": {
         parameters: {
             query?: never;
@@ -1001,7 +1018,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** What a student is exempt from; takes judged from now on leave it out. */
+        /** What a student is exempt from: left out of takes from now on, and of those that are there, which are judged anew. */
         put: operations["students_change_exempt__int_student_id__exempt_put"];
         post?: never;
         delete?: never;
@@ -2868,6 +2885,29 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * JudgedRowOut
+         * @description A row that is judged, in words. area: which part of the playing it belongs to.
+         */
+        JudgedRowOut: {
+            /**
+             * Area
+             * @enum {string}
+             */
+            area: "breath" | "posture" | "hold";
+            /**
+             * Criterion
+             * @enum {string}
+             */
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            /** Title */
+            title: string;
+        };
+        /** JudgedRowsOut */
+        JudgedRowsOut: {
+            /** Rows */
+            rows: components["schemas"]["JudgedRowOut"][];
         };
         /**
          * KeepIn
@@ -6751,6 +6791,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    rules_judged_rows_rows_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedRowsOut"];
                 };
             };
             /** @description Unprocessable Entity */

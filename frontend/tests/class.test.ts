@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { ClassList, JudgedRow, Member } from "../src/api/client";
 import { consentRows } from "../src/class/consent";
 import { leftOut, toLeaveOut } from "../src/class/spared";
+import { undoOf } from "../src/class/undo";
 import { classWords, fitting, isDue, placesOf, sectionsOf, seenWords } from "../src/class/words";
 
 const NOW = new Date("2026-11-26T10:00:00Z");
@@ -117,5 +118,25 @@ describe("what is not measured for a student", () => {
       ["feet_flat", "posture: Feet"],
       ["axis_level", "hold: Instrument's angle"],
     ]);
+  });
+});
+
+describe("taking a change back", () => {
+  it("puts back what stood of whoever was changed, drops who was added, and knows nobody else", () => {
+    const changes = {
+      add: [{ name: "N", instrument: "tuba" as const, note: "" }],
+      edit: [{ id: 1, name: "Ada Q.", instrument: "flute" as const, note: "x" }],
+      instruments: [
+        { id: 2, instrument: "horn" as const },
+        { id: 99, instrument: "horn" as const },
+      ],
+      leave: [3],
+    };
+    expect(undoOf(changes, [7], [LONG_AGO, LATELY, NEVER])).toEqual({
+      drop: [7],
+      edit: [{ id: 1, name: "Ada Quillane", instrument: "clarinet", note: "" }],
+      instruments: [{ id: 2, instrument: "trumpet" }],
+      back: [3],
+    });
   });
 });

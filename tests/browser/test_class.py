@@ -60,6 +60,21 @@ def test_what_is_not_measured_for_a_student_leaves_the_takes_that_are_there_and_
     expect(inside.get_by_test_id("exempt-shoulders_still")).to_have_count(0, timeout=20_000)
 
 
+def test_a_name_that_was_misspelt_is_put_right_and_taken_back_by_keys_alone(inside: Page) -> None:
+    inside.keyboard.press("b")
+    before = names(inside)
+    inside.get_by_role("button", name=re.compile("^Kwaku")).press("Enter")
+    inside.keyboard.press("e")
+    name = inside.get_by_label("Name")
+    expect(name).to_be_focused()
+    name.fill("Kwaku Put-Right")
+    inside.keyboard.press("Enter")
+    expect(inside.get_by_role("button", name=re.compile("^Kwaku Put-Right"))).to_be_visible()
+    inside.keyboard.press("z")
+    expect(inside.get_by_role("button", name=re.compile("^Kwaku Put-Right"))).to_have_count(0)
+    assert names(inside) == before
+
+
 def test_a_file_that_is_no_class_list_changes_nothing_and_says_what_to_do(inside: Page) -> None:
     inside.keyboard.press("b")
     names(inside)

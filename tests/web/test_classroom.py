@@ -66,6 +66,15 @@ def test_changes_are_made_together_and_taken_back(page, student) -> None:
     assert len(page("GET", "/api/class").json["members"]) == 1, "all of it or nothing"
 
 
+def test_a_name_an_instrument_and_a_note_are_put_right(page, student) -> None:
+    right = {"id": student.id, "name": "Ada Quillaine", "instrument": "oboe", "note": "left-handed"}
+    assert page("POST", "/api/class/changes", json={"edit": [right]}).status_code == 200
+    [member] = page("GET", "/api/class").json["members"]
+    assert {key: member["student"][key] for key in right} == right
+    assert page("POST", "/api/class/changes", json={"edit": [right | {"name": ""}]}).json["code"] == "bad_request"
+    assert page("POST", "/api/class/changes", json={"edit": [right | {"id": 999_999}]}).status_code == 404
+
+
 def test_who_leaves_is_gone_from_the_class_and_comes_back_and_who_has_takes_is_not_dropped(page, scope, student, clip) -> None:
     read_once(new_take(scope, student, clip).id)
     page("POST", "/api/class/changes", json={"drop": [student.id]})

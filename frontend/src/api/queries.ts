@@ -163,7 +163,7 @@ export const useLookAtList = () =>
       ),
   });
 
-const NO_CHANGES = { add: [], instruments: [], leave: [], back: [], drop: [] };
+const NO_CHANGES = { add: [], edit: [], instruments: [], leave: [], back: [], drop: [] };
 
 export function useChangeClass() {
   const queries = useQueryClient();

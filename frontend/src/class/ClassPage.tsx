@@ -17,9 +17,10 @@ import { AskedHow } from "./AskedHow";
 import { Band } from "./Band";
 import { Consents } from "./Consents";
 import { Dropped } from "./Dropped";
-import { AddStudent, Letters, Withdrawing } from "./forms";
+import { AddStudent, EditStudent, Letters, Withdrawing } from "./forms";
 import { NextLesson } from "./NextLesson";
 import { Spared } from "./Spared";
+import { undoOf } from "./undo";
 import { classWords, placesOf } from "./words";
 
 const Page = styled(DropZone)`
@@ -68,7 +69,7 @@ const Row = styled.div`
   flex-wrap: wrap;
   gap: 10px;
 `;
-type Doing = "" | "add" | "consent" | "lesson" | "withdraw" | "spare";
+type Doing = "" | "add" | "consent" | "lesson" | "withdraw" | "spare" | "edit";
 type Made = { words: string; undo: ClassChanges };
 const LISTS = ".csv,text/csv,.txt";
 
@@ -122,6 +123,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
     { key: "a", does: "add a student", run: () => setDoing("add"), off: !may },
     { key: "k", does: "letters are back", run: () => setDoing("consent"), off: !may || !members.length },
     { key: "p", does: "plan the next lesson", run: () => setDoing("lesson"), off: !may || !members.length },
+    { key: "e", does: "name, instrument and note of who is chosen", run: () => setDoing("edit"), off: !may || chosen.length !== 1 },
     { key: "n", does: "what is not measured for who is chosen", run: () => setDoing("spare"), off: !may || chosen.length !== 1 },
     { key: "z", does: "take the last change back", run: takeBack, off: !made },
   ]);
@@ -178,9 +180,14 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
                       </Action>
                     )}
                     {chosen.length === 1 && (
-                      <Action large letter="N" onPress={() => setDoing("spare")}>
-                        Not measured
-                      </Action>
+                      <>
+                        <Action large letter="E" onPress={() => setDoing("edit")}>
+                          Name, instrument
+                        </Action>
+                        <Action large letter="N" onPress={() => setDoing("spare")}>
+                          Not measured
+                        </Action>
+                      </>
                     )}
                     {chosen.length > 0 && (
                       <Action
@@ -202,6 +209,13 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
               )}
               {doing === "consent" && <Letters members={meant} onDone={() => setDoing("")} />}
               {doing === "withdraw" && chosen[0] && <Withdrawing member={chosen[0]} onDone={() => setDoing("")} />}
+              {doing === "edit" && chosen[0] && (
+                <EditStudent
+                  member={chosen[0]}
+                  onKeep={(one) => make({ edit: [one] }, `${one.name} stands as you wrote it.`)}
+                  onNone={() => setDoing("")}
+                />
+              )}
               {doing === "spare" && chosen[0] && <Spared member={chosen[0]} onDone={() => setDoing("")} />}
               {doing === "lesson" && (
                 <NextLesson
@@ -241,13 +255,3 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
 }
 
 const namesOf = (members: Member[]) => members.map((one) => firstName(one.student.name)).join(", ");
-
-/** What takes a change back. */
-function undoOf(changes: ClassChanges, added: number[], before: Member[]): ClassChanges {
-  const was = new Map(before.map(({ student }) => [student.id, student.instrument]));
-  return {
-    drop: added,
-    instruments: (changes.instruments ?? []).flatMap(({ id }) => (was.has(id) ? [{ id, instrument: was.get(id)! }] : [])),
-    back: changes.leave ?? [],
-  };
-}

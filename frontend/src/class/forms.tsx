@@ -115,15 +115,44 @@ export function AddStudent({ onAdd, onNone }: { onAdd: (one: NewStudent) => void
     <Fields onSubmit={send}>
       <h2>A new student</h2>
       <TextLine label="Name" value={name} onChange={setName} isRequired autoFocus />
-      <select aria-label="instrument" value={instrument} onChange={(event) => setInstrument(event.target.value)}>
-        {Object.entries(INSTRUMENTS).map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
+      <WhichInstrument value={instrument} onChange={setInstrument} />
       <Action main large type="submit">
         Add
+      </Action>
+      <Action large onPress={onNone}>
+        Not now
+      </Action>
+    </Fields>
+  );
+}
+
+function WhichInstrument({ value, onChange }: { value: string; onChange: (instrument: string) => void }) {
+  const options = Object.entries(INSTRUMENTS).map(([key, words]) => ({ value: key, words }));
+  return <ChoiceLine label="Instrument" value={value} options={options} onChange={onChange} />;
+}
+
+type EditedStudent = NonNullable<ClassChanges["edit"]>[number];
+
+/** What stands of a student: the name as it is written, the instrument, and a note that only the teacher sees. */
+export function EditStudent({ member, onKeep, onNone }: { member: Member; onKeep: (one: EditedStudent) => void; onNone: () => void }) {
+  const { student } = member;
+  const [name, setName] = useState(student.name);
+  const [instrument, setInstrument] = useState<string>(student.instrument);
+  const [note, setNote] = useState(student.note);
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim())
+      onKeep({ id: student.id, name: name.trim(), instrument: instrument as EditedStudent["instrument"], note: note.trim() });
+  };
+  return (
+    <Fields onSubmit={send}>
+      <h2>{student.name}</h2>
+      <TextLine label="Name" value={name} onChange={setName} isRequired autoFocus maxLength={120} />
+      <WhichInstrument value={instrument} onChange={setInstrument} />
+      <TextLine label="A note for yourself, never shown to the class" value={note} onChange={setNote} maxLength={255} />
+      <p>Readings that are there stay with the instrument that they were filmed with.</p>
+      <Action main large type="submit">
+        Keep
       </Action>
       <Action large onPress={onNone}>
         Not now

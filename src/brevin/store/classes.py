@@ -30,10 +30,11 @@ class NewStudent:
 
 @dataclass(frozen=True)
 class ClassChanges:
-    """What is to be changed, all of it or nothing. instruments: by student; leave: who goes; back: who comes back; drop: who was added by mistake and has
-    no take."""
+    """What is to be changed, all of it or nothing. edit: who is to be called, or to play, or to be noted otherwise; instruments: by student; leave: who goes;
+    back: who comes back; drop: who was added by mistake and has no take."""
 
     add: Sequence[NewStudent] = ()
+    edit: dict[int, NewStudent] = field(default_factory=dict)
     instruments: dict[int, Instrument] = field(default_factory=dict)
     leave: Sequence[int] = ()
     back: Sequence[int] = ()
@@ -85,7 +86,7 @@ def _last_states(scope: Scope) -> dict[int, State]:
 
 def change(scope: Scope, asked: ClassChanges) -> list[int]:
     """Change the class: all of it or nothing. Returns the keys of who was added. Raises NotThere."""
-    touched = [*asked.instruments, *asked.leave, *asked.back, *asked.drop]
+    touched = [*asked.edit, *asked.instruments, *asked.leave, *asked.back, *asked.drop]
     with db.connection_context(), db.atomic():
         known = {row.id for row in Student.select(Student.id).where(Student.id.in_(touched or [0]) & scope.sees(Student.programme))}
         if set(touched) - known:
@@ -96,6 +97,8 @@ def change(scope: Scope, asked: ClassChanges) -> list[int]:
             row = Student.create(programme=scope.programme, name=one.name, instrument=one.instrument, note=one.note)
             GroupStudent.create(group=group, student=row)
             added.append(int(row.id))
+        for student_id, one in asked.edit.items():
+            Student.update(name=one.name, instrument=one.instrument, note=one.note).where(Student.id == student_id).execute()
         for student_id, instrument in asked.instruments.items():
             Student.update(instrument=instrument).where(Student.id == student_id).execute()
         Student.update(left_on=now().date()).where(Student.id.in_(list(asked.leave) or [0])).execute()

@@ -69,15 +69,20 @@ class NewStudentIn(BaseModel):
     note: str = Field(default="", max_length=255)
 
 
+class EditedStudent(NewStudentIn):
+    id: int
+
+
 class OtherInstrument(BaseModel):
     id: int
     instrument: Instrument
 
 
 class ChangesIn(BaseModel):
-    """leave: who goes; back: who comes back; drop: who was added by mistake."""
+    """edit: all that stands of a student, as it is to be; leave: who goes; back: who comes back; drop: who was added by mistake."""
 
     add: list[NewStudentIn] = Field(default=[], max_length=1000)
+    edit: list[EditedStudent] = Field(default=[], max_length=1000)
     instruments: list[OtherInstrument] = Field(default=[], max_length=1000)
     leave: list[int] = Field(default=[], max_length=1000)
     back: list[int] = Field(default=[], max_length=1000)

@@ -13,7 +13,7 @@ from brevin.ops import files as sweeping
 from brevin.store import cards, classes
 from brevin.store.database import now
 from brevin.web.auth import member, scope
-from brevin.web.class_schemas import Added, ChangesIn, ClassOut, ConsentOut, ConsentsIn, LessonIn, LessonMade, ListOut, MemberOut
+from brevin.web.class_schemas import Added, ChangesIn, ClassOut, ConsentOut, ConsentsIn, LessonIn, LessonMade, ListOut, MemberOut, NewStudentIn
 from brevin.web.problems import SENTENCES, Refused
 from brevin.web.routes import routes_of
 from brevin.web.schemas import Done
@@ -62,10 +62,14 @@ def list_file() -> Response:
 def change(body: ChangesIn) -> Response:
     """Change the class: all of it or nothing."""
     asked = classes.ClassChanges(
-        add=[classes.NewStudent(one.name, one.instrument, one.note) for one in body.add], instruments={one.id: one.instrument for one in body.instruments},
-        leave=body.leave, back=body.back, drop=body.drop,
+        add=[_student(one) for one in body.add], edit={one.id: _student(one) for one in body.edit},
+        instruments={one.id: one.instrument for one in body.instruments}, leave=body.leave, back=body.back, drop=body.drop,
     )  # fmt: skip
     return answer(Added(ids=classes.change(scope(), asked)))
+
+
+def _student(one: NewStudentIn) -> classes.NewStudent:
+    return classes.NewStudent(one.name, one.instrument, one.note)
 
 
 @routes.post("/consent", responses={200: Done})

@@ -1971,7 +1971,7 @@ export interface components {
         };
         /**
          * ChangesIn
-         * @description leave: who goes; back: who comes back; drop: who was added by mistake.
+         * @description edit: all that stands of a student, as it is to be; leave: who goes; back: who comes back; drop: who was added by mistake.
          */
         ChangesIn: {
             /**
@@ -1989,6 +1989,11 @@ export interface components {
              * @default []
              */
             drop: number[];
+            /**
+             * Edit
+             * @default []
+             */
+            edit: components["schemas"]["EditedStudent"][];
             /**
              * Instruments
              * @default []
@@ -2361,6 +2366,23 @@ export interface components {
             title: string;
             /** Words */
             words: string;
+        };
+        /** EditedStudent */
+        EditedStudent: {
+            /** Id */
+            id: number;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Edits

@@ -24,7 +24,7 @@ const Fields = styled(Form)`
     font-weight: 650;
     padding-bottom: 2px;
   }
-  label {
+  fieldset label {
     display: flex;
     align-items: center;
     gap: 10px;
@@ -34,14 +34,6 @@ const Fields = styled(Form)`
     width: 20px;
     height: 20px;
     accent-color: ${colour("ink")};
-  }
-  select {
-    font: inherit;
-    color: inherit;
-    background: ${colour("sheet")};
-    border: 1.5px solid ${colour("soft")};
-    border-radius: 6px;
-    min-height: 46px;
   }
 `;
 /** Whose letters are back, and until when they may be filmed. */
@@ -149,7 +141,7 @@ export function EditStudent({ member, onKeep, onNone }: { member: Member; onKeep
       <h2>{student.name}</h2>
       <TextLine label="Name" value={name} onChange={setName} isRequired autoFocus maxLength={120} />
       <WhichInstrument value={instrument} onChange={setInstrument} />
-      <TextLine label="A note for yourself, never shown to the class" value={note} onChange={setNote} maxLength={255} />
+      <TextLine label="A note for yourself" value={note} onChange={setNote} maxLength={255} />
       <p>Readings that are there stay with the instrument that they were filmed with.</p>
       <Action main large type="submit">
         Keep

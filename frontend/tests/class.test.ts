@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 
 import type { ClassList, JudgedRow, Member } from "../src/api/client";
 import { consentRows } from "../src/class/consent";
+import { choices, inGroup, nextGroup } from "../src/class/groups";
 import { leftOut, toLeaveOut } from "../src/class/spared";
 import { undoOf } from "../src/class/undo";
 import { classWords, fitting, isDue, placesOf, sectionsOf, seenWords } from "../src/class/words";
@@ -138,5 +139,22 @@ describe("taking a change back", () => {
       instruments: [{ id: 2, instrument: "trumpet" }],
       back: [3],
     });
+  });
+});
+
+describe("groups", () => {
+  const all = [LONG_AGO, LATELY, NEVER];
+  const [monday, friday] = [
+    { id: 5, name: "Monday", student_ids: [1, 2] },
+    { id: 8, name: "Friday", student_ids: [3, 77] },
+  ];
+  it("are a choice where somebody is in them, and not everybody", () => {
+    const house = { id: 1, name: "Everybody", student_ids: [1, 2, 3, 77] };
+    expect(choices([house, monday, friday, { id: 9, name: "left", student_ids: [77] }], all)).toEqual([monday, friday]);
+  });
+  it("show who is in them, and come one after the other", () => {
+    expect(inGroup(all, friday)).toEqual([NEVER]);
+    expect(inGroup(all, null)).toEqual(all);
+    expect([null, 5, 8].map((shown) => nextGroup([monday, friday], shown))).toEqual([5, 8, null]);
   });
 });

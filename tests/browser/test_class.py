@@ -75,6 +75,28 @@ def test_a_name_that_was_misspelt_is_put_right_and_taken_back_by_keys_alone(insi
     assert names(inside) == before
 
 
+def test_a_band_that_rehearses_apart_is_a_group_with_a_lesson_of_its_own(inside: Page) -> None:
+    inside.keyboard.press("b")
+    everybody = names(inside)
+    for name in ("Bram", "Hana"):
+        inside.get_by_role("button", name=re.compile(f"^{name}")).click()
+    inside.keyboard.press("o")
+    inside.get_by_label("Name of the group").fill("Monday reeds")
+    inside.keyboard.press("Enter")
+    expect(inside.get_by_role("button", name="Monday reeds", exact=True)).to_have_attribute("aria-pressed", "true")
+    assert [name.split()[0] for name in names(inside)] == ["Bram", "Hana"]
+    inside.keyboard.press("p")
+    expect(inside.get_by_label("What it is called")).to_have_value(re.compile("^Monday reeds of "))
+    inside.get_by_role("button", name="Not now").click()
+    inside.keyboard.press("x")
+    expect(inside.get_by_role("button", name="Everybody", exact=True)).to_have_attribute("aria-pressed", "true")
+    assert names(inside) == everybody
+    inside.keyboard.press("x")
+    inside.get_by_role("button", name="No group any more").click()
+    expect(inside.get_by_role("navigation", name="Groups")).to_have_count(0)
+    assert names(inside) == everybody, "who was in it is still there"
+
+
 def test_a_file_that_is_no_class_list_changes_nothing_and_says_what_to_do(inside: Page) -> None:
     inside.keyboard.press("b")
     names(inside)

@@ -6,6 +6,7 @@ import pytest
 
 from brevin.store import cards, classes, database, lessons, students
 from brevin.store.models import Membership, Person
+from tests.conftest import consent
 from tests.store.test_takes import new_take, read_once
 
 LIST = "Surname;First name;Plays\r\nQuillane;Ada;Clarinet\r\nVantréen;Bo;Trumpet\r\nFenn;Dara;Alto saxophone\r\nNoor;Eli;theremin\r\n"
@@ -73,6 +74,27 @@ def test_a_name_an_instrument_and_a_note_are_put_right(page, student) -> None:
     assert {key: member["student"][key] for key in right} == right
     assert page("POST", "/api/class/changes", json={"edit": [right | {"name": ""}]}).json["code"] == "bad_request"
     assert page("POST", "/api/class/changes", json={"edit": [right | {"id": 999_999}]}).status_code == 404
+
+
+def test_bands_that_rehearse_apart_are_groups_with_lessons_of_their_own(page, scope, student) -> None:
+    bo = students.add_student(scope, name="Bo Vantreen", instrument="trumpet")
+    for one in (student, bo):
+        consent(scope, one.id)
+    monday = page("POST", "/api/class/groups", json={"name": " Monday ", "student_ids": [student.id]}).json["id"]
+    assert page("POST", "/api/class/groups", json={"name": "Monday", "student_ids": [bo.id, student.id]}).json["id"] == monday, "who is in it stays"
+    assert page("POST", "/api/class/groups", json={"name": "  ", "student_ids": [bo.id]}).json["code"] == "bad_request"
+    assert page("POST", "/api/class/groups", json={"name": "Friday", "student_ids": [999_999]}).status_code == 404
+    assert page("GET", "/api/class").json["groups"] == [{"id": monday, "name": "Monday", "student_ids": [student.id, bo.id]}]
+    lesson = {"title": "L", "student_ids": [bo.id], "card_id": cards.cards(scope)[0].id, "group_id": monday}
+    assert page("POST", "/api/class/lesson", json=lesson).json == {"placed": 1, "left": []}
+    assert page("POST", "/api/class/lesson", json=lesson | {"group_id": 999_999}).status_code == 404
+    assert page("GET", "/api/today").json["lesson"]["group_name"] == "Monday"
+    assert page("POST", f"/api/class/groups/{monday}/out", json={"student_ids": [bo.id]}).json == {"done": True}
+    assert page("GET", "/api/class").json["groups"][0]["student_ids"] == [student.id]
+    page("POST", f"/api/class/groups/{monday}/out", json={"student_ids": [student.id]})
+    assert monday not in [one["id"] for one in page("GET", "/api/class").json["groups"]], "nobody is left in it"
+    assert page("GET", "/api/today").json["lesson"]["title"] == "L", "its lesson stays"
+    assert page("POST", f"/api/class/groups/{monday}/out", json={"student_ids": [student.id]}).status_code == 404
 
 
 def test_who_leaves_is_gone_from_the_class_and_comes_back_and_who_has_takes_is_not_dropped(page, scope, student, clip) -> None:

@@ -9,7 +9,7 @@ import pytest
 
 from brevin.edge.growing import begun
 from brevin.edge.pictures import Pictures
-from brevin.store import benches, cards, database, drawings, instruments, lessons, programmes, sounds, students, takes
+from brevin.store import benches, cards, database, drawings, groups, instruments, lessons, programmes, sounds, students, takes
 from brevin.store.scope import HOUSE, ROLES, Scope
 from brevin.web.permissions import MAY, NEEDS, OPEN, allowed
 from tests.conftest import CHECK
@@ -23,6 +23,7 @@ BODIES: dict[str, dict] = {
     "takes.edit": {"first_inhale_s": 3.0}, "said.overrule": {"criterion": "pause", "state": "watch"}, "said.cue_given": {"criterion": "pause"},
     "takes.say_felt": {"felt": "low"}, "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
     "classroom.give_consents": {"student_ids": [1], "given_by": "g", "until_day": str(TODAY + timedelta(days=3))},
+    "classroom.put_in": {"name": "Monday", "student_ids": [1]}, "classroom.take_out": {"student_ids": [1]},
     "classroom.plan_lesson": {"title": "L", "student_ids": [1], "card_id": 0},
     "lesson.put_in_front": {"seat_id": 0}, "lesson.reorder": {"seat_ids": [1]}, "cards.new_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"},
     "cards.change_card": {"rung": 1, "title": "R", "card": "3-0-4@72x3"}, "phone.invite": {"name": "N", "role": "assistant"},
@@ -70,6 +71,7 @@ def things(scope: Scope, store, student, clip) -> dict[str, object]:
         "student_id": student.id,
         "seat_id": lesson.seats[0].id,
         "card_id": card.id,
+        "group_id": groups.put_in(scope, "Monday", [student.id]),
         "lesson_id": lesson.id,
         "name": clip.stored_name,
         "key": filmed.key,

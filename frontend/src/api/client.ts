@@ -20,6 +20,7 @@ export type State = Verdict["state"];
 export type ClassList = Schemas["ListOut"];
 export type ListRow = Schemas["ListRow"];
 export type Member = Schemas["MemberOut"];
+export type Group = Schemas["GroupOut"];
 export type ClassChanges = Partial<Schemas["ChangesIn"]>;
 export type FirstIn = Schemas["FirstIn"];
 export type LadderCard = Schemas["LadderCard"];

@@ -210,6 +210,26 @@ export function useWithdraw() {
   });
 }
 
+/** Puts students into the group of a name; tells its key. */
+export function usePutInGroup() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ name, ids }: { name: string; ids: number[] }) =>
+      body(await client.POST("/api/class/groups", { body: { name, student_ids: ids } })).id,
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["class"] }),
+  });
+}
+
+/** Takes students out of a group. */
+export function useTakeOutOfGroup() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ id, ids }: { id: number; ids: number[] }) =>
+      body(await client.POST("/api/class/groups/{group_id}/out", { params: { path: { group_id: id } }, body: { student_ids: ids } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["class"] }),
+  });
+}
+
 /** Every row that is judged; they change with a release only. */
 export const useJudgedRows = () =>
   useQuery({ queryKey: ["rows"], staleTime: Infinity, queryFn: async () => body(await client.GET("/api/rules/rows")).rows });

@@ -2,8 +2,8 @@ import { useRef, useState, type ChangeEvent } from "react";
 import { DropZone } from "react-aria-components";
 import styled from "styled-components";
 
-import type { ClassChanges, ClassList, Member } from "../api/client";
-import { useChangeClass, useClass, useLookAtList } from "../api/queries";
+import type { ClassChanges, ClassList, Group, Member } from "../api/client";
+import { useChangeClass, useClass, useLookAtList, usePutInGroup, useTakeOutOfGroup } from "../api/queries";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { useKeys } from "../design/keys";
@@ -18,6 +18,8 @@ import { Band } from "./Band";
 import { Consents } from "./Consents";
 import { Dropped } from "./Dropped";
 import { AddStudent, EditStudent, Letters, Withdrawing } from "./forms";
+import { choices, inGroup, nextGroup } from "./groups";
+import { Groups, IntoGroup } from "./Groups";
 import { NextLesson } from "./NextLesson";
 import { Spared } from "./Spared";
 import { undoOf } from "./undo";
@@ -69,7 +71,7 @@ const Row = styled.div`
   flex-wrap: wrap;
   gap: 10px;
 `;
-type Doing = "" | "add" | "consent" | "lesson" | "withdraw" | "spare" | "edit";
+type Doing = "" | "add" | "consent" | "lesson" | "withdraw" | "spare" | "edit" | "group";
 type Made = { words: string; undo: ClassChanges };
 const LISTS = ".csv,text/csv,.txt";
 
@@ -84,10 +86,16 @@ export function ClassPage({ programme, may }: { programme: string; may: boolean 
       </p>
     );
   if (!found.data) return <Message title="The class did not load" text={found.error.message} onRetry={() => found.refetch()} />;
-  return <TheClass members={found.data.members} programme={programme} may={may} />;
+  return (
+    <TheClass everybody={found.data.members} groups={choices(found.data.groups, found.data.members)} programme={programme} may={may} />
+  );
 }
 
-function TheClass({ members, programme, may }: { members: Member[]; programme: string; may: boolean }) {
+type ClassProps = { everybody: Member[]; groups: Group[]; programme: string; may: boolean };
+
+function TheClass({ everybody, groups, programme, may }: ClassProps) {
+  const [shown, setShown] = useState<number | null>(null);
+  const group = groups.find(({ id }) => id === shown) ?? null;
   const [now] = useState(() => new Date());
   const going = useRun();
   const [picked, setPicked] = useState<Set<number>>(new Set());
@@ -95,8 +103,18 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
   const [list, setList] = useState<{ file: string; found: ClassList } | null>(null);
   const [made, setMade] = useState<Made | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
+  const members = list ? everybody : inGroup(everybody, group); // a list is of the whole class
+  const putIn = usePutInGroup();
+  const out = useTakeOutOfGroup();
   const look = useLookAtList();
   const change = useChangeClass();
+  const show = (id: number | null) => {
+    setShown(id);
+    setPicked(new Set());
+    setDoing("");
+  };
+  const takeOut = (one: Group, ids: number[]) =>
+    out.mutate({ id: one.id, ids }, { onSuccess: () => (ids.length === one.student_ids.length ? show(null) : setPicked(new Set())) });
   const chosen = members.filter((one) => picked.has(one.student.id));
   const meant = chosen.length ? chosen : members;
   const turn = (id: number) => setPicked(new Set(picked.has(id) ? [...picked].filter((one) => one !== id) : [...picked, id]));
@@ -107,12 +125,13 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
   const make = (changes: ClassChanges, words: string) =>
     change.mutate(changes, {
       onSuccess: (ids) => {
-        setMade({ words, undo: undoOf(changes, ids, members) });
+        setMade({ words, undo: undoOf(changes, ids, everybody) });
         setList(null);
         setDoing("");
         setPicked(new Set());
       },
     });
+  const trouble = look.error ?? change.error ?? out.error;
   const takeBack = () => made && change.mutate(made.undo, { onSuccess: () => setMade(null) });
   const drop = async (items: { kind: string; getFile?: () => Promise<File> }[]) => {
     const file = items.find((item) => item.kind === "file");
@@ -125,6 +144,13 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
     { key: "p", does: "plan the next lesson", run: () => setDoing("lesson"), off: !may || !members.length },
     { key: "e", does: "name, instrument and note of who is chosen", run: () => setDoing("edit"), off: !may || chosen.length !== 1 },
     { key: "n", does: "what is not measured for who is chosen", run: () => setDoing("spare"), off: !may || chosen.length !== 1 },
+    { key: "o", does: "into a group: those who are chosen", run: () => setDoing("group"), off: !may || !chosen.length },
+    {
+      key: "x",
+      does: "the next group",
+      run: () => show(nextGroup(groups, shown)),
+      off: !groups.length || list !== null,
+    },
     { key: "z", does: "take the last change back", run: takeBack, off: !made },
   ]);
   return (
@@ -135,8 +161,9 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
           <h1>{programme}</h1>
           <p>{members.length ? classWords(members, now) : "nobody is in the class yet"}</p>
         </Head>
+        {!list && <Groups groups={groups} shown={shown} onShow={show} />}
         <Band places={placesOf(members, list?.found ?? null)} chosen={picked} now={now} onTurn={turn} />
-        {members.length > 0 && <Consents members={members} programme={programme} now={now} />}
+        {members.length > 0 && <Consents key={shown} members={members} programme={programme} now={now} />}
       </div>
       <Aside>
         {list ? (
@@ -166,7 +193,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
               )}
               {doing === "" && members.length > 0 && (
                 <>
-                  <h2>{chosen.length ? `${chosen.length} chosen` : "Everybody"}</h2>
+                  <h2>{chosen.length ? `${chosen.length} chosen` : (group?.name ?? "Everybody")}</h2>
                   <Row>
                     <Action large letter="K" onPress={() => setDoing("consent")}>
                       Letters are back
@@ -190,10 +217,21 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
                       </>
                     )}
                     {chosen.length > 0 && (
+                      <Action large letter="O" onPress={() => setDoing("group")}>
+                        Into a group
+                      </Action>
+                    )}
+                    {group && (
                       <Action
                         large
-                        onPress={() => make({ leave: chosen.map((one) => one.student.id) }, `${namesOf(chosen)} left the class.`)}
+                        isDisabled={out.isPending}
+                        onPress={() => takeOut(group, chosen.length ? idsOf(chosen) : group.student_ids)}
                       >
+                        {chosen.length ? `Out of ${group.name}` : "No group any more"}
+                      </Action>
+                    )}
+                    {chosen.length > 0 && (
+                      <Action large onPress={() => make({ leave: idsOf(chosen) }, `${namesOf(chosen)} left the class.`)}>
                         Left the class
                       </Action>
                     )}
@@ -209,6 +247,15 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
               )}
               {doing === "consent" && <Letters members={meant} onDone={() => setDoing("")} />}
               {doing === "withdraw" && chosen[0] && <Withdrawing member={chosen[0]} onDone={() => setDoing("")} />}
+              {doing === "group" && (
+                <IntoGroup
+                  groups={groups}
+                  who={namesOf(chosen)}
+                  trouble={putIn.error?.message}
+                  onPut={(name) => putIn.mutate({ name, ids: idsOf(chosen) }, { onSuccess: show })}
+                  onNone={() => setDoing("")}
+                />
+              )}
               {doing === "edit" && chosen[0] && (
                 <EditStudent
                   member={chosen[0]}
@@ -221,6 +268,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
                 <NextLesson
                   ids={meant.filter((one) => one.student.may_film_until !== null).map((one) => one.student.id)}
                   now={now}
+                  group={group}
                   onNone={() => setDoing("")}
                 />
               )}
@@ -235,7 +283,7 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
             </Action>
           </Said>
         )}
-        {(look.error ?? change.error) && <Said role="alert">{(look.error ?? change.error)!.message}</Said>}
+        {trouble && <Said role="alert">{trouble.message}</Said>}
         <input
           ref={chooser}
           type="file"
@@ -254,4 +302,5 @@ function TheClass({ members, programme, may }: { members: Member[]; programme: s
   );
 }
 
+const idsOf = (members: Member[]) => members.map((one) => one.student.id);
 const namesOf = (members: Member[]) => members.map((one) => firstName(one.student.name)).join(", ");

@@ -3,6 +3,7 @@ import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
+import type { Group } from "../api/client";
 import { useCards, usePlanLesson } from "../api/queries";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
@@ -31,12 +32,12 @@ const BEFORE_MIN = 4;
 const AFTER_MIN = 6;
 
 /** The next lesson in under a minute: what is asked, how long, and who fits, those first who need a look most. */
-export function NextLesson({ ids, now, onNone }: { ids: number[]; now: Date; onNone: () => void }) {
+export function NextLesson({ ids, now, group, onNone }: { ids: number[]; now: Date; group: Group | null; onNone: () => void }) {
   const go = useNavigate();
   const plan = usePlanLesson();
   const cards = useCards().data?.cards ?? [];
   const [asked, setAsked] = useState({
-    title: `Lesson of ${dayWords(now.toISOString().slice(0, 10))}`,
+    title: `${group?.name ?? "Lesson"} of ${dayWords(now.toISOString().slice(0, 10))}`,
     card: "",
     minutes: "40",
     each: "1.5",
@@ -48,6 +49,7 @@ export function NextLesson({ ids, now, onNone }: { ids: number[]; now: Date; onN
     plan.mutate(
       {
         title: asked.title,
+        group_id: group?.id ?? null,
         card_id: Number(asked.card || cards[0]?.id),
         student_ids: ids,
         minutes: Number(asked.minutes),

@@ -157,7 +157,8 @@ def due(scope: Scope, student_ids: Sequence[int]) -> list[Due]:
 
 @dataclass(frozen=True)
 class LessonWish:
-    """What a lesson is to be. each_min: minutes a student takes; before_min, after_min: what the class does together."""
+    """What a lesson is to be. each_min: minutes a student takes; before_min, after_min: what the class does together; group_id: whose lesson, None =
+    everybody's."""
 
     title: str
     starts_at: datetime
@@ -167,14 +168,16 @@ class LessonWish:
     each_min: float
     before_min: float
     after_min: float
+    group_id: int | None = None
 
 
 def plan_lesson(scope: Scope, student_ids: Sequence[int], wish: LessonWish) -> Rota:
-    """A new lesson with its chairs in the order of need. Returns who sits where and who has to wait for the next. Raises ValueError."""
+    """A new lesson with its chairs in the order of need. Returns who sits where and who has to wait for the next. Raises ValueError, NotThere."""
     found = rota(due(scope, student_ids), minutes=wish.minutes, each_min=wish.each_min, before_min=wish.before_min, after_min=wish.after_min)
     instruments = {one.id: one.instrument for one in students.students(scope)}
     with db.connection_context(), db.atomic():
-        lesson = lessons.add_lesson(scope, title=wish.title, group_id=everybody(scope), starts_at=wish.starts_at, minutes=wish.minutes)
+        group = everybody(scope) if wish.group_id is None else wish.group_id
+        lesson = lessons.add_lesson(scope, title=wish.title, group_id=group, starts_at=wish.starts_at, minutes=wish.minutes)
         for place, (student_id, minute) in enumerate(found.placed, start=1):
             check = replace(wish.check, instrument=instruments[student_id])
             lessons.add_seat(scope, lesson, student_id=student_id, place=place, minute=minute, check=check, side=wish.side)

@@ -29,9 +29,37 @@ class MemberOut(BaseModel):
     consents: list[ConsentOut]
 
 
+class GroupOut(BaseModel):
+    """A band that rehearses by itself, with who is in it, those who left as well."""
+
+    id: int
+    name: str
+    student_ids: list[int]
+
+
+class GroupIn(BaseModel):
+    """Who is put into the group of that name."""
+
+    name: str = Field(max_length=120, pattern=r"\S")
+    student_ids: list[int] = Field(min_length=1, max_length=1000)
+
+
+class GroupOf(BaseModel):
+    id: int
+
+
+class GroupPath(BaseModel):
+    group_id: int
+
+
+class OutOfGroup(BaseModel):
+    student_ids: list[int] = Field(min_length=1, max_length=1000)
+
+
 class ClassOut(BaseModel):
     members: list[MemberOut]
     instruments: list[Instrument]
+    groups: list[GroupOut]
 
 
 class ListRow(BaseModel):
@@ -122,8 +150,9 @@ class Withdrawn(BaseModel):
 
 
 class LessonIn(BaseModel):
-    """starts_at: now where it is not said; each_min: minutes a student takes."""
+    """starts_at: now where it is not said; each_min: minutes a student takes; group_id: whose lesson it is, null = everybody's."""
 
+    group_id: int | None = None
     title: str = Field(min_length=1, max_length=120)
     student_ids: list[int] = Field(min_length=1, max_length=1000)
     card_id: int

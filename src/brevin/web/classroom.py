@@ -10,10 +10,26 @@ from brevin.core.kinds import INSTRUMENTS
 from brevin.core.plan.roster import Known, changes_of, rows_of
 from brevin.edge.tables import MOST_BYTES, csv_of, table_of
 from brevin.ops import files as sweeping
-from brevin.store import cards, classes
+from brevin.store import cards, classes, groups
 from brevin.store.database import now
 from brevin.web.auth import member, scope
-from brevin.web.class_schemas import Added, ChangesIn, ClassOut, ConsentOut, ConsentsIn, LessonIn, LessonMade, ListOut, MemberOut, NewStudentIn
+from brevin.web.class_schemas import (
+    Added,
+    ChangesIn,
+    ClassOut,
+    ConsentOut,
+    ConsentsIn,
+    GroupIn,
+    GroupOf,
+    GroupOut,
+    GroupPath,
+    LessonIn,
+    LessonMade,
+    ListOut,
+    MemberOut,
+    NewStudentIn,
+    OutOfGroup,
+)
 from brevin.web.problems import SENTENCES, Refused
 from brevin.web.routes import routes_of
 from brevin.web.schemas import Done
@@ -27,7 +43,21 @@ SOON = timedelta(minutes=5)  # a lesson without a time of its own begins now
 def everybody() -> Response:
     """Everybody who is here, with when they were last seen."""
     found = [_member_out(one) for one in classes.members(scope())]
-    return answer(ClassOut(members=found, instruments=list(INSTRUMENTS)))
+    bands = [GroupOut(id=one.id, name=one.name, student_ids=list(one.student_ids)) for one in groups.groups(scope())]
+    return answer(ClassOut(members=found, instruments=list(INSTRUMENTS), groups=bands))
+
+
+@routes.post("/groups", responses={200: GroupOf})
+def put_in(body: GroupIn) -> Response:
+    """Put students into a group; one of a name that is new is made."""
+    return answer(GroupOf(id=groups.put_in(scope(), body.name.strip(), body.student_ids)))
+
+
+@routes.post("/groups/<int:group_id>/out", responses={200: Done})
+def take_out(path: GroupPath, body: OutOfGroup) -> Response:
+    """Take students out of a group; one that nobody is left in is none any more."""
+    groups.take_out(scope(), path.group_id, body.student_ids)
+    return answer(Done(done=True))
 
 
 def _member_out(one: classes.Member) -> MemberOut:
@@ -89,7 +119,7 @@ def plan_lesson(body: LessonIn) -> Response:
     check = replace(cards.card(scope(), body.card_id).check, position=body.position)
     wish = classes.LessonWish(
         title=body.title, starts_at=body.starts_at or now() + SOON, check=check, side=body.side, minutes=body.minutes, each_min=body.each_min,
-        before_min=body.before_min, after_min=body.after_min,
+        before_min=body.before_min, after_min=body.after_min, group_id=body.group_id,
     )  # fmt: skip
     try:
         found = classes.plan_lesson(scope(), body.student_ids, wish)

@@ -17,7 +17,7 @@ MAY: dict[Acting, frozenset[Permission]] = {
 NEEDS: dict[str, Permission] = {
     "auth.sign_out": "room", "auth.choose_programme": "read", "events.stream": "room",
     "classroom.everybody": "read", "classroom.look_at_list": "class", "classroom.list_file": "class", "classroom.change": "class",
-    "classroom.give_consents": "consent", "classroom.plan_lesson": "class",
+    "classroom.give_consents": "consent", "classroom.plan_lesson": "class", "classroom.put_in": "class", "classroom.take_out": "class",
     "cards.ladder": "read", "cards.new_card": "class", "cards.change_card": "class", "cards.delete_card": "class", "cards.allow_empty": "rules",
     "cards.show": "class", "cards.hide": "class", "cards.shown": "room",
     "live.ready": "room", "live.mirror": "film", "live.face": "film", "takes.say_felt": "room",

@@ -460,6 +460,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/class/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put students into a group; one of a name that is new is made. */
+        post: operations["classroom_put_in_groups_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/groups/{group_id}/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take students out of a group; one that nobody is left in is none any more. */
+        post: operations["classroom_take_out_groups__int_group_id__out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/class/lesson": {
         parameters: {
             query?: never;
@@ -2090,6 +2124,8 @@ export interface components {
         };
         /** ClassOut */
         ClassOut: {
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
             /** Instruments */
             instruments: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba")[];
             /** Members */
@@ -2695,6 +2731,33 @@ export interface components {
             stands: boolean;
         };
         /**
+         * GroupIn
+         * @description Who is put into the group of that name.
+         */
+        GroupIn: {
+            /** Name */
+            name: string;
+            /** Student Ids */
+            student_ids: number[];
+        };
+        /** GroupOf */
+        GroupOf: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * GroupOut
+         * @description A band that rehearses by itself, with who is in it, those who left as well.
+         */
+        GroupOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Student Ids */
+            student_ids: number[];
+        };
+        /**
          * HandsSeen
          * @description How high the hands on the instrument were, percent of trunk above the mouth (under 0: below it); raised: how often; stills: moments worth a picture.
          */
@@ -2982,7 +3045,7 @@ export interface components {
         };
         /**
          * LessonIn
-         * @description starts_at: now where it is not said; each_min: minutes a student takes.
+         * @description starts_at: now where it is not said; each_min: minutes a student takes; group_id: whose lesson it is, null = everybody's.
          */
         LessonIn: {
             /**
@@ -3002,6 +3065,11 @@ export interface components {
              * @default 1.5
              */
             each_min: number;
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id: number | null;
             /**
              * Minutes
              * @default 40
@@ -3469,6 +3537,11 @@ export interface components {
             lines_px: number[][][];
             /** T S */
             t_s: number;
+        };
+        /** OutOfGroup */
+        OutOfGroup: {
+            /** Student Ids */
+            student_ids: number[];
         };
         /**
          * OverruledOut
@@ -5853,6 +5926,74 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ConsentsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_put_in_groups_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupOf"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    classroom_take_out_groups__int_group_id__out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutOfGroup"];
             };
         };
         responses: {

@@ -85,6 +85,12 @@ def test_a_band_that_rehearses_apart_is_a_group_with_a_lesson_of_its_own(inside:
     inside.keyboard.press("Enter")
     expect(inside.get_by_role("button", name="Monday reeds", exact=True)).to_have_attribute("aria-pressed", "true")
     assert [name.split()[0] for name in names(inside)] == ["Bram", "Hana"]
+    inside.keyboard.press("a")
+    inside.get_by_label("Name", exact=True).fill("Late Joiner")
+    inside.keyboard.press("Enter")
+    expect(inside.get_by_role("button", name=re.compile("^Late Joiner"))).to_be_visible()
+    inside.keyboard.press("z")
+    expect(inside.get_by_role("button", name=re.compile("^Late Joiner"))).to_have_count(0)
     inside.keyboard.press("p")
     expect(inside.get_by_label("What it is called")).to_have_value(re.compile("^Monday reeds of "))
     inside.get_by_role("button", name="Not now").click()

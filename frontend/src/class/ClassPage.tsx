@@ -126,6 +126,7 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
     change.mutate(changes, {
       onSuccess: (ids) => {
         setMade({ words, undo: undoOf(changes, ids, everybody) });
+        if (group && !list && ids.length) putIn.mutate({ name: group.name, ids }); // who joins while a group is shown joins it
         setList(null);
         setDoing("");
         setPicked(new Set());

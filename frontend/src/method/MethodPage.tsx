@@ -177,7 +177,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
             <WouldChange
               would={shown}
               about={QUESTIONS[way?.question ?? now ?? "breathing_in"].changes}
-              hint={(preview?.takes ?? 0) > 0}
+              hint={preview?.takes !== 0}
               may={may}
               onTake={line ? null : take}
               onLeave={leave}

@@ -133,7 +133,7 @@ export function Schools({ method, now, may, preview, onAnswer, onPoint }: Props)
             </Way>
           );
         })}
-        {!preview?.takes && schools.length < WAYS && <p>{QUESTIONS[question].changes}</p>}
+        {preview?.takes === 0 && schools.length < WAYS && <p>{QUESTIONS[question].changes}</p>}
       </Ways>
     </Row>
   ));

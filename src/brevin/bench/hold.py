@@ -68,7 +68,7 @@ def _alarm(verdict: Verdict) -> bool:
 
 def measure() -> Measured:
     """Read every clip of the set that was made, write the page, and give its figures."""
-    clips = [number for number in range(COUNT) if (CLIPS / f"{drawn(number).script.name}.mp4").exists()]
+    clips = [number for number in range(COUNT) if (CLIPS / f"{drawn(number).script.name}.json").exists()]  # written last: one that was broken off has none
     if not clips:
         print("brevin: make the clips first: python -m brevin.standin.holds .build/holds, with requirements/standin.txt installed", file=sys.stderr)
         return Measured("hold", {"clips": 0.0}, {"clips": (">=", 1.0)})

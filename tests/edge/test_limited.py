@@ -1,6 +1,7 @@
 """Children with limits: what they may not do ends them, not us."""
 
 import os
+import pickle
 import subprocess
 import sys
 import time
@@ -9,7 +10,7 @@ from pathlib import Path
 
 import pytest
 
-from brevin.core.errors import ClipUnusable
+from brevin.core.errors import ClipUnusable, InvalidInput
 from brevin.edge.clip_work import PROBE_LIMITS, looked_over
 from brevin.edge.limited import Children, Died, Limits
 from brevin.ops.settings import ROOT
@@ -128,3 +129,9 @@ def test_pictures_larger_than_any_phones_are_refused_before_they_are_decoded(chi
     with pytest.raises(ClipUnusable) as why:
         children.call(looked_over, str(huge), limits=PROBE_LIMITS)
     assert (why.value.code, why.value.facts["width_px"]) == ("too_many_pixels", 7680)
+
+
+@pytest.mark.parametrize("why", [ClipUnusable("not_a_video"), InvalidInput("bad_days", wanted="a later day")])
+def test_why_a_clip_is_none_is_the_same_on_the_other_side_of_a_process(why: ClipUnusable | InvalidInput) -> None:
+    there = pickle.loads(pickle.dumps(why))
+    assert (type(there), there.code, there.facts) == (type(why), why.code, why.facts)

@@ -2,7 +2,7 @@ import { useState, type FormEvent } from "react";
 import { Form } from "react-aria-components";
 import styled from "styled-components";
 
-import type { ClassChanges, Member } from "../api/client";
+import type { ClassChanges, Group, Member } from "../api/client";
 import { useGiveConsents, useWithdraw } from "../api/queries";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said, TextLine } from "../design/Fields";
@@ -192,6 +192,36 @@ export function Withdrawing({ member, onDone }: { member: Member; onDone: () => 
       </Action>
       <Action large isDisabled={withdraw.isPending} onPress={() => withdraw.mutate({ id, purpose })}>
         {deletes ? "Delete the clips" : "Put it on record"}
+      </Action>
+    </Fields>
+  );
+}
+
+const NEW = "";
+type Into = { groups: Group[]; who: string; trouble: string | undefined; onPut: (name: string) => void; onNone: () => void };
+
+/** Puts who is chosen into a group that is there, or into a new one. */
+export function IntoGroup({ groups, who, trouble, onPut, onNone }: Into) {
+  const [known, setKnown] = useState(groups[0]?.name ?? NEW);
+  const [name, setName] = useState("");
+  const into = known === NEW ? name.trim() : known;
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    if (into) onPut(into);
+  };
+  const options = [...groups.map((one) => ({ value: one.name, words: one.name })), { value: NEW, words: "a new one" }];
+  return (
+    <Fields onSubmit={send}>
+      <h2>Into a group</h2>
+      <p>{who}. A group has lessons of its own; a student may be in several.</p>
+      {groups.length > 0 && <ChoiceLine label="Group" value={known} options={options} onChange={setKnown} />}
+      {known === NEW && <TextLine label="Name of the group" value={name} onChange={setName} isRequired autoFocus maxLength={120} />}
+      {trouble && <Said role="alert">{trouble}</Said>}
+      <Action main large type="submit">
+        Put them in
+      </Action>
+      <Action large onPress={onNone}>
+        Not now
       </Action>
     </Fields>
   );

@@ -71,7 +71,7 @@ export function Filmed({ seat, next, before, onFelt, onToday }: FilmedProps) {
       <p role="status">Filmed, and on its way.</p>
       <h1>
         {firstName(seat.student.name)}
-        {asked ? `, ${asked.question}` : ": the first one is there."}
+        {asked ? `, ${asked.question}` : ", that was the first one."}
       </h1>
       <Answers>
         {answers.map(({ felt, words }, i) => (

@@ -1,5 +1,5 @@
-"""The breath in the clips of posture and hold, with instruments up: for docs/hold.md. Those clips are made by another camera, with bodies, sleeves and fingers
-that no constant of the breath was set from; their second bodies are unseen."""
+"""The breath in the clips of posture and hold, with instruments up: for docs/hold.md. No constant of the breath was fitted to those clips; ten of them, of both
+bodies, were among the sets looked at when the belly's height was chosen."""
 
 from collections.abc import Mapping
 from statistics import median
@@ -29,7 +29,8 @@ def section(parts: Mapping[str, Mapping[str, Tally]]) -> list[str]:
     """The page's lines. parts: tuned and unseen, each by instrument."""
     lines = ["", "## The breath in these clips", ""]
     lines += [
-        "Side views, side by side with what was planted; a front view tells no amounts and is not counted. Nothing of the breath was set from these clips.",
+        "Side views, beside what was planted; a front view tells no amounts and is not counted. No constant of the breath was fitted to these clips; ten of"
+        " them, of both bodies, were among the sets looked at when the belly's height was chosen.",
         "", "| bodies | instrument | clips | breaths found | extra | right pattern | another one | unclear |", "|---|---|---|---|---|---|---|---|",
     ]  # fmt: skip
     for part, own in parts.items():

@@ -7,6 +7,8 @@ AnalysisError
 Errors carry a code and facts, never prose; the words for people are in ``core.verdict.reasons``.
 """
 
+from collections.abc import Callable, Mapping
+
 __all__ = ["AnalysisError", "ClipUnusable", "InvalidInput"]
 
 
@@ -21,6 +23,10 @@ class AnalysisError(Exception):
         self.code = code
         self.facts = facts
 
+    def __reduce__(self) -> tuple[Callable[..., "AnalysisError"], tuple[object, ...]]:
+        """Code and facts on the way to another process: by itself an exception is made anew from its arguments in a row."""
+        return _again, (type(self), self.code, self.facts)
+
 
 class InvalidInput(AnalysisError):
     """A parameter outside what is allowed."""
@@ -28,3 +34,7 @@ class InvalidInput(AnalysisError):
 
 class ClipUnusable(AnalysisError):
     """A file that holds nothing to read: not a video, empty, cut off, sound only."""
+
+
+def _again(kind: type[AnalysisError], code: str, facts: Mapping[str, object]) -> AnalysisError:
+    return kind(code, **facts)

@@ -26,10 +26,10 @@ def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
     held = HELD[instrument]
     if playing.view not in held.views:
         return [Measure(key, NotMeasured("view_unserved")) for key in KEYS]
-    found, unsure_deg = looks(playing, held)
+    found = looks(playing, held)
     if not found:
         return [Measure(key, NotMeasured("not_found"), samples=0) for key in KEYS]
-    level_deg = np.array([one.level_deg for one in found])
+    level_deg, unsure_deg = np.array([one.level_deg for one in found]), float(np.median([one.unsure_deg for one in found]))
     low, high = held.within_deg
     if playing.tapped is None and not low <= float(np.median(level_deg)) <= high:
         return [Measure(key, NotMeasured("points_elsewhere"), samples=0) for key in KEYS]

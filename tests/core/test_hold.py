@@ -216,17 +216,20 @@ def test_elbows_come_back_from_the_front(left: float, right: float) -> None:
         SHOULDER_L=(middle + 50, up), SHOULDER_R=(middle - 50, up), ELBOW_L=(middle + 50 + out(left), up + 70), ELBOW_R=(middle - 50 - out(right), up + 70)
     )
     seen = Playing("front", [(t_s, body) for t_s in TIMES], (), 0.0)
-    assert value(elbows(seen), "elbow_left_deg").value == pytest.approx(left, abs=0.2)
-    assert value(elbows(seen), "elbow_right_deg").value == pytest.approx(right, abs=0.2)
-    assert value(elbows(replace(seen, view="side-left")), "elbow_left_deg") == NotMeasured("view_unserved")
+    assert value(elbows(seen, "clarinet"), "elbow_left_deg").value == pytest.approx(left, abs=0.2)
+    assert value(elbows(seen, "clarinet"), "elbow_right_deg").value == pytest.approx(right, abs=0.2)
+    assert value(elbows(replace(seen, view="side-left"), "clarinet"), "elbow_left_deg") == NotMeasured("view_unserved")
 
 
-@pytest.mark.parametrize(("deg", "told"), [(-30.0, False), (-14.0, False), (-4.0, True), (0.0, True)])
-def test_an_arm_that_crosses_the_body_tells_no_clearance_and_one_that_touches_it_does(deg: float, told: bool) -> None:
+@pytest.mark.parametrize(
+    ("instrument", "deg", "told"),
+    [("clarinet", -30.0, False), ("clarinet", -14.0, False), ("clarinet", -4.0, True), ("clarinet", 0.0, True), ("flute", -4.0, False), ("flute", 4.0, True)],
+)
+def test_an_arm_that_crosses_the_body_tells_no_clearance_and_one_that_touches_it_does(instrument: str, deg: float, told: bool) -> None:
     middle, up = HIP_PX[0], HIP_PX[1] - TRUNK_PX
     out = TRUNK_PX * (UPPER_ARM_TRUNKS * math.sin(math.radians(deg)) + JOINT_OUTSIDE_TRUNKS)
     body = player(SHOULDER_L=(middle + 50, up), SHOULDER_R=(middle - 50, up), ELBOW_L=(middle + 50 + out, up + 70), ELBOW_R=(middle - 80, up + 70))
-    found = value(elbows(Playing("front", [(t_s, body) for t_s in TIMES], (), 0.0)), "elbow_left_deg")
+    found = value(elbows(Playing("front", [(t_s, body) for t_s in TIMES], (), 0.0), instrument), "elbow_left_deg")
     assert found.value == pytest.approx(deg, abs=0.2) if told else found == NotMeasured("arm_crosses")
 
 

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.kinds import IMPORTANCE, State
-from brevin.core.measure import Amount, Measure, NotMeasured
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.report import Reason, Verdict
@@ -267,6 +267,13 @@ def test_a_verdict_follows_from_the_interval(band: Band, value: float, half_widt
         assert band.steady_low <= value <= band.steady_high
     if state == "work":
         assert value < band.work_low or value > band.work_high
+
+
+@given(st.floats(-1.5, 4.0), st.floats(0.01, 3.0))
+def test_a_fault_is_named_only_where_it_lies_over_its_limit_by_more_than_it_is_unsure(over: float, half_width: float) -> None:
+    found = judged([m if m.key != "shoulder_rise" else Measure(m.key, Amount(1.5 + over, half_width), breath=0) for m in breath()])["shoulders_still"]
+    assert found.reason == "too_unsure" or found.outside == (over > half_width / NORMAL_90)
+    assert not (found.outside and found.state == "steady")
 
 
 def test_every_criterion_has_its_row_and_its_words_and_no_threshold_is_infinite() -> None:

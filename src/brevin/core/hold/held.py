@@ -47,7 +47,7 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
     )
     return [
         *axis(looked, told.instrument),
-        *elbows(looked),
+        *elbows(looked, told.instrument),
         *wrists(looked),
         hands_order.order(looked),
         *raising.raising(told.hands, seen, stance.view, told.ahead),

@@ -13,7 +13,7 @@ from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
 from brevin.core.track import Body, Floats
 
 ARM_PCT = 13.0  # of trunk: from the middle of an arm to the border of its sleeve, an elbow's point included
-OVER_ARM_PCT = 30.0  # an arm that comes so near to the top of a shoulder from below lifts or hides it
+OVER_ARM_PCT = 20.0  # an arm that comes so near to the top of a shoulder from below lifts or hides it
 UPPER_ARM_FROM = 0.5  # of the upper arm: nearer to the shoulder it is the shoulder
 ARMS = np.array(lm.ARM_PIECES)  # the key points at both ends of each piece
 UPPER = np.isin(ARMS[:, 0], (lm.SHOULDER_L, lm.SHOULDER_R))

@@ -15,8 +15,8 @@ LEAST_TRUNK_PX = 20.0  # a smaller one has no outline to speak of
 INSIDE = 0.5  # of the mask
 
 
-def shape_of(mask: NDArray[np.float32], body: Body) -> Shape | None:
-    """The outline about a body's own trunk. mask: [height, width], 0 to 1; None where the trunk is too small."""
+def shape_of(mask: NDArray[np.float32], body: Body, over_mask: NDArray[np.float32] | None = None) -> Shape | None:
+    """The outline about a body's own trunk. mask: [height, width], 0 to 1; over_mask: a sharper one about the shoulders; None where the trunk is too small."""
     hips, shoulders = lm.hips(body), lm.shoulders(body)
     trunk_px = lm.trunk_px(body)
     if trunk_px < LEAST_TRUNK_PX:
@@ -29,7 +29,7 @@ def shape_of(mask: NDArray[np.float32], body: Body) -> Shape | None:
     over = []
     for side in (-1.0, 1.0):
         below = shoulders + np.column_stack([side * ASIDE_PCT / 100.0 * trunk_px, np.full(len(ASIDE_PCT), under_px)])
-        over.append(_way_out(mask, below, np.array([0.0, -1.0]), reach_px + under_px) - under_px)
+        over.append(_way_out(mask if over_mask is None else over_mask, below, np.array([0.0, -1.0]), reach_px + under_px) - under_px)
     return Shape(beside_pct=np.stack(beside) * 100.0 / trunk_px, over_pct=np.stack(over) * 100.0 / trunk_px)
 
 

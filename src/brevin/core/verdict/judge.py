@@ -91,7 +91,7 @@ def cue(found: Sequence[Verdict], order: Sequence[Importance] = IMPORTANCE) -> C
     """The one sentence to say next: a clear fault before one to watch, in the programme's order of importance, of those the commonest, then by the table;
     praise where nothing lies outside its band, and of a breath only where a breath was judged.
 
-    A value inside its steady band whose interval reaches over a limit is watched, not spoken of.
+    A value that is not clearly outside its steady band is watched, not spoken of.
     """
     for state in ("work", "watch"):
         faults = [v for v in found if v.state == state and v.outside]
@@ -131,7 +131,7 @@ def _tells_nothing(amount: Amount, band: Band) -> bool:
 def _mark(row: Criterion, breath: int, amount: Amount, band: Band, from_s: float, to_s: float) -> Mark:
     return Mark(
         breath=breath, state=state_of(amount.value, amount.half_width, band), value=amount.value, uncertainty=amount.half_width, from_s=from_s,
-        to_s=max(to_s, from_s + SHORTEST_MARK_S), lane=row.lane, outside=_beyond(amount.value, band) > 0, side=_side(row, amount.value, band),
+        to_s=max(to_s, from_s + SHORTEST_MARK_S), lane=row.lane, outside=_clearly_beyond(amount, band), side=_side(row, amount.value, band),
     )  # fmt: skip
 
 
@@ -181,7 +181,7 @@ def _of_clip(row: Criterion, found: Judged, asked: Asked) -> Verdict:
     state = state_of(amount.value, amount.half_width, band)
     return Verdict(
         criterion=row.key, state=state, value=amount.value, unit=row.unit, threshold=_threshold(band), uncertainty=amount.half_width, from_s=None, to_s=None,
-        outside=_beyond(amount.value, band) > 0, marks=[], side=_side(row, amount.value, band),
+        outside=_clearly_beyond(amount, band), marks=[], side=_side(row, amount.value, band),
     )  # fmt: skip
 
 
@@ -221,6 +221,11 @@ def _facts(amounts: Amounts, asked: Asked) -> dict[str, float | str]:
         if asked.card.exhale_beats is not None:
             facts["asked_exhale"] = asked.card.exhale_beats
     return facts
+
+
+def _clearly_beyond(amount: Amount, band: Band) -> bool:
+    """Whether a value is spoken of: it lies outside the steady band by more than its standard error."""
+    return _beyond(amount.value, band) > amount.half_width / NORMAL_90
 
 
 def _beyond(value: float, band: Band) -> float:

@@ -15,6 +15,7 @@ from brevin.core.pose import player as pick
 from brevin.core.pose.shape import shape_of
 from brevin.core.track import Body, Facts, Floats, Player, PoseSample
 from brevin.edge.closer import Closer
+from brevin.edge.contour import sharper
 from brevin.edge.film import arms_of
 from brevin.edge.pose_model import PoseModel, Seen
 from brevin.edge.video import VideoFrame
@@ -129,7 +130,7 @@ class People:
         seen = self._network.see(rgb, with_masks=shaped)
         if not shaped:
             return seen
-        bodies = (replace(body, shape=shape_of(mask, body)) for body, mask in zip(seen.bodies, seen.masks, strict=True))
+        bodies = (replace(body, shape=shape_of(mask, body, sharper(mask, rgb, body))) for body, mask in zip(seen.bodies, seen.masks, strict=True))
         return Seen(tuple(self._closer.see(rgb, body) if self._closer else body for body in bodies), seen.masks if kept else ())
 
     def _collect(self, most: int | None = None) -> None:

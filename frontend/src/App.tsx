@@ -20,6 +20,7 @@ import { MethodPage } from "./method/MethodPage";
 import { MirrorPage } from "./mirror/MirrorPage";
 import { Invited } from "./people/Invited";
 import { PeoplePage } from "./people/PeoplePage";
+import { Programmes } from "./people/Programmes";
 import { JoinPhone } from "./phone/JoinPhone";
 import { PhoneRoom } from "./phone/PhoneRoom";
 import { SignIn } from "./signin/SignIn";
@@ -52,14 +53,16 @@ export function App() {
     );
   return (
     <UploadsProvider>
-      <Rooms who={me.data.name} programme={me.data.programme?.name ?? ""} may={me.data.may} />
+      <Rooms me={me.data} />
     </UploadsProvider>
   );
 }
 
 const SCHEME = "brevin-scheme";
 
-function Rooms({ who, programme, may }: { who: string; programme: string; may: Me["may"] }) {
+function Rooms({ me }: { me: Me }) {
+  const { may } = me;
+  const programme = me.programme?.name ?? "";
   const today = useToday();
   const signOut = useSignOut();
   const uploads = useUploads();
@@ -97,7 +100,13 @@ function Rooms({ who, programme, may }: { who: string; programme: string; may: M
       </Routes>
     );
   return (
-    <Shell group={programme} who={who} people={may.includes("people")} onSignOut={leave} onScheme={turn}>
+    <Shell
+      group={<Programmes me={me} busy={uploads.busy} />}
+      who={me.name ?? ""}
+      people={may.includes("people")}
+      onSignOut={leave}
+      onScheme={turn}
+    >
       {today.error && today.data && (
         <p role="status">What you see is from a moment ago: {today.error.message} Nothing is lost meanwhile.</p>
       )}

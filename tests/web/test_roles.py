@@ -18,7 +18,8 @@ from tests.web.conftest import signed_in
 
 TODAY = database.now().date()
 BODIES: dict[str, dict] = {
-    "auth.choose_programme": {"programme_id": 0}, "lesson.change_seat": {"away": "not_here"}, "students.change_exempt": {"exempt": ["pause"]},
+    "auth.choose_programme": {"programme_id": 0}, "auth.new_programme": {"name": "Evenings"}, "auth.change_programme": {"name": "Mornings"},
+    "phone.join_in": {"code": "NOSUCHCODE"}, "lesson.change_seat": {"away": "not_here"}, "students.change_exempt": {"exempt": ["pause"]},
     "students.give_consent": {"given_by": "g", "from_day": str(TODAY), "until_day": str(TODAY + timedelta(days=3))},
     "takes.edit": {"first_inhale_s": 3.0}, "said.overrule": {"criterion": "pause", "state": "watch"}, "said.cue_given": {"criterion": "pause"},
     "takes.say_felt": {"felt": "low"}, "takes.move": {"student_id": 0}, "rules.change_rules": {"document": {"limits": {}}},
@@ -40,7 +41,7 @@ BODIES: dict[str, dict] = {
 """What a route wants to be sent; the keys of somebody's own are put in below."""
 OWN_LAST = (
     "bench_care.undo_log", "bench_firsts.take_back", "drawings.rub_out", "cards.hide", "cards.delete_card", "students.withdraw_consent", "takes.delete",
-    "auth.sign_out",
+    "auth.new_programme", "auth.sign_out",
 )  # fmt: skip
 """Routes that end what the others need."""
 

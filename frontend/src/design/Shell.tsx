@@ -78,7 +78,7 @@ const Main = styled.main`
   min-width: 0;
 `;
 
-type Props = { children: ReactNode; group: string; who: string; people: boolean; onSignOut: () => void; onScheme: () => void };
+type Props = { children: ReactNode; group: ReactNode; who: string; people: boolean; onSignOut: () => void; onScheme: () => void };
 
 /** The frame of every screen. */
 export function Shell({ children, group, who, people, onSignOut, onScheme }: Props) {
@@ -95,7 +95,7 @@ export function Shell({ children, group, who, people, onSignOut, onScheme }: Pro
         <Tab to="/teaching">Teaching</Tab>
         {people && <Tab to="/people">People</Tab>}
         <Right>
-          <span className="desk">{group}</span>
+          {group}
           <Quiet onPress={onScheme}>light or dark</Quiet>
           <span className="desk">? keys</span>
           <Quiet onPress={onSignOut} aria-label={`Sign out ${who}`}>

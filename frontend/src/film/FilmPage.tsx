@@ -3,7 +3,7 @@ import { useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
 import type { Card, Felt, Lesson, Seat } from "../api/client";
-import { useSetAway, useToday } from "../api/queries";
+import { useMe, useSetAway, useToday } from "../api/queries";
 import { checkWords, setsOf } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
@@ -143,7 +143,8 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
   const card = cards[set] ?? cards[0]!;
   const held = seat.check.with_instrument && seat.check.kind !== "hold"; // a hold without it is none
   const [withoutIt, setWithoutIt] = useState(false);
-  const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, card, set, withoutIt }, (kept) => {
+  const programme = useMe().data?.programme?.id;
+  const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, programme, card, set, withoutIt }, (kept) => {
     void uploads.sendKept(kept);
     if (camera.gone) return; // cut short: sent as far as it goes, and filmed again
     if (set + 1 < cards.length) setSet(set + 1);

@@ -29,8 +29,8 @@ export type Recording = {
   turnSilent: () => void;
 };
 
-/** What is filmed: whose chair in which lesson, which set of its card, and whether for this once without the instrument. */
-type Filmed = { seat: Seat; lessonId: number; card: Card; set: number; withoutIt: boolean };
+/** What is filmed: whose chair in which lesson of which programme, which set of its card, and whether for this once without the instrument. */
+type Filmed = { seat: Seat; lessonId: number; programme: number | undefined; card: Card; set: number; withoutIt: boolean };
 
 /** Nothing of a recording whose count was lost stays anywhere. */
 const dropped = async (key: string) => void (await Promise.all([letGo(key), letGoPieces(key)]));
@@ -39,7 +39,7 @@ const dropped = async (key: string) => void (await Promise.all([letGo(key), letG
  * with what was kept. */
 export function useRecording(
   stream: MediaStream | null,
-  { seat, lessonId, card, set, withoutIt }: Filmed,
+  { seat, lessonId, programme, card, set, withoutIt }: Filmed,
   onDone: (kept: Kept) => void,
 ): Recording {
   const [running, setRunning] = useState(false);
@@ -76,6 +76,7 @@ export function useRecording(
       made_at: new Date().toISOString(),
       set,
       withoutIt,
+      programme,
     };
     const one: Running = { recorder, kept, first_s: Infinity, written: Promise.resolve(), dropped: false };
     now.current = one;
@@ -102,7 +103,7 @@ export function useRecording(
     };
     recorder.start(PIECE_MS);
     setRunning(true);
-  }, [stream, seat, lessonId, card, set, withoutIt]);
+  }, [stream, seat, lessonId, programme, card, set, withoutIt]);
   useEffect(
     () => () => {
       end(false); // who leaves the page loses nothing

@@ -2,7 +2,8 @@ import { useState, type FormEvent } from "react";
 import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
 
-import { useAcceptInvitation } from "../api/queries";
+import { useJoin } from "../api/programmes";
+import { useAcceptInvitation, useMe } from "../api/queries";
 import { Action } from "../design/Action";
 import { Door } from "../design/Door";
 import { Said, TextLine } from "../design/Fields";
@@ -12,6 +13,7 @@ import { useTitle } from "../design/title";
 export function Invited() {
   const go = useNavigate();
   const accept = useAcceptInvitation();
+  const me = useMe();
   const [code] = useState(() => location.hash.slice(1));
   const [asked, setAsked] = useState({ name: "", login: "", password: "" });
   useTitle("Invited");
@@ -23,6 +25,11 @@ export function Invited() {
   return (
     <Door>
       <h1>You are invited</h1>
+      {me.data?.name ? (
+        <ComeInAs name={me.data.name} code={code} />
+      ) : (
+        <p>Do you sign in here already? Then sign in first, and open this link again.</p>
+      )}
       <Form onSubmit={send}>
         <TextLine label="Your name" hint="Leave it empty to keep the name you were invited by." value={asked.name} onChange={put("name")} />
         <TextLine label="Name to sign in with" complete="username" value={asked.login} onChange={put("login")} isRequired />
@@ -42,5 +49,19 @@ export function Invited() {
         </Action>
       </Form>
     </Door>
+  );
+}
+
+/** Who is signed in needs no second account. */
+function ComeInAs({ name, code }: { name: string; code: string }) {
+  const join = useJoin();
+  return (
+    <>
+      {join.error && <Said role="alert">{join.error.message}</Said>}
+      <Action main large onPress={() => join.mutate(code)} isDisabled={join.isPending}>
+        Come in as {name}
+      </Action>
+      <p>Or with an account of its own:</p>
+    </>
   );
 }

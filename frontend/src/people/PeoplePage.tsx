@@ -9,6 +9,7 @@ import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Keeping } from "./Keeping";
+import { ThisProgramme } from "./ThisProgramme";
 
 const Page = styled.div`
   display: grid;
@@ -77,6 +78,7 @@ export function PeoplePage() {
             </li>
           ))}
         </ul>
+        <ThisProgramme />
         <Keeping />
       </section>
       <section aria-label="Invite">

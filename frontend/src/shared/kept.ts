@@ -3,7 +3,8 @@ import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Felt, Seat } from "../api/client";
 
 /** A recording as it is kept in this browser until the server has it. first_inhale_s: where the first inhale is due on its own clock; felt: what the student
- * said before the reading was there; set: which set of the card it is, from 0; withoutIt: filmed without the instrument that the check asks for. */
+ * said before the reading was there; set: which set of the card it is, from 0; withoutIt: filmed without the instrument that the check asks for; programme: whose
+ * it is, not known of one from before there were several. */
 export type Kept = {
   key: string;
   seat: Seat;
@@ -14,6 +15,7 @@ export type Kept = {
   felt?: Felt;
   set?: number;
   withoutIt?: boolean;
+  programme?: number;
 };
 type Piece = { key: string; number: number; content: Blob };
 

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 
 import { body, client, Refusal, upload, type Felt, type Seat, TAP } from "../api/client";
+import { useMe } from "../api/queries";
 import { came } from "./growing";
 import { allKept, fileOf, keep, letGo, type Kept } from "./kept";
 
@@ -94,16 +95,18 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     },
     [queries],
   );
+  const here = useMe().data?.programme?.id;
   useEffect(() => {
     const offer = async () => {
-      for (const kept of await allKept()) {
+      const own = (await allKept()).filter(({ programme }) => programme === undefined || programme === here); // another's waits until somebody is there
+      for (const kept of own) {
         const file = await fileOf(kept);
         if (file) add(file, kept.seat, kept.lessonId, kept, UNSENT);
         else await letGo(kept.key);
       }
     };
     void offer().catch(() => undefined); // a browser that keeps nothing has nothing to offer
-  }, [add]);
+  }, [add, here]);
   const shared = useMemo<Uploads>(
     () => ({
       all,

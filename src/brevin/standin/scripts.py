@@ -85,5 +85,5 @@ SCRIPTS: tuple[Script, ...] = (
            Look(ROOM_D, _rgb("e3e6ee")[0], pattern=1, period_m=0.04), axis_deg=22.0, head_deg=17.0, grips=GOOD["flute"], seed=14),
     Script("seated-trumpet-raised", "2-0-2@66x3", (SMALL, SMALL, SMALL), "seated", "side-right", "trumpet",
            Look(ROOM_A, _rgb("1f4a3c")[0], pattern=3, period_m=0.05), axis_deg=24.0, raises=(1.6, 6.2, 10.8), head_out_m=0.012,
-           lands_m=(0.0, 0.006, -0.004), tone=False, grips=GOOD["trumpet"], seed=16),
+           lands_m=(0.0, 0.014, -0.009), tone=False, grips=GOOD["trumpet"], seed=16),
 )  # fmt: skip

@@ -6,11 +6,12 @@ from zoneinfo import available_timezones
 from argon2 import PasswordHasher
 from argon2.exceptions import VerifyMismatchError
 
-from brevin.store import sessions
+from brevin.store import one_time, sessions
 from brevin.store.database import db
 from brevin.store.models import Membership, Person, Programme
-from brevin.store.records import MemberRecord, NotThere, PersonRecord, ProgrammeRecord
-from brevin.store.scope import Role, Scope
+from brevin.store.one_time import CodeRefused
+from brevin.store.records import MemberRecord, NameTaken, NotThere, PersonRecord, ProgrammeRecord
+from brevin.store.scope import HOUSE, Role, Scope
 
 _hasher = PasswordHasher()
 _nobody = "$argon2id$v=19$m=65536,t=3,p=4$KrThteDleL7Wr41Uiz8hsw$1C58Anc+2sY8cjHZfzyaVqFamgPKC7N1FOFXJIgBhgA"
@@ -45,6 +46,42 @@ def begin(scope: Scope, *, name: str, time_zone: str, owner: str, login: str, pa
         person = Person.create(login=login, name=owner, password_hash=_hasher.hash(password))
         Membership.create(programme=made, person=person, role="owner")
     return membership(Scope(made.id, person.id))
+
+
+def also(scope: Scope, *, name: str, time_zone: str) -> MemberRecord:
+    """One more programme, with whoever asks as its owner. A time zone that is none is UTC. Raises NameTaken where one of their own is called so."""
+    with db.connection_context(), db.atomic():
+        _free(name, [member.programme for member in _members(HOUSE) if member.person.id == scope.person_id])
+        made = Programme.create(name=name, time_zone=time_zone if time_zone in available_timezones() else "UTC")
+        Membership.create(programme=made, person=scope.person_id, role="owner")
+    return membership(Scope(made.id, scope.person_id))
+
+
+def change(scope: Scope, *, name: str, time_zone: str) -> MemberRecord:
+    """Another name and time zone for the scope's programme. Raises NameTaken, ValueError for a time zone that is none."""
+    if time_zone not in available_timezones():
+        raise ValueError(time_zone)
+    with db.connection_context(), db.atomic():
+        others = [m.programme for m in _members(HOUSE) if m.person.id == scope.person_id and m.programme.id != scope.programme]
+        _free(name, others)
+        Programme.update(name=name, time_zone=time_zone).where(Programme.id == scope.programme).execute()
+    return membership(scope)
+
+
+def join_by(scope: Scope, code: str) -> MemberRecord:
+    """Somebody who signs in already becomes a member of the programme that an invitation is from. Raises CodeRefused, and leaves the invitation as it was
+    for who belongs to that programme (member_already)."""
+    with db.connection_context(), db.atomic():
+        found = one_time.open_with(HOUSE, "invitation", code)
+        if Membership.select().where((Membership.programme == found.programme_id) & (Membership.person == scope.person_id)).exists():
+            raise CodeRefused("member_already")
+        Membership.create(programme=found.programme_id, person=scope.person_id, role=found.facts["role"])
+    return membership(Scope(found.programme_id, scope.person_id))
+
+
+def _free(name: str, own: list[ProgrammeRecord]) -> None:
+    if any(one.name.casefold() == name.casefold() for one in own):
+        raise NameTaken(name)
 
 
 def programme(scope: Scope) -> ProgrammeRecord:

@@ -25,6 +25,10 @@ class NotThere(LookupError):
     """Nothing with that key in what the caller may see."""
 
 
+class NameTaken(ValueError):
+    """Another of the same kind is called so already."""
+
+
 class NoConsent(PermissionError):
     """The student may not be filmed on that day."""
 

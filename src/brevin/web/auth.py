@@ -10,12 +10,13 @@ from flask_wtf.csrf import CSRFProtect, generate_csrf
 
 from brevin.ops.settings import DEMO_PASSWORD
 from brevin.store import programmes, sessions
-from brevin.store.records import MemberRecord, NotThere
+from brevin.store.records import MemberRecord, NameTaken, NotThere
 from brevin.store.scope import HOUSE, Scope
+from brevin.web.door_schemas import FirstIn, ProgrammeChoice, ProgrammeIn, SignIn
 from brevin.web.permissions import MAY
 from brevin.web.problems import Refused
 from brevin.web.routes import routes_of
-from brevin.web.schemas import FirstIn, Me, ProgrammeChoice, SignIn
+from brevin.web.schemas import Me
 from brevin.web.shapes import answer, programme_out
 
 routes = routes_of("auth", __name__, below="/api")
@@ -132,9 +133,34 @@ def choose_programme(body: ProgrammeChoice) -> Response:
     own = {m.programme.id: m for m in programmes.memberships(HOUSE, member().person.id)}
     if body.programme_id not in own:
         raise NotThere(str(body.programme_id))
-    session[PROGRAMME] = body.programme_id
-    login_user(SignedIn(own[body.programme_id]))
-    return answer(_me())
+    return look_at(own[body.programme_id])
+
+
+@routes.post("/programmes", responses={201: Me})
+def new_programme(body: ProgrammeIn) -> Response:
+    """One more programme, another school or band, with whoever asks as its owner; it is looked at from then on."""
+    try:
+        return look_at(programmes.also(scope(), name=body.name, time_zone=body.time_zone), 201)
+    except NameTaken as why:
+        raise Refused("programme_named_so", 409) from why
+
+
+@routes.put("/programme", responses={200: Me})
+def change_programme(body: ProgrammeIn) -> Response:
+    """Another name and time zone for the programme that is looked at."""
+    try:
+        return look_at(programmes.change(scope(), name=body.name, time_zone=body.time_zone))
+    except NameTaken as why:
+        raise Refused("programme_named_so", 409) from why
+    except ValueError as why:
+        raise Refused("no_time_zone", 400) from why
+
+
+def look_at(found: MemberRecord, status: int = 200) -> Response:
+    """Go on in a programme of one's own, in the session that is there."""
+    session[PROGRAMME] = found.programme.id
+    login_user(SignedIn(found))
+    return answer(_me(), status)
 
 
 @routes.post("/sign-out", responses={200: Me})

@@ -15,7 +15,7 @@ MAY: dict[Acting, frozenset[Permission]] = {
 }
 
 NEEDS: dict[str, Permission] = {
-    "auth.sign_out": "room", "auth.choose_programme": "read", "events.stream": "room",
+    "auth.sign_out": "room", "auth.choose_programme": "read", "auth.new_programme": "people", "auth.change_programme": "people", "events.stream": "room",
     "classroom.everybody": "read", "classroom.look_at_list": "class", "classroom.list_file": "class", "classroom.change": "class",
     "classroom.give_consents": "consent", "classroom.plan_lesson": "class", "classroom.put_in": "class", "classroom.take_out": "class",
     "cards.ladder": "read", "cards.new_card": "class", "cards.change_card": "class", "cards.delete_card": "class", "cards.allow_empty": "rules",
@@ -33,7 +33,7 @@ NEEDS: dict[str, Permission] = {
     "helps.help_of": "read", "helps.fits_of": "read", "helps.keep_fit": "tick",
     "rules.rules": "read", "rules.change_rules": "rules", "rules.method": "read", "rules.judged_rows": "read", "rules.preview": "read", "rules.teach": "rules",
     "lines.examples": "read", "lines.line_of": "read", "lines.use_line": "rules", "lines.changes": "read",
-    "phone.pair": "film", "phone.invite": "people",
+    "phone.pair": "film", "phone.invite": "people", "phone.join_in": "read",
     "bench.sections": "read", "bench.card": "read", "bench.begin": "tick", "bench.tap": "tick", "bench.bench_rules": "read", "bench.change_rules": "rules",
     "bench_firsts.firsts": "read", "bench_firsts.came_out": "tick", "bench_firsts.fixed_by": "tick", "bench_firsts.take_back": "tick",
     "bench_firsts.listen": "tick",

@@ -11,7 +11,7 @@ from brevin.store import one_time, programmes
 from brevin.store.one_time import CodeRefused
 from brevin.store.records import Opened
 from brevin.store.scope import HOUSE, Role, Scope
-from brevin.web.auth import enter, limiter, scope, session_of
+from brevin.web.auth import enter, limiter, look_at, scope, session_of
 from brevin.web.phone_schemas import CodeIn, InvitationIn, InvitationOut, InvitedIn, Pairing
 from brevin.web.problems import Refused
 from brevin.web.routes import routes_of
@@ -65,6 +65,16 @@ def accept(body: InvitedIn) -> Response:
     except IntegrityError as why:
         raise Refused("login_taken", 409) from why
     return enter(made)
+
+
+@routes.post("/invitations/join", responses={200: Me})
+@limiter.limit(TRIES)
+def join_in(body: CodeIn) -> Response:
+    """Somebody who signs in already comes into the programme they are invited to, and goes on there."""
+    try:
+        return look_at(programmes.join_by(scope(), body.code))
+    except CodeRefused as why:
+        raise Refused(why.code, 409) from why
 
 
 def _opened(kind: one_time.Kind, code: str) -> Opened:

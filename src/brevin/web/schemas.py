@@ -12,11 +12,6 @@ from brevin.store.scope import Acting, Role
 from brevin.web.permissions import Permission
 
 
-class SignIn(BaseModel):
-    login: str = Field(max_length=64)
-    password: str = Field(max_length=256)
-
-
 class ProgrammeOut(BaseModel):
     id: int
     name: str
@@ -33,10 +28,6 @@ class Me(BaseModel):
     may: list[Permission]
     csrf: str
     empty: bool = Field(default=False, description="nobody has an account yet")
-
-
-class ProgrammeChoice(BaseModel):
-    programme_id: int
 
 
 class CardOut(BaseModel):
@@ -165,16 +156,6 @@ class TodayOut(BaseModel):
     just_read: list[TakeOut]
     last_time: dict[int, TakeOut]
     usual_read_s: float
-
-
-class FirstIn(BaseModel):
-    """The programme and its first account."""
-
-    programme: str = Field(min_length=1, max_length=120)
-    time_zone: str = Field(default="UTC", max_length=64)
-    name: str = Field(min_length=1, max_length=120)
-    login: str = Field(min_length=1, max_length=64)
-    password: str = Field(min_length=10, max_length=256)
 
 
 class StudentList(BaseModel):

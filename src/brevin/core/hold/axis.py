@@ -6,7 +6,7 @@ A saxophone bends below the hands: its axis is the way from the mouth to the low
 import numpy as np
 
 from brevin.core.hold.instruments import HELD
-from brevin.core.hold.looks import KEY_POINT_DEG, Playing, looks, same_edges
+from brevin.core.hold.looks import KEY_POINT_DEG, Look, Playing, looks, same_edges
 from brevin.core.kinds import Instrument
 from brevin.core.kinematics import trend
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
@@ -21,12 +21,21 @@ KEYS = ("instrument_axis_deg", "axis_to_trunk_deg", "axis_below_mouth_pct", "axi
 def axis(playing: Playing, instrument: Instrument) -> list[Measure]:
     """Angle of the axis to level and to the trunk, degrees, how far below the mouth it leads past it, percent of trunk, and how much further the far end
     points down at the end than at the beginning, degrees; nothing for an instrument that has no axis."""
+    return axis_of(pictures(playing, instrument), playing, instrument)
+
+
+def pictures(playing: Playing, instrument: Instrument) -> list[Look]:
+    """Every picture's axis; none of an instrument that has none, or from where it is not seen."""
+    return looks(playing, HELD[instrument]) if instrument in HELD and playing.view in HELD[instrument].views else []
+
+
+def axis_of(found: list[Look], playing: Playing, instrument: Instrument) -> list[Measure]:
+    """``axis`` of pictures that were looked at already."""
     if instrument not in HELD:
         return []
     held = HELD[instrument]
     if playing.view not in held.views:
         return [Measure(key, NotMeasured("view_unserved")) for key in KEYS]
-    found = looks(playing, held)
     if not found:
         return [Measure(key, NotMeasured("not_found"), samples=0) for key in KEYS]
     level_deg, unsure_deg = np.array([one.level_deg for one in found]), float(np.median([one.unsure_deg for one in found]))

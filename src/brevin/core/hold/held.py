@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from brevin.core.hold import order as hands_order
 from brevin.core.hold import raising
-from brevin.core.hold.axis import KEYS, axis
+from brevin.core.hold.axis import KEYS, axis_of, pictures
 from brevin.core.hold.elbows import ELBOWS, elbows
 from brevin.core.hold.looks import Playing, Tapped
 from brevin.core.hold.wrists import KEYS as WRIST_KEYS
@@ -45,10 +45,11 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
         tapped=told.tapped,
         lean_off_deg=lean_off_deg(stance) or 0.0,
     )
+    found = pictures(looked, told.instrument)
     return [
-        *axis(looked, told.instrument),
+        *axis_of(found, looked, told.instrument),
         *elbows(looked, told.instrument),
         *wrists(looked),
         hands_order.order(looked),
-        *raising.raising(told.hands, seen, stance.view, told.ahead),
+        *raising.raising(told.hands, seen, stance.view, told.ahead, found),
     ]

@@ -56,13 +56,16 @@ class Playing:
 
 @dataclass(frozen=True)
 class Look:
-    """One picture's axis: to level and to the trunk, degrees; how far below the mouth it leads past it, trunks; the standard error of its angle, degrees."""
+    """One picture's axis: to level and to the trunk, degrees; how far below the mouth it leads past it, trunks; the standard error of its angle, degrees;
+    way: toward the far end, one long, and near_px: where it leads past the mouth: [2] each."""
 
     t_s: float
     level_deg: float
     trunk_deg: float
     below_trunks: float
     unsure_deg: float
+    way: Floats
+    near_px: Floats
 
 
 def looks(playing: Playing, held: Held) -> list[Look]:
@@ -173,5 +176,6 @@ def _edges_toward(body: Body, segments_px: Floats, toward: Floats, near_deg: flo
 def _look(t_s: float, body: Body, pointing: Floats, below_trunks: float, unsure_deg: float) -> Look:
     down = lm.hips(body) - lm.shoulders(body)
     level_deg = float(np.degrees(np.arctan2(pointing[1], abs(pointing[0]))))
+    near_px = lm.mouth(body) + below_trunks * lm.trunk_px(body) * downward(pointing)
     cosine = float(pointing @ down) / max(float(np.hypot(*down)), 1e-9)
-    return Look(t_s, level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0)))), below_trunks, unsure_deg)
+    return Look(t_s, level_deg, float(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0)))), below_trunks, unsure_deg, pointing, near_px)

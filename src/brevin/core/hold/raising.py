@@ -10,6 +10,7 @@ from typing import Literal
 import numpy as np
 
 from brevin.core.hold.instruments import HANDS
+from brevin.core.hold.looks import Look
 from brevin.core.hold.wrists import bent_px
 from brevin.core.kinds import SIDE_VIEWS, Instrument, View
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
@@ -22,6 +23,7 @@ LONGEST_S = 4.0  # a way up that takes longer is no raise but something else
 SETTLED_S = 0.3  # after a raise until the head and the hands are looked at; and before it
 LOOKED_S = 2.5  # and so long
 KEY_POINT_PCT = 1.2  # of trunk: scatter of a key point between pictures; own
+AXIS_PCT = 0.7  # of trunk: scatter of where the axis leads past the mouth, a picture; own
 BIAS_PCT = 0.5  # of trunk: what the network's head is drawn along by a hand that comes near; own
 LEAST_LOOKS = 2  # key points on either side of a raise
 
@@ -132,11 +134,12 @@ def _looked(kind: StillKind, seen: Seen, from_s: float, to_s: float, share: floa
     return [Still(kind, t_s, body)]
 
 
-def raising(hands: Hands, seen: Seen, view: View, ahead: float) -> list[Measure]:
-    """How far the head goes to meet the instrument, the most of all raises, and how far apart they land; percent of trunk."""
+def raising(hands: Hands, seen: Seen, view: View, ahead: float, axis: Sequence[Look]) -> list[Measure]:
+    """How far the head goes to meet the instrument, the most of all raises, and how far apart they land, by the instrument's axis where it was seen after
+    each, else by the arms; percent of trunk. axis: of the pictures in which it was found."""
     if view not in SIDE_VIEWS:
         return [Measure(key, NotMeasured("view_unserved")) for key in KEYS]
-    head, lands = _travel(hands, seen, ahead), _spread(hands, seen)
+    head, lands = _travel(hands, seen, ahead), _axis_spread(hands, seen, axis) or _spread(hands, seen)
     return [Measure(key, value, samples=len(hands.raises)) for key, value in zip(KEYS, (head, lands), strict=True)]
 
 
@@ -158,6 +161,25 @@ def _head_pct(bodies: Sequence[Body], ahead: float) -> Floats:
     """How far the head is ahead of the hips, percent of trunk, toward the face: [looks]. By the ear that the camera sees."""
     ear = lm.EAR_R if ahead > 0 else lm.EAR_L
     return np.array([100.0 * ahead * (b.points_px[ear, 0] - lm.hips(b)[0]) / max(lm.trunk_px(b), 1e-9) for b in bodies])
+
+
+def _axis_spread(hands: Hands, seen: Seen, axis: Sequence[Look]) -> Value | None:
+    """Largest distance between the heights at which the axis leads past the mouth after each raise, against the shoulders of the same time: the mouth's own
+    key points are drawn along by what is held to it. None where it was not seen after every raise."""
+    if len(hands.raises) < 2 or not axis:
+        return None
+    mouth_px = float(np.median([one.near_px[0] for one in axis]))
+    heights, fewest = [], (len(axis), len(seen))
+    for one in hands.raises:
+        shown = [look for look in axis if one.to_s + SETTLED_S / 2 <= look.t_s <= one.until_s]
+        bodies = [body for t_s, body in seen if one.to_s + SETTLED_S / 2 <= t_s <= one.until_s]
+        if not shown or len(bodies) < LEAST_LOOKS:
+            return None
+        past_px = np.mean([look.near_px[1] + (mouth_px - look.near_px[0]) * look.way[1] / look.way[0] for look in shown])
+        heights.append(float(past_px - np.median([lm.shoulders(body)[1] for body in bodies])))
+        fewest = (min(fewest[0], len(shown)), min(fewest[1], len(bodies)))
+    unsure = np.hypot(AXIS_PCT / np.sqrt(fewest[0]), KEY_POINT_PCT / np.sqrt(2 * fewest[1]))
+    return Amount(100.0 * float(np.ptp(heights)) / float(np.median([lm.trunk_px(body) for _, body in seen])), float(NORMAL_90 * np.sqrt(2.0) * unsure))
 
 
 def _spread(hands: Hands, seen: Seen) -> Value:

@@ -6,6 +6,7 @@ sides of a bell lean away from it, one each way.
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -35,17 +36,17 @@ class Edges:
     hands: Floats
     side: float
 
-    @property
+    @cached_property
     def way(self) -> Floats:
         """From one end to the other: [k, 2]."""
         return self.ends[:, 1] - self.ends[:, 0]
 
-    @property
+    @cached_property
     def middle(self) -> Floats:
         """[k, 2]."""
         return self.ends.mean(axis=1)
 
-    @property
+    @cached_property
     def length(self) -> Floats:
         """[k], trunks."""
         return np.maximum(np.hypot(self.way[:, 0], self.way[:, 1]), 1e-9)
@@ -79,13 +80,11 @@ def downward(way: Floats) -> Floats:
 
 
 def _between(edges: Edges, held: Held, within_deg: tuple[float, float]) -> SharedLine | None:
-    through, ways = _proposed(edges, within_deg)
+    place, ways = _proposed(edges, within_deg)
     if not len(ways):
         return None
-    place = through[:, 1] * ways[:, 0] - through[:, 0] * ways[:, 1]
     support = _support(edges, held, ways, place)
-    enough = (support.near + support.past >= LEAST_TRUNKS) & (support.near >= LEAST_NEAR_TRUNKS) & (support.past >= LEAST_PAST_TRUNKS)
-    fine = enough & (np.abs(place) < FROM_MOUTH_TRUNKS)
+    fine = (support.near + support.past >= LEAST_TRUNKS) & (support.near >= LEAST_NEAR_TRUNKS) & (support.past >= LEAST_PAST_TRUNKS)
     if not fine.any():
         return None
     both = support.near * support.past / np.maximum(support.near + support.past, 1e-9)  # as much as the smaller one, nearly: a shelf past the hands is one side
@@ -94,29 +93,32 @@ def _between(edges: Edges, held: Held, within_deg: tuple[float, float]) -> Share
 
 
 def _proposed(edges: Edges, within_deg: tuple[float, float]) -> tuple[Floats, Floats]:
-    """A point on each line and its direction: [n, 2] each."""
-    middle, count = edges.middle, len(edges.ends)
-    first, second = np.repeat(np.arange(count), count), np.tile(np.arange(count), count)
+    """How far below the mouth each line leads past it, and its direction: [n], [n, 2]; those that lead past it near enough, between these angles."""
+    middle, (first, second) = edges.middle, np.triu_indices(len(edges.ends), 1)
     between = middle[second] - middle[first]
     apart = np.hypot(between[:, 0], between[:, 1])
     far = apart > APART_TRUNKS
     through = np.concatenate([middle[first[far]], middle])
     ways = np.concatenate([between[far] / apart[far, None], edges.way / edges.length[:, None]])
     ways = ways * np.where(ways[:, 0] * edges.side < 0, -1.0, 1.0)[:, None]
-    steep_deg = np.degrees(np.arctan2(ways[:, 1], edges.side * ways[:, 0]))
-    keep = (steep_deg > within_deg[0]) & (steep_deg < within_deg[1])
-    return through[keep], ways[keep]
+    place = through[:, 1] * ways[:, 0] - through[:, 0] * ways[:, 1]
+    low, high = np.tan(np.radians(within_deg))
+    slope = ways[:, 1] / np.maximum(edges.side * ways[:, 0], 1e-9)
+    keep = (np.abs(place) < FROM_MOUTH_TRUNKS) & (slope > low) & (slope < high)
+    return place[keep], ways[keep]
 
 
 def _support(edges: Edges, held: Held, ways: Floats, place: Floats) -> _Support:
     across = np.stack([-ways[:, 1], ways[:, 0]], axis=1)
     off, turned = np.abs(edges.middle @ across.T - place), np.abs(edges.way @ across.T) / edges.length[:, None]
-    reached = np.sort(edges.ends @ ways.T, axis=1) - ways @ edges.hands - PAST_HANDS_TRUNKS  # [k, 2, n]: how far past the hands each begins and ends
-    share_past = np.clip(reached[:, 1] / np.maximum(reached[:, 1] - reached[:, 0], 1e-9), 0.0, 1.0)
-    flares = reached[:, 0] > 0.0
+    one_end, other_end = edges.ends[:, 0] @ ways.T, edges.ends[:, 1] @ ways.T
+    hands = ways @ edges.hands + PAST_HANDS_TRUNKS
+    begins, reaches = np.minimum(one_end, other_end) - hands, np.maximum(one_end, other_end) - hands  # [k, n]: how far past the hands
+    share_past = np.clip(reaches / np.maximum(reaches - begins, 1e-9), 0.0, 1.0)
+    flares = begins > 0.0
     most_off = np.where(flares, held.flares_trunks, TUBE_TRUNKS)
-    most_turned = np.sin(np.radians(np.where(flares, held.flares_deg, TUBE_DEG)))
-    along = edges.middle @ ways.T
+    most_turned = np.where(flares, *np.sin(np.radians([held.flares_deg, TUBE_DEG])))
+    along = (one_end + other_end) / 2
     own = (off < most_off) & (turned < most_turned) & (along > -held.behind_trunks) & (along < held.reach_trunks)
     speaks = np.where(own, edges.length[:, None] * (1 - (off / most_off) ** 2) * (1 - (turned / most_turned) ** 2), 0.0)
     return _Support(own, (speaks * (1 - share_past)).sum(axis=0), (speaks * share_past).sum(axis=0))

@@ -41,9 +41,11 @@ function Named({ now }: { now: NonNullable<Me["programme"]> }) {
           onChange={setZone}
         />
         {change.error && <Said role="alert">{change.error.message}</Said>}
-        <Action type="submit" isDisabled={change.isPending || same || !name.trim()}>
-          Keep it
-        </Action>
+        <p>
+          <Action type="submit" isDisabled={change.isPending || same || !name.trim()}>
+            Keep it
+          </Action>
+        </p>
         {change.isSuccess && same && <Said role="status">Kept.</Said>}
       </Form>
     </Part>

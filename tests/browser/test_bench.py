@@ -45,7 +45,7 @@ def test_a_section_of_eight_through_seven_steps_by_seven_taps_and_two_a_failed_c
         taps += 1
 
     eight.goto("/bench/trombone/together")
-    eight.get_by_role("button", name="Begin").click()
+    eight.get_by_role("button", name="Begin", exact=True).click()
     chairs = eight.get_by_role("list", name="Chairs")
     expect(chairs.get_by_role("button")).to_have_count(8)
     failed = ("Newcomer B", "Yara Benhaddou")
@@ -110,7 +110,7 @@ def test_two_sections_side_by_side_and_which_waits_longest(desk: Page) -> None:
 
 def test_a_chair_that_is_empty_today_is_marked_and_comes_back(desk: Page) -> None:
     desk.goto("/bench/horn/together")
-    desk.get_by_role("button", name="Begin").click()
+    desk.get_by_role("button", name="Begin", exact=True).click()
     expect(desk.get_by_test_id("step")).to_contain_text("step 1 of 6")
     desk.keyboard.press("n")
     expect(desk.get_by_text("Tap the chair that is empty today.")).to_be_visible()
@@ -122,7 +122,7 @@ def test_a_chair_that_is_empty_today_is_marked_and_comes_back(desk: Page) -> Non
 
 def test_an_own_value_out_of_range_is_asked_back_and_kept(desk: Page) -> None:
     desk.goto("/bench/euphonium/together")
-    desk.get_by_role("button", name="Begin").click()
+    desk.get_by_role("button", name="Begin", exact=True).click()
     for step in range(1, 4):
         expect(desk.get_by_test_id("step")).to_contain_text(f"step {step} of 6")
         desk.keyboard.press(" ")

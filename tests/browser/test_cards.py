@@ -78,8 +78,8 @@ def test_cards_and_people_can_be_used_by_everybody(inside: Page) -> None:
     to_cards(inside)
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
     inside.get_by_role("link", name="People").click()
-    inside.get_by_role("button", name="Make a link").wait_for()  # a card has a name as well
-    inside.get_by_label("Name").fill("Nia Newcomer")
+    inside.get_by_role("button", name="Make a link").wait_for()
+    inside.get_by_role("region", name="Invite").get_by_label("Name").fill("Nia Newcomer")
     inside.get_by_role("button", name="Make a link").click()
     expect(inside.get_by_role("status").filter(has_text="Nia Newcomer")).to_contain_text("/invited#")
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()

@@ -81,7 +81,7 @@ def _at_the_steps(context: Any, address: str, *, begin: bool) -> Any:
     page = context.new_page()
     page.goto(f"{address}/bench/clarinet/together")
     if begin:
-        page.get_by_role("button", name="Begin").click()
+        page.get_by_role("button", name="Begin", exact=True).click()
     page.get_by_role("button", name="Next:").wait_for()
     return page
 
@@ -128,7 +128,7 @@ def _lesson(context: Any, address: str, api: Client) -> dict[str, float]:
 def _through(page: Any, address: str, card: str, phase: str, *, helped: int) -> tuple[int, int]:
     """A section through a phase; returns its steps and the taps after the one that begins it."""
     page.goto(f"{address}/bench/{card}/{phase}")
-    page.get_by_role("button", name="Begin").or_(page.get_by_role("button", name="Go on")).click()
+    page.get_by_role("button", name="Begin", exact=True).or_(page.get_by_role("button", name="Go on")).click()
     page.locator("[aria-current=step]").first.wait_for()
     steps = page.get_by_role("list", name="Steps").get_by_role("listitem").count() - _at(page)
     taps = 0

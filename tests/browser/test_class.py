@@ -52,8 +52,11 @@ def test_what_is_not_measured_for_a_student_leaves_the_takes_that_are_there_and_
     expect(inside.get_by_role("button", name=re.compile("^Jonas Lindqvast"))).not_to_contain_text("measured")  # the band may be seen by the class
     inside.get_by_role("button", name=re.compile("^Jonas Lindqvast")).click()
     inside.keyboard.press("n")
+    changes = spared.get_by_role("list", name="Who changed it, and when").get_by_role("listitem")
+    expect(changes.first).to_contain_text(re.compile("Marit Solheim-Abara: .* left out"))
     back.click()
     expect(back).to_have_count(0)
+    expect(changes.first).to_contain_text("measured again")
     inside.keyboard.press("h")
     inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
     inside.get_by_test_id("breath-score").wait_for()

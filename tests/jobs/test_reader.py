@@ -24,7 +24,7 @@ from brevin.jobs.reader import Reader, run
 from brevin.ops import demo
 from brevin.ops.settings import Settings
 from brevin.ops.told import Stop, Told
-from brevin.store import database, files, keeping, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import database, exemptions, files, keeping, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, StudentRecord
 from brevin.store.scope import HOUSE, Scope
@@ -92,7 +92,7 @@ def test_a_take_is_judged_anew_by_other_rules_an_exemption_and_edits_without_its
     rulebook.change_rules(scope, {"profile_id": "loose", "limits": {"full_early.steady": 0.1, "full_early.work": 0.05}})
     judge_anew(scope, take_id, store)
     assert [r.state for r in reports.verdicts(scope, criterion="not_full_early")] == ["steady"]
-    students.exempt(scope, student.id, ["trunk_inclination"])
+    exemptions.put(scope, student.id, ["trunk_inclination"])
     judge_anew(scope, take_id, store, edits=Edits(first_inhale_s=4.0))
     again = document_of(scope, take_id)
     assert again["beats"]["first_inhale_s"] == 4.0 and again["posture"]["trunk_inclination_deg"] is None and again["software"]["profile_id"] == "loose"

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from brevin.core.measure import Amount, Measure, NotMeasured
-from brevin.store import database, programmes, readings, reports, students, takes
+from brevin.store import database, exemptions, programmes, readings, reports, takes
 from brevin.store.grounds import stood_on
 from brevin.store.records import ClipRecord, StudentRecord
 from brevin.store.scope import HOUSE, Scope
@@ -49,7 +49,7 @@ def test_the_newest_report_speaks(scope: Scope, take) -> None:
 
 
 def test_exemptions_the_cards_rules_and_the_teachers_word_come_along(scope: Scope, student: StudentRecord, take) -> None:
-    students.exempt(scope, student.id, ["pause"])
+    exemptions.put(scope, student.id, ["pause"])
     reports.overrule(scope, takes.take_record(scope, take.id), criterion="abdomen_leads", state="steady", reason="seen")
     reports.overrule(scope, takes.take_record(scope, take.id), criterion="with_count", state="work", reason="", breath=0)
     [stood] = stood_on(scope)

@@ -7,7 +7,7 @@ import pytest
 
 from brevin.core.edited import Edits
 from brevin.core.verdict.rules import Rules
-from brevin.store import changes, checks, database, files, lessons, programmes, readings, reports, students, takes
+from brevin.store import changes, checks, database, exemptions, files, lessons, programmes, readings, reports, students, takes
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK, consent
@@ -62,7 +62,7 @@ def test_keys_of_another_programme_open_nothing(scope: Scope, stranger: Scope, t
         "again": lambda: readings.read_again(stranger, take.id), "check": lambda: checks.check_rules(stranger, take.asked.id),
         "judge": lambda: takes.judged_anew(stranger, take.id, edits=Edits(), rules=Rules(), report=REPORT),
         "student": lambda: students.student(stranger, take.student.id), "film": lambda: students.may_film(stranger, take.student.id),
-        "exempt": lambda: students.exempt(stranger, take.student.id, []), "withdraw": lambda: students.withdraw_consent(stranger, take.student.id),
+        "exempt": lambda: exemptions.put(stranger, take.student.id, []), "withdraw": lambda: students.withdraw_consent(stranger, take.student.id),
         "consent": lambda: students.give_consent(stranger, take.student.id, given_by="x", from_day=take.made_at.date(), until_day=take.made_at.date()),
         "seat": lambda: lessons.set_away(stranger, seat.id, "not_here"), "their group": lambda: students.add_student(
             stranger, name="x", instrument="flute", group_id=group),

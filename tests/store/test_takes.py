@@ -16,7 +16,7 @@ from brevin.core.verdict.headline import Fault, Headline
 from brevin.core.verdict.judge import Judged
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
-from brevin.store import database, files, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
@@ -209,7 +209,7 @@ def test_a_take_judged_anew_keeps_what_it_was_judged_by(scope: Scope, student: S
 def test_rules_are_resolved_once_and_kept_with_the_take(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
     rulebook.change_rules(scope, {"profile_id": "ours", "limits": {"pause.steady_s": 0.4}, "off": ["even_exhale"]})
     rulebook.change_rules(scope, {"limits": {"inclination.work_high": 20}}, instrument="clarinet")
-    students.exempt(scope, student.id, ["shoulder_tilt"])
+    exemptions.put(scope, student.id, ["shoulder_tilt"])
     take = new_take(scope, student, clip)
     assert (take.rules.limit("pause.steady_s"), take.rules.limit("inclination.work_high")) == (0.4, 20) and take.rules.exempt == {"shoulder_tilt"}
     assert take.rules.off == {"even_exhale"} and take.rules.profile_id == "ours"

@@ -4,7 +4,7 @@ from datetime import timedelta
 
 import pytest
 
-from brevin.store import database, lessons, one_time, students
+from brevin.store import database, exemptions, lessons, one_time
 from brevin.store.door_models import OneTime
 from brevin.store.scope import HOUSE
 from brevin.web.permissions import MAY, NEEDS, allowed
@@ -39,7 +39,7 @@ def test_a_code_that_has_run_out_opens_nothing(app, page) -> None:
 
 
 def test_the_phone_sees_chairs_and_no_verdict_and_films(page, phone: Page, scope, student, clip) -> None:
-    students.exempt(scope, student.id, ["pause"])
+    exemptions.put(scope, student.id, ["pause"])
     lesson_of(scope, student.id)
     lesson = lessons.last_lesson(scope)
     take = new_take(scope, student, clip)

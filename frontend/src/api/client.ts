@@ -31,6 +31,7 @@ export type ReadyLine = Schemas["ReadyLine"];
 export type Felt = Take["felt"];
 export type Method = Schemas["MethodOut"];
 export type JudgedRow = Schemas["JudgedRowOut"];
+export type ExemptionChange = Schemas["ExemptionChangeOut"];
 export type CueRecord = Schemas["CueRecordOut"];
 export type Repetitions = Schemas["RepetitionsOut"];
 export type Fault = Pick<NonNullable<Report["cue"]>, "criterion" | "side">;

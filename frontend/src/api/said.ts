@@ -128,3 +128,10 @@ export function useUseLine() {
 /** Who changed the rules, and when. */
 export const useRuleChanges = (enabled: boolean) =>
   useQuery({ queryKey: ["method", "changes"], enabled, queryFn: async () => body(await client.GET("/api/rules/lines/changes")) });
+
+/** Who left what out for a student, or took it in again, and when. */
+export const useExemptChanges = (student_id: number) =>
+  useQuery({
+    queryKey: ["class", "exempt", student_id],
+    queryFn: async () => body(await client.GET("/api/students/{student_id}/exempt", { params: { path: { student_id } } })).changes,
+  });

@@ -1,12 +1,13 @@
 import styled from "styled-components";
 
-import type { JudgedRow, Member } from "../api/client";
+import type { ExemptionChange, JudgedRow, Member } from "../api/client";
 import { useChangeExempt, useJudgedRows } from "../api/queries";
+import { useExemptChanges } from "../api/said";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said } from "../design/Fields";
 import { colour } from "../design/tokens";
 import { firstName } from "../shared/words";
-import { leftOut, toLeaveOut } from "./spared";
+import { changeWords, leftOut, toLeaveOut } from "./spared";
 
 const Panel = styled.section`
   display: grid;
@@ -15,7 +16,12 @@ const Panel = styled.section`
     list-style: none;
     border-top: 1px solid ${colour("hair")};
   }
-  li {
+  ol {
+    list-style: none;
+    color: ${colour("soft")};
+    font-size: 15px;
+  }
+  ul li {
     display: flex;
     flex-wrap: wrap;
     align-items: center;
@@ -27,6 +33,7 @@ const Panel = styled.section`
   }
 `;
 const NOTHING: JudgedRow[] = [];
+const NEVER: ExemptionChange[] = [];
 
 /** What is neither measured nor counted for one student: on the teacher's own page, and nowhere the class can see. */
 export function Spared({ member, onDone }: { member: Member; onDone: () => void }) {
@@ -35,6 +42,7 @@ export function Spared({ member, onDone }: { member: Member; onDone: () => void 
   const { id, name, exempt } = member.student;
   const put = (now: string[]) => change.mutate({ id, exempt: now });
   const out = leftOut(rows, exempt);
+  const changes = useExemptChanges(id).data ?? NEVER;
   return (
     <Panel aria-label={`Not measured for ${name}`}>
       <h2>Not measured for {firstName(name)}</h2>
@@ -62,6 +70,13 @@ export function Spared({ member, onDone }: { member: Member; onDone: () => void 
         <ChoiceLine label="Leave out" value="" options={toLeaveOut(rows, exempt)} onChange={(row) => row && put([...exempt, row])} />
       )}
       {change.error && <Said role="alert">{change.error.message}</Said>}
+      {changes.length > 0 && (
+        <ol aria-label="Who changed it, and when">
+          {changes.map((one) => (
+            <li key={`${one.made_at} ${one.criterion}`}>{changeWords(one, rows)}</li>
+          ))}
+        </ol>
+      )}
       <Action main large autoFocus onPress={onDone}>
         Good
       </Action>

@@ -1,4 +1,5 @@
-import type { JudgedRow } from "../api/client";
+import type { ExemptionChange, JudgedRow } from "../api/client";
+import { momentWords } from "../shared/words";
 
 const PARTS: JudgedRow["area"][] = ["posture", "hold", "breath"];
 
@@ -11,4 +12,10 @@ export function toLeaveOut(rows: JudgedRow[], exempt: string[]): { value: string
   const sorted = others.toSorted((a, b) => PARTS.indexOf(a.area) - PARTS.indexOf(b.area));
   const options = sorted.map(({ criterion, title, area }) => ({ value: criterion as string, words: `${area}: ${title}` }));
   return [{ value: "", words: "choose what" }, ...options];
+}
+
+/** One change in words: who, when, what. */
+export function changeWords({ criterion, out_now, by, made_at }: ExemptionChange, rows: JudgedRow[]): string {
+  const title = rows.find((row) => row.criterion === criterion)?.title ?? criterion;
+  return `${momentWords(made_at)}, ${by || "somebody who has left"}: ${title} ${out_now ? "left out" : "measured again"}`;
 }

@@ -1,10 +1,10 @@
-"""The tables of what people say beside the readings: what they changed of the rules, what they ticked that no camera sees, and what they drew on a clip."""
+"""The tables of what people say beside the readings: what they changed of the rules and of exemptions, what they ticked that no camera sees, what they drew."""
 
-from peewee import AutoField, CharField, DoubleField, ForeignKeyField
+from peewee import AutoField, BooleanField, CharField, DoubleField, ForeignKeyField
 
 from brevin.store.database import MomentField, now
 from brevin.store.fields import Base, JsonField
-from brevin.store.models import OfTake, Person, Programme
+from brevin.store.models import OfTake, Person, Programme, Student
 
 
 class RuleChange(Base):
@@ -18,6 +18,17 @@ class RuleChange(Base):
     instrument = CharField(16, default="")
     before = JsonField(default=dict)
     after = JsonField(default=dict)
+
+
+class ExemptionChange(Base):
+    """Who left a criterion out for a student, or took it in again, and when. It goes with the student."""
+
+    id = AutoField()
+    student = ForeignKeyField(Student, on_delete="CASCADE")
+    criterion = CharField(32)
+    out_now = BooleanField()
+    by = ForeignKeyField(Person, null=True, on_delete="SET NULL")
+    made_at = MomentField(default=now)
 
 
 class TickRow(OfTake):

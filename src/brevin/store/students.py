@@ -6,7 +6,6 @@ from typing import cast
 
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import PURPOSES, Instrument, Purpose
-from brevin.core.verdict.rules import layer_from
 from brevin.store import programmes
 from brevin.store.database import db, now
 from brevin.store.models import Consent, GroupStudent, Programme, Student, StudentGroup
@@ -32,14 +31,6 @@ def add_student(scope: Scope, *, name: str, instrument: Instrument, note: str = 
                 raise NotThere(str(group_id))
             GroupStudent.create(group=group_id, student=row)
         return student_record(row, {})
-
-
-def exempt(scope: Scope, student_id: int, criteria: Sequence[str]) -> None:
-    """What a student is exempt from; replaces what was. Raises NotThere, InvalidInput(bad_profile) for a criterion that is none."""
-    layer_from({"exempt": list(criteria)})
-    with db.connection_context():
-        _row(scope, student_id)
-        Student.update(exempt=sorted(set(criteria))).where(Student.id == student_id).execute()
 
 
 def give_consent(scope: Scope, student_id: int, *, given_by: str, from_day: date, until_day: date, purposes: Sequence[Purpose] = USUAL) -> None:

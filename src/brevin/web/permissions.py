@@ -24,7 +24,7 @@ NEEDS: dict[str, Permission] = {
     "lesson.today": "room", "lesson.change_seat": "room", "lesson.put_in_front": "room",
     "lesson.note_counted": "film", "lesson.reorder": "film", "lesson.calendar": "read",
     "students.all_students": "read", "students.takes_of": "read", "students.results_of": "read", "students.change_exempt": "rules",
-    "students.give_consent": "consent", "students.withdraw_consent": "consent",
+    "students.exempt_changes": "rules", "students.give_consent": "consent", "students.withdraw_consent": "consent",
     "filming.add_piece": "room", "filming.let_go": "room",
     "takes.all_takes": "read", "takes.new_take": "room", "takes.one_take": "read", "takes.report_of": "read", "takes.clip_of": "read", "takes.still_of": "read",
     "takes.read_again": "film", "takes.move": "film", "takes.edit": "overrule", "said.overrule": "overrule", "said.cue_given": "tick",

@@ -170,6 +170,19 @@ class ExemptChange(BaseModel):
     exempt: list[str] = Field(max_length=64)
 
 
+class ExemptionChangeOut(BaseModel):
+    """A criterion that was left out (out_now) or taken in again; by: "" where they have left."""
+
+    criterion: CriterionKey
+    out_now: bool
+    by: str
+    made_at: datetime
+
+
+class ExemptionChanges(BaseModel):
+    changes: list[ExemptionChangeOut]
+
+
 class ConsentIn(BaseModel):
     given_by: str = Field(min_length=1, max_length=120)
     from_day: date

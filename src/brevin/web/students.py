@@ -1,14 +1,16 @@
 """Students: who they are, what they did, what they are exempt from, and consent."""
 
+from dataclasses import asdict
+
 from flask import Response, current_app
 
 from brevin.edge.growing import growing
 from brevin.ops import files as sweeping
-from brevin.store import classes, readings, reports, students, takes
+from brevin.store import classes, exemptions, readings, reports, students, takes
 from brevin.web.auth import scope
 from brevin.web.class_schemas import Withdrawn, WithdrawQuery
 from brevin.web.routes import routes_of
-from brevin.web.schemas import ConsentIn, Done, ExemptChange, ResultList, ResultQuery, StudentList, StudentPath, TakeList
+from brevin.web.schemas import ConsentIn, Done, ExemptChange, ExemptionChangeOut, ExemptionChanges, ResultList, ResultQuery, StudentList, StudentPath, TakeList
 from brevin.web.shapes import answer, result_out, student_out, take_out
 
 routes = routes_of("students", __name__, below="/api/students")
@@ -35,10 +37,17 @@ def results_of(path: StudentPath, query: ResultQuery) -> Response:
     return answer(ResultList(results=[result_out(record) for record in found]))
 
 
+@routes.get("/<int:student_id>/exempt", responses={200: ExemptionChanges})
+def exempt_changes(path: StudentPath) -> Response:
+    """Who left what out for a student, or took it in again, and when, the newest first."""
+    students.student(scope(), path.student_id)
+    return answer(ExemptionChanges(changes=[ExemptionChangeOut(**asdict(one)) for one in exemptions.changes(scope(), path.student_id)]))
+
+
 @routes.put("/<int:student_id>/exempt", responses={200: Done})
 def change_exempt(path: StudentPath, body: ExemptChange) -> Response:
     """What a student is exempt from: left out of takes from now on, and of those that are there, which are judged anew."""
-    students.exempt(scope(), path.student_id, body.exempt)
+    exemptions.put(scope(), path.student_id, body.exempt)
     readings.judge_again(scope(), [take.id for take in takes.of_student(scope(), path.student_id)])
     return answer(Done(done=True))
 

@@ -1086,7 +1086,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Who left what out for a student, or took it in again, and when, the newest first. */
+        get: operations["students_exempt_changes__int_student_id__exempt_get"];
         /** What a student is exempt from: left out of takes from now on, and of those that are there, which are judged anew. */
         put: operations["students_change_exempt__int_student_id__exempt_put"];
         post?: never;
@@ -2582,6 +2583,31 @@ export interface components {
         ExemptChange: {
             /** Exempt */
             exempt: string[];
+        };
+        /**
+         * ExemptionChangeOut
+         * @description A criterion that was left out (out_now) or taken in again; by: "" where they have left.
+         */
+        ExemptionChangeOut: {
+            /** By */
+            by: string;
+            /**
+             * Criterion
+             * @enum {string}
+             */
+            criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Out Now */
+            out_now: boolean;
+        };
+        /** ExemptionChanges */
+        ExemptionChanges: {
+            /** Changes */
+            changes: components["schemas"]["ExemptionChangeOut"][];
         };
         /**
          * FaceOut
@@ -7359,6 +7385,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Withdrawn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_exempt_changes__int_student_id__exempt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExemptionChanges"];
                 };
             };
             /** @description Unprocessable Entity */

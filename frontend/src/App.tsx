@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 
 import type { Me } from "./api/client";
+import { useGoAlong } from "./api/programmes";
 import { useMe, useSignOut, useToday } from "./api/queries";
 import { useTold } from "./api/told";
 import { useKeys } from "./design/keys";
@@ -74,6 +75,7 @@ function Rooms({ me }: { me: Me }) {
   const at = useLocation().pathname;
   const filming = /^\/(film\/|mirror)/.test(at); // seen by the class, whatever the teacher's own page looks like
   const inClass = /^\/bench\/[a-z]+\/(together|away)/.test(at); // the step cards are read by the class
+  useGoAlong(me.programme?.id, filming);
   useEffect(() => {
     document.documentElement.dataset.scheme = chalk || filming || inClass ? "chalk" : "paper";
   }, [chalk, filming, inClass]);

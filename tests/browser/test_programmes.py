@@ -33,9 +33,14 @@ def test_one_more_programme_is_made_and_left_again_by_keys_alone(desk: Page) -> 
     desk.keyboard.press("Enter")
     expect(asked.get_by_role("alert")).to_contain_text("called so already")
     desk.keyboard.press("Escape")
+    beside = desk.context.new_page()
+    beside.goto("/people")
+    expect(beside.get_by_role("button", name="Programme: Evenings at the pier")).to_be_visible()
     menu(desk, "Home", "Enter")
     expect(desk.get_by_role("button", name=f"Programme: {first}")).to_be_visible()
     desk.get_by_test_id("take-row").first.wait_for()
+    expect(beside.get_by_role("button", name=f"Programme: {first}")).to_be_visible()  # what stands open beside it goes along
+    beside.close()
 
 
 def test_it_is_called_otherwise_and_its_clock_is_set(desk: Page) -> None:

@@ -1,12 +1,28 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 
 import { body, client, setCsrf, type Me } from "./client";
 
-/** Everything behind the door is another programme's now: the page begins anew, and nothing of the one before stays in it. */
+const HERE = "brevin-programme";
+
+/** Everything behind the door is another programme's now: the page begins anew, and nothing of the one before stays in it, nor in other pages of this
+ * browser. */
 const anew = (me: Me) => {
   setCsrf(me.csrf);
+  localStorage.setItem(HERE, String(me.programme?.id));
   location.assign("/");
 };
+
+/** A page that stands open beside the one in which somebody went to another programme goes along; one that films does not, and keeps what it filmed. */
+export function useGoAlong(programme: number | undefined, filming: boolean) {
+  useEffect(() => {
+    const along = ({ key, newValue }: StorageEvent) => {
+      if (key === HERE && newValue !== String(programme) && !filming) location.assign("/");
+    };
+    addEventListener("storage", along);
+    return () => removeEventListener("storage", along);
+  }, [programme, filming]);
+}
 
 /** Goes on in another programme of one's own. */
 export const useGoTo = () =>

@@ -206,3 +206,11 @@ def test_an_inhale_goes_on_while_a_chest_sinks_under_a_pushed_belly() -> None:
     report = read(made, Task(Check(card=card)))
     assert [breath.pattern for breath in report.breaths] == ["pushed"] * 3
     assert [breath.inhale_beats for breath in report.breaths] == pytest.approx([4.0] * 3, abs=0.15), "not the 2.6 of the belly alone"
+
+
+def test_what_changes_slowly_is_judged_to_the_cards_end_though_the_last_breaths_are_lost() -> None:
+    still = replace(LOW, abdomen=0.0, chest=0.0, shoulder=0.0)
+    made, _, card = sighting("3-0-4@72x3", cycles=[LOW, still, still])
+    whole, first = (read(made, Task(Check(card=one))) for one in (card, replace(card, cycles=1)))
+    assert len(whole.breaths) == len(first.breaths) == 1
+    assert whole.posture.sag_deg is not None and first.posture.sag_deg is None, "five seconds of one breath show no trunk that sinks"

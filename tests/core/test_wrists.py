@@ -136,3 +136,12 @@ def test_straight_wrists_are_steady_and_bent_ones_are_worked_on(bend: float, sta
     assert {found[key].state for key in ("wrist_left", "wrist_right")} == {state}
     trumpet = verdicts(Judged(measures, "front", "seated", False, ()), Asked(Check(kind="hold", view="front", instrument="trumpet"), None, Rules()))
     assert not {"wrist_left", "wrist_right"} & {v.criterion for v in trumpet}, "whose hands are one before the other"
+
+
+@given(bend=st.floats(-70, 70), lost=st.integers(4, 12))
+def test_three_looks_that_say_the_same_are_believed_though_most_found_no_hand_and_three_that_do_not_are_not(bend: float, lost: int) -> None:
+    none = replace(player(), hands=(NOBODY, NOBODY))
+    alike = told([*[player((bend + off, 0.0)) for off in (-2.0, 0.0, 2.0)], *[none] * lost])
+    assert alike["wrist_left_deg"].value == pytest.approx(abs(bend), abs=2.1)
+    for other in ([player((bend + off, bend + off)) for off in (-20.0, 0.0, 20.0)], [player((bend, bend))] * 2):
+        assert told([*other, *[none] * lost])["wrist_left_deg"] == NotMeasured("hand_unseen")

@@ -41,13 +41,17 @@ def upright(
     found: Evidence, who: Followed, position: Position, check: Check, breaths: Sequence[Breath], beats: Beats, *, told: bool, backs: Backs,
     line: TappedLine | None = None,
 ) -> Upright:  # fmt: skip
-    """Judged is the time with the instrument up where it was raised; else from the count-in's last beat to the last exhale; where nothing was counted, from the
-    first inhale; else the whole clip. told: whether the breaths are to be believed, and so are segments of the clip; backs: the
-    player's back at each moment that was looked at; line: where somebody says that the instrument is. Raises InvalidInput(bad_edit) for a line that is none."""
+    """Judged is the time with the instrument up where it was raised; else from the count-in's last beat to the last exhale that is seen or that the card has;
+    where nothing was counted, from the first inhale; else the whole clip.
+
+    told: whether the breaths are to be believed, and so are segments of the clip; backs: the player's back at each moment that was looked at; line: where
+    somebody says that the instrument is. Raises InvalidInput(bad_edit) for a line that is none."""
     seen = bodies_of(found.poses, who.player)
     hands = raising.heights(seen, check.in_hands)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
-    judged_s = [(one.to_s, one.until_s) for one in hands.raises] or _counted_s(breaths, beats)
+    by_card_s = _by_the_card(check, beats, found)
+    counted_s = _counted_s(breaths, beats, by_card_s)
+    judged_s = [(one.to_s, one.until_s) for one in hands.raises] or counted_s
     backs = backs if who.view in SIDE_VIEWS and position != "lying" else ()
     stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs, picture_px=found.picture_px)
     instrument = Instrumental(check.in_hands, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
@@ -58,8 +62,7 @@ def upright(
     over_room = who.feet_pct - who.picture.room_pct[:, None, None, 1] if len(who.feet_pct) else who.feet_pct
     struck_s = strikes.strikes_s(found.t_s, over_room) if position != "lying" else None
     unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
-    counted_s = next(iter(_counted_s(breaths, beats)), _by_the_card(check, beats, found))
-    measures += strikes.against_beats(struck_s, beats, counted_s, unseen=unseen)
+    measures += strikes.against_beats(struck_s, beats, next(iter(counted_s), by_card_s), unseen=unseen)
     return Upright(measures, shown, hands, stills, backs, () if struck_s is None else tuple(struck_s))
 
 
@@ -78,13 +81,14 @@ def moving(measures: Sequence[Measure], stops: Sequence[Reason]) -> list[Measure
     return withheld(withheld(measures, ["sag_deg", "sag_deg_per_min", "sway_pct", "back_rounding_pct"], "seen_briefly"), ["axis_droop_deg"], "held_briefly")
 
 
-def _counted_s(breaths: Sequence[Breath], beats: Beats) -> list[tuple[float, float]]:
+def _counted_s(breaths: Sequence[Breath], beats: Beats, by_card_s: tuple[float, float] | None) -> list[tuple[float, float]]:
+    """From the count-in's last beat to the last exhale that is seen, or that the card has: the last breaths may be lost to a trunk that sinks."""
     if not breaths:
         return []
     first_s, last_s = breaths[0].inhale_start_s, breaths[-1].exhale_end_s
     assert first_s is not None and last_s is not None
     counted_s = beats.first_inhale_s - beats.beat_s if beats.first_inhale_s is not None and beats.beat_s is not None else first_s
-    return [(min(counted_s, first_s), last_s)]
+    return [(min(counted_s, first_s), last_s if by_card_s is None else max(last_s, by_card_s[1]))]
 
 
 def _by_the_card(check: Check, beats: Beats, found: Evidence) -> tuple[float, float] | None:

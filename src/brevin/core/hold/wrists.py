@@ -19,6 +19,7 @@ OFF_TRUNKS = 0.12  # between the hand network's wrist and the key points': furth
 APART_TRUNKS = 0.06  # between both hands' wrists: nearer, one hand was taken for both
 LEAST_FOREARM_TRUNKS, LEAST_PALM_TRUNKS = 0.25, 0.085  # what points at the camera looks shorter, and bent or straight by chance
 LEAST_LOOKS, LEAST_SHARE = 2, 0.5  # that found the hand, and of all that looked
+LEAST_ALIKE = 3  # looks that say the same, from which they are believed though most others found no hand
 BEND_DEG, LOOK_DEG = 6.0, 6.0  # standard errors of a hand's bend, and of one look beside its others; own, shows in ./brevin bench hold
 CURL_DEG = 15.0  # standard error of the fingers' bend; own
 KNUCKLES = (5, 9, 13, 17)  # of forefinger to little finger; the three joints behind each follow it
@@ -37,10 +38,15 @@ def wrists(playing: Playing) -> list[Measure]:
     for at, side in enumerate(SIDES):
         own = [pair[at] for pair in looked if playing.view not in SIDE_VIEWS or playing.view == f"side-{side}"]  # the far elbow is guessed
         seen = [one for one in own if one is not None]
-        told = len(seen) >= max(LEAST_LOOKS, LEAST_SHARE * len(own))
+        told = len(seen) >= max(LEAST_LOOKS, LEAST_SHARE * len(own)) or _agree([bend for bend, _ in seen])
         found.append(Measure(WRISTS[side], _usual([bend for bend, _ in seen], BEND_DEG) if told else NotMeasured(why), samples=len(seen)))
         found.append(Measure(CURLS[side], _usual([curl for _, curl in seen], CURL_DEG) if told else NotMeasured(why), samples=len(seen)))
     return found
+
+
+def _agree(bends: Sequence[float]) -> bool:
+    """Whether few of many looks say the same often enough: where the key points lose a hand at times, it is not looked for there."""
+    return len(bends) >= LEAST_ALIKE and float(np.std(bends)) < LOOK_DEG
 
 
 def _usual(values: Sequence[float], bias_deg: float) -> Value:

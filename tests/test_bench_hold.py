@@ -60,6 +60,7 @@ def test_shares_and_page_tell_tuned_and_unseen_apart() -> None:
     tuned, unseen = page.split("## Unseen")
     assert "trumpet-bell-low | yes" in tuned and "trumpet-bell-high | **no**" in unseen and "| trumpet-good |  | axis_level |" in tuned
     assert "| instrument axis, deg | 3.0 | 1.50 | 100 % | 1 of 2 |" in tuned
+    assert "| axis_level | 1 | 1 | 0 | 0 |" in tuned and "| axis_level | 1 | 0 | 0 | 1 |" in unseen
 
 
 def test_without_clips_it_says_how_to_make_them(monkeypatch: pytest.MonkeyPatch, tmp_path, capsys: pytest.CaptureFixture[str]) -> None:
@@ -84,3 +85,5 @@ def test_the_breath_of_these_clips_is_told_by_instrument_tuned_and_unseen_apart(
     assert "| tuned | trumpet | 2 | 3 of 4 | 0 | 1 | 1 | 1 |" in lines and "| tuned | all | 3 | 4 of 5 | 1 | 2 | 1 | 1 |" in lines
     assert "| tuned | inhale onset, s | 0.050 | 0.060 | 75 % | 4 |" in lines
     assert not [line for line in lines if "flute" in line or "unseen | inhale" in line], "of what was not filmed nothing is told"
+    lost = hold_breath.lost([("hold-01 (bare)", bare), ("hold-02 (horn)", Tally("horn", planted=1, found=[breath("low", 0.0, 0.1)])), ("hold-03", trumpet)])
+    assert lost[3:] == ["- hold-01 (bare): 1 of 1 found, 1 that is none", "- hold-03: 3 of 4 found"] and not hold_breath.lost([])

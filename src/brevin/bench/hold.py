@@ -133,9 +133,11 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
             "", "| clip | planted | found | other marks |", "|---|---|---|---|",
         ]  # fmt: skip
         lines += [_row(one) for one in part]
+        lines += ["", "| row | planted | found | not readable | missed |", "|---|---|---|---|---|", *_by_row(part)]
         lines += ["", "| measure | bar | median error | in the 90 % interval | measured |", "|---|---|---|---|---|"]
         lines += [row for key, bar in accuracy_hold.BARS.items() if (row := _errors(part, key, bar))]
     lines += hold_breath.section({name: _by_instrument(part) for name, part in _parts(outcomes).items() if part})
+    lines += hold_breath.lost([(f"{one.name} ({one.case.name})", one.breath) for one in outcomes])
     return "\n".join([*lines, *in_the_way.section(beside)] if beside else lines) + "\n"
 
 
@@ -147,6 +149,17 @@ def _by_instrument(outcomes: list[Outcome]) -> dict[str, accuracy.Tally]:
 def _row(one: Outcome) -> str:
     found = {None: "", True: "yes", False: "not readable" if one.withheld else "**no**"}[one.found]
     return f"| {one.name} | {one.case.name} | {found} | {', '.join(one.alarms)} |"
+
+
+def _by_row(part: list[Outcome]) -> list[str]:
+    """Where planted faults go missing, by the row that is to find them."""
+    planted = [one for one in part if one.found is not None]
+    lines = []
+    for row in dict.fromkeys(" or ".join(one.case.faults) for one in planted):
+        own = [one for one in planted if " or ".join(one.case.faults) == row]
+        found, withheld = sum(one.found is True for one in own), sum(one.withheld for one in own)
+        lines.append(f"| {row} | {len(own)} | {found} | {withheld} | {len(own) - found - withheld} |")
+    return lines
 
 
 def _errors(part: list[Outcome], key: str, bar: float) -> str:

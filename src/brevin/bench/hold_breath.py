@@ -1,7 +1,7 @@
 """The breath in the clips of posture and hold, with instruments up: for docs/hold.md. No constant of the breath was fitted to those clips; ten of them, of both
 bodies, were among the sets looked at when the belly's height was chosen."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from statistics import median
 
 from brevin.bench.accuracy import Tally, together
@@ -41,6 +41,16 @@ def section(parts: Mapping[str, Mapping[str, Tally]]) -> list[str]:
         every = together("all", list(own.values()))
         lines += [row for key, name in ROWS if (row := _errors(part, every, key, name))]
     return lines
+
+
+def lost(clips: Sequence[tuple[str, Tally]]) -> list[str]:
+    """In which clips breaths were not found, or found that are none: the page's lines."""
+    own = [
+        f"- {name}: {len(tally.found)} of {tally.planted} found" + (f", {tally.extra} that is none" if tally.extra else "")
+        for name, tally in clips
+        if len(tally.found) < tally.planted or tally.extra
+    ]
+    return ["", "Breaths that were not found, or are none:", "", *own] if own else []
 
 
 def _named(part: str, instrument: str, tally: Tally) -> str:

@@ -63,7 +63,8 @@ const Right = styled.div`
     }
   }
 `;
-const Quiet = styled(Button)`
+/** A word of the bar that does something. */
+export const Quiet = styled(Button)`
   border: 0;
   background: none;
   font: inherit;

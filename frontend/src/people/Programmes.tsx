@@ -1,5 +1,5 @@
 import { useState, type FormEvent } from "react";
-import { Button, Dialog, Form, Heading, Menu, MenuItem, MenuTrigger, Popover, Text } from "react-aria-components";
+import { Dialog, Form, Heading, Menu, MenuItem, MenuTrigger, Popover, Text } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Me } from "../api/client";
@@ -7,6 +7,7 @@ import { useGoTo, useNewProgramme } from "../api/programmes";
 import { Action } from "../design/Action";
 import { Said, TextLine } from "../design/Fields";
 import { Shade, Sheet } from "../design/Sheet";
+import { Quiet } from "../design/Shell";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { ownZone } from "./zones";
@@ -16,18 +17,10 @@ const Plain = styled.span`
     display: none;
   }
 `;
-const Opener = styled(Button)`
-  border: 0;
-  background: none;
-  font: inherit;
-  color: ${colour("soft")};
-  padding: 6px 2px;
-  cursor: pointer;
+const Opener = styled(Quiet)`
   max-width: 260px;
   overflow: hidden;
   text-overflow: ellipsis;
-  text-decoration: underline;
-  text-underline-offset: 3px;
   @media ${PHONE} {
     max-width: 110px;
   }

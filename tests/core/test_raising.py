@@ -10,12 +10,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.evidence import unpacked
+from brevin.core.hold.held import Instrumental, held
 from brevin.core.hold.instruments import HANDS
 from brevin.core.hold.looks import Look
 from brevin.core.hold.raising import Hands, heights, raising, stills
 from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.hold.ticks import TICKS
 from brevin.core.kinds import INSTRUMENTS
+from brevin.core.kinematics.posture import Stance
 from brevin.core.measure import Amount, NotMeasured
 from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
@@ -106,6 +108,14 @@ def test_where_the_axis_is_seen_it_says_where_each_raise_lands_whatever_the_arms
     assert isinstance(spread, Amount) and spread.value == pytest.approx(max(lands) - min(lands), abs=0.3)
     few = raising(heights(own, "trumpet"), own, "side-right", 1.0, [one for one in shown if one.t_s < RAISES[2]])[1].value
     assert few == raising(heights(own, "trumpet"), own, "side-right", 1.0, ())[1].value, "not seen after each raise: by the arms"
+
+
+def test_a_saxophones_line_from_the_mouth_on_says_nothing_of_where_it_lands() -> None:
+    own = seen(raises=RAISES, lands_pct=(0.0, 4.0, -2.0))
+    hands = heights(own, "alto_sax")
+    stance = Stance("side-right", "seated", (), [(one.to_s, one.until_s) for one in hands.raises])
+    found = {m.key: m.value for m in held(own, stance, Instrumental("alto_sax", (), hands, 1.0))}
+    assert isinstance(found["instrument_axis_deg"], Amount) and found["raise_spread_pct"].value == pytest.approx(6.0, abs=0.9)
 
 
 @given(jump=st.floats(-9.0, 9.0))

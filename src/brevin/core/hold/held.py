@@ -7,6 +7,7 @@ from brevin.core.hold import order as hands_order
 from brevin.core.hold import raising
 from brevin.core.hold.axis import KEYS, axis_of, pictures
 from brevin.core.hold.elbows import ELBOWS, elbows
+from brevin.core.hold.instruments import HELD
 from brevin.core.hold.looks import Playing, Tapped
 from brevin.core.hold.wrists import KEYS as WRIST_KEYS
 from brevin.core.hold.wrists import wrists
@@ -46,10 +47,11 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
         lean_off_deg=lean_off_deg(stance) or 0.0,
     )
     found = pictures(looked, told.instrument)
+    by_edges = found if told.instrument in HELD and HELD[told.instrument].straight else []  # by key points alone it lies where the mouth is
     return [
         *axis_of(found, looked, told.instrument),
         *elbows(looked, told.instrument),
         *wrists(looked),
         hands_order.order(looked),
-        *raising.raising(told.hands, seen, stance.view, told.ahead, found),
+        *raising.raising(told.hands, seen, stance.view, told.ahead, by_edges),
     ]

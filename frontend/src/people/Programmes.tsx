@@ -80,16 +80,17 @@ type Props = { me: Me; busy: boolean };
 export function Programmes({ me, busy }: Props) {
   const goTo = useGoTo();
   const [making, setMaking] = useState(false);
+  const [open, setOpen] = useState(false);
   const more = me.may.includes("people");
   const here = me.programme;
   if (!here || (me.programmes.length < 2 && !more)) return <Plain>{here?.name}</Plain>;
   const chosen = (key: string) => {
     if (key === MORE) setMaking(true);
-    else if (key !== String(here.id)) goTo.mutate(Number(key));
+    else if (key !== String(here.id)) goTo.mutate(Number(key), { onError: () => setOpen(true) }); // the list had closed: it says why, and asks again
   };
   return (
     <>
-      <MenuTrigger>
+      <MenuTrigger isOpen={open} onOpenChange={setOpen}>
         <Opener aria-label={`Programme: ${here.name}`}>{here.name}</Opener>
         <List placement="bottom end">
           <Menu

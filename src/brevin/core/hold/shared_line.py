@@ -18,11 +18,8 @@ FROM_MOUTH_TRUNKS = 0.19  # an edge of the instrument leads past the mouth this 
 APART_TRUNKS = 0.3  # two edges that propose a line lie so far apart: nearer, and their own scatter turns it
 TUBE_DEG, TUBE_TRUNKS = 5.0, 0.04  # a tube's edges go so nearly along it, so near: it is a child's finger thick; what flares says so itself
 PAST_HANDS_TRUNKS = 0.05  # from so far behind the key point of the hand on, what is seen lies past the hands
-LEAST_TRUNKS, LEAST_NEAR_TRUNKS, LEAST_PAST_TRUNKS = (
-    0.3,
-    0.05,
-    0.1,
-)  # of edges together, before the hands, past them: less are folds, fingers, a cut-off instrument
+LEAST_TRUNKS = 0.3  # of edges together: less are folds and fingers
+LEAST_NEAR_TRUNKS, LEAST_PAST_TRUNKS = 0.05, 0.1  # of them before and past the hands: less is a cut-off instrument, or a sleeve
 PARALLEL_DEG, LENGTHWISE_TRUNKS, MOST_OF_IT = 2.0, 0.5, 0.7  # edges so nearly alike, over so much of the line, so much of all: they tell its direction; own
 ANYWHERE_DEG = (-60.0, 89.0)  # what is held to the mouth at all
 

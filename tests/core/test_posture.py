@@ -3,6 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from brevin.core.kinematics import heads
 from brevin.core.kinematics.posture import Stance, bodies_of, head_forward_pct, inclination_deg, posture
 from brevin.core.kinematics.sway import POINTS
 from brevin.core.measure import Amount, Measure, NotMeasured
@@ -29,6 +30,16 @@ def test_a_head_is_forward_by_a_share_of_the_trunk_toward_the_face(forward_pct: 
     assert head_forward_pct(seen, who) == pytest.approx(forward_pct, abs=0.1)
 
 
+@given(st.floats(20.0, 70.0), st.floats(-30, 30), st.sampled_from(["side-left", "side-right", "front"]))
+def test_the_ear_stands_over_the_shoulders_along_the_trunk_however_it_leans(height: float, lean_deg: float, view: str) -> None:
+    seen, who = body(view=view, lean_deg=lean_deg), player(1, view=view)
+    _, up = lm.trunk_axes(seen)
+    ears = {"front": (lm.EAR_L, lm.EAR_R), "side-right": (lm.EAR_R,), "side-left": (lm.EAR_L,)}[view]
+    for ear in ears:
+        seen.points_px[ear] = lm.shoulders(seen) + height / 100.0 * lm.trunk_px(seen) * up
+    assert heads.height_pct(seen, who, front=view == "front") == pytest.approx(height, abs=0.01)
+
+
 def measured(segments=(), playing_s=None, **kwargs) -> dict:
     made = sighting(**kwargs)[0]
     found = posture(bodies_of(made.poses, made.player), made.player, Stance(made.view, made.position, segments, [playing_s] if playing_s else ()))
@@ -46,10 +57,11 @@ def test_a_head_is_told_more_surely_with_nothing_before_the_face() -> None:
 
 def test_each_view_gives_what_it_can_serve_and_says_of_the_rest_why_not() -> None:
     side, front, lying = measured(), measured(view="front"), measured(position="lying")
-    lean, tilt = ("trunk_inclination_deg", None), ("shoulder_tilt_deg", None)
+    lean, tilt, height = ("trunk_inclination_deg", None), ("shoulder_tilt_deg", None), ("shoulder_height_pct", None)
     assert side[lean].amount and side[lean].samples > 10 and side[tilt].value == NotMeasured("view_unserved")
     assert front[tilt].amount and front[lean].value == NotMeasured("view_unserved")
-    assert lying[lean].value == lying[tilt].value == NotMeasured("lying")
+    assert lying[lean].value == lying[tilt].value == lying[height].value == NotMeasured("lying")
+    assert side[height].amount and front[height].amount
 
 
 def test_posture_is_told_for_each_kind_of_segment_that_holds_key_points_enough() -> None:

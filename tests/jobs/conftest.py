@@ -36,7 +36,7 @@ def reader(store: Settings, children: Children) -> Iterator[Reader]:
     made.stop()
 
 
-def read_all(reader: Reader, *, within_s: float = 60.0) -> None:
+def read_all(reader: Reader, *, within_s: float = 180.0) -> None:
     """Until nothing is being read and nothing waits."""
     until = time.monotonic() + within_s
     while time.monotonic() < until:

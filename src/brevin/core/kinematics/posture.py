@@ -95,6 +95,7 @@ def posture(seen: Seen, player: Player, stance: Stance) -> list[Measure]:
         *_inclination(seen, player, stance, side),
         *_head_forward(seen, player, stance, side),
         *([Measure("back_rounding_pct", NotMeasured(side))] if side else _rounding(stance)),
+        *_ear_height(seen, player, stance, front if side else None),
         *([Measure("shoulder_tilt_deg", NotMeasured(front))] if front else _shoulder_line(seen, stance)),
         *([Measure(heads.TILT, NotMeasured(front))] if front else _head_tilt(seen, stance)),
         *([Measure(key, NotMeasured(side)) for key in ("sag_deg", "sag_deg_per_min")] if side else _sag(while_judged(seen, stance), stance, player)),
@@ -199,6 +200,13 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
 def _head_forward(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
     ahead_pct, bias = (BARE_EAR_AHEAD_PCT, BARE_EAR_PCT) if stance.bare else (0.0, EAR_PCT)
     return _angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player) - ahead_pct, bias=bias, withheld=withheld)
+
+
+def _ear_height(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
+    def height(body: Body) -> float:
+        return heads.height_pct(body, player, front=stance.view == "front")
+
+    return _angle(heads.HEIGHT, seen, stance, height, bias=heads.EAR_HEIGHT_PCT, withheld=withheld)
 
 
 def _sag(seen: Seen, stance: Stance, player: Player) -> list[Measure]:

@@ -88,23 +88,6 @@ def test_full_too_early_is_one_fault_with_its_mark_on_the_count() -> None:
     assert report.cue.criterion == "not_full_early"
 
 
-def test_a_width_that_jumps_from_picture_to_picture_is_no_breathing() -> None:
-    made, _, card = sighting(view="front")
-    assert made.front is not None
-    jumping = made.front.travel_pct + np.random.default_rng(3).normal(0.0, 1.0, len(made.t_s))[:, None]
-    report = read(replace(made, front=replace(made.front, travel_pct=jumping)), Task(Check(card=card)))
-    assert report.breaths == [] and report.segments == []
-
-
-def test_the_front_view_gives_timing_and_shoulders_but_no_breath_verdict() -> None:
-    report, _ = report_of(view="front")
-    assert report.readable and not report.readable_for.breath and report.readable_for.posture
-    assert report.reasons[0].code == "front_view_breath"
-    assert report.trace.abdomen == [] and report.trace.chest == [] and report.trace.shoulder
-    assert all(b.abdomen_amp is None and b.abdominal_share is None for b in report.breaths)
-    assert {v.state for v in report.verdicts if v.criterion not in ("feet_flat", "shoulder_tilt", "head_level")} == {"unreadable"}
-
-
 def test_lying_has_no_verdict_on_share_and_none_on_lean() -> None:
     report, _ = report_of(position="lying")
     assert report.breaths[0].abdominal_share is not None

@@ -8,6 +8,7 @@ import pytest
 
 from brevin.core.read import Task, judge
 from brevin.core.report import Report
+from brevin.core.verdict.judge import AREAS
 from brevin.ops.demo import CLIPS
 from tests.sightings import CHECKS, kept_of, seen_of
 
@@ -38,9 +39,11 @@ def test_opposite_patterns_are_told_apart(readings) -> None:
     assert next(v for v in early.verdicts if v.criterion == "not_full_early").state in ("watch", "work")
 
 
-def test_the_front_view_reads_shoulders_and_says_that_the_breath_is_not_readable(readings) -> None:
+def test_the_front_view_judges_the_shoulders_and_says_that_the_rest_is_seen_from_the_side(readings) -> None:
     report, _ = readings["front-flute-sags"]
-    assert report.view == "front" and report.readable and not report.readable_for.breath
+    assert report.view == "front" and report.readable and report.readable_for.breath
+    of_breath = {v.criterion: (v.state, v.reason) for v in report.verdicts if AREAS[v.criterion] == "breath"}
+    assert of_breath.pop("shoulders_still") == ("steady", None) and set(of_breath.values()) == {("unreadable", "view_unserved")}
     assert report.reasons[0].code == "front_view_breath" and report.trace.shoulder
     assert report.posture.shoulder_tilt_deg is None and report.posture.head_tilt_deg is not None, "arms are before the shoulders, and not before the face"
     assert report.posture.trunk_inclination_deg is None

@@ -13,7 +13,7 @@ from brevin.core.report import PostureValue, Report
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
     "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5, "back_rounding_pct": 1.5, "shoulder_tilt_deg": 3.0,
-    "head_tilt_deg": 3.0, "wrist_deg": 10.0, "foot_late_s": 0.05,
+    "head_tilt_deg": 3.0, "wrist_deg": 10.0, "foot_late_s": 0.05, "shoulder_rise": 0.4,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees, percent of trunk or seconds."""
 NAMES = {
@@ -23,6 +23,7 @@ NAMES = {
     "sway_pct": "sway of head and shoulders, % of trunk", "back_rounding_pct": "back rounding, % of trunk",
     "shoulder_tilt_deg": "shoulder line, from the front, deg", "head_tilt_deg": "head tilt, from the front, deg",
     "wrist_deg": "bend of a wrist, deg", "foot_late_s": "tapping foot against the beat, s",
+    "shoulder_rise": "shoulder rise, from the front, % of trunk",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -54,6 +55,8 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
             found += [] if rounded is None else [_one("back_rounding_pct", clip, report.posture.back_rounding_pct, rounded)]
     if view == "front" and "keypoints_px" in truth["per_frame"]:
         found.append(_one("shoulder_tilt_deg", clip, report.posture.shoulder_tilt_deg, median(_shoulder_lines_deg(truth))))
+    if view == "front" and truth["cycles"] and "keypoints_px" in truth["per_frame"]:
+        found.append(_front_rise(truth, report, clip))
     if view == "front" and "eye_l" in truth["per_frame"].get("joints_px", {}):
         found.append(_one("head_tilt_deg", clip, report.posture.head_tilt_deg, median(_head_tilts_deg(truth))))
     instrument, raised = truth["per_frame"].get("instrument") or {}, truth.get("raising")
@@ -74,6 +77,20 @@ def seen(truth: dict[str, Any], report: Report, clip: str) -> list[Seen]:
     if "hands" in truth and report.hold is not None and report.hold.wrist_deg is not None:
         found += [_one("wrist_deg", f"{clip}, {side}", report.hold.wrist_deg[side], truth["hands"][side[0]]["wrist_seen_deg"]) for side in ("left", "right")]
     return found
+
+
+def _front_rise(truth: dict[str, Any], report: Report, clip: str) -> Seen:
+    """The shoulders' rise as the row that judges it has it, beside the middle of those planted."""
+    planted_pct = 100.0 * median(cycle["amplitude_mm"]["shoulder"] for cycle in truth["cycles"]) * truth["camera"]["px_per_mm_torso"] / _trunk_px(truth)
+    values = ((v.value, v.uncertainty) for v in report.verdicts if v.criterion == "shoulders_still" and v.value is not None)
+    value, half = next(values, (None, None))
+    return Seen("shoulder_rise", clip, None if value is None else value - planted_pct, half)
+
+
+def _trunk_px(truth: dict[str, Any]) -> float:
+    points = truth["per_frame"]["keypoints_px"]
+    shoulders, hips = ((np.array(points[f"{place}_l"]) + np.array(points[f"{place}_r"])) / 2 for place in ("shoulder", "hip"))
+    return float(np.median(np.hypot(*(shoulders - hips).T)))
 
 
 def _late_s(truth: dict[str, Any]) -> float:
@@ -109,13 +126,12 @@ def _swayed_pct(truth: dict[str, Any], report: Report) -> float | None:
     """How far shoulders and nose wander about the line through their way, percent of trunk, the mean of both; None where the truth has them of one picture."""
     points, t_s = truth["per_frame"]["keypoints_px"], np.array(truth["per_frame"]["t"])
     judged = np.isin(t_s, _judged(truth, report))
-    shoulders, hips = ((np.array(points[f"{place}_l"]) + np.array(points[f"{place}_r"])) / 2 for place in ("shoulder", "hip"))
-    trunk_px = float(np.median(np.hypot(*(shoulders - hips).T)))
-    ways = np.column_stack([shoulders[judged, 0], np.array(truth["per_frame"]["joints_px"]["nose"])[judged, 0]])
+    shoulders_x = (np.array(points["shoulder_l"])[judged, 0] + np.array(points["shoulder_r"])[judged, 0]) / 2
+    ways = np.column_stack([shoulders_x, np.array(truth["per_frame"]["joints_px"]["nose"])[judged, 0]])
     if not np.ptp(ways, axis=0).any():
         return None
     left = ways - np.polynomial.polynomial.polyval(t_s[judged], np.polynomial.polynomial.polyfit(t_s[judged], ways, 1)).T
-    return float(100.0 * left.std(axis=0).mean() / trunk_px)
+    return float(100.0 * left.std(axis=0).mean() / _trunk_px(truth))
 
 
 def _rounded_pct(truth: dict[str, Any], report: Report) -> float | None:

@@ -29,7 +29,7 @@ def section(parts: Mapping[str, Mapping[str, Tally]]) -> list[str]:
     """The page's lines. parts: tuned and unseen, each by instrument."""
     lines = ["", "## The breath in these clips", ""]
     lines += [
-        "Side views, beside what was planted; a front view tells no amounts and is not counted. No constant of the breath was fitted to these clips; ten of"
+        "Side views, beside what was planted; of a front view only the shoulders are told, above. No constant of the breath was fitted to these clips; ten of"
         " them, of both bodies, were among the sets looked at when the belly's height was chosen.",
         "", "| bodies | instrument | clips | breaths found | extra | right pattern | another one | unclear |", "|---|---|---|---|---|---|---|---|",
     ]  # fmt: skip

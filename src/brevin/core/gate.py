@@ -12,6 +12,7 @@ import numpy as np
 from brevin.core import filters
 from brevin.core.errors import ClipUnusable
 from brevin.core.kinds import State, View
+from brevin.core.kinematics.traces import Traces
 from brevin.core.pose import player as pick
 from brevin.core.report import Reason
 from brevin.core.track import Facts, Floats, Picture, PoseSample
@@ -71,15 +72,14 @@ def refusal(code: str, samples: Sequence[PoseSample]) -> str:
     return "too_dark" if code == "no_person" and dark else code
 
 
-def picture_reasons(stretch: Stretch, *, view: View | None, stale_s: float = 0.0) -> tuple[list[Reason], list[Reason]]:
-    """What the pictures of a stretch make unreadable, and what is only advice. The view decides first: from the front the breath cannot be read. stale_s: how
-    old the picture is while the trunk moves, where the whole clip has told it."""
-    if view == "front":
-        return [reason("front_view_breath")], _camera_advice(stretch)
+def picture_reasons(stretch: Stretch, *, view: View | None, moved: Traces | None = None) -> tuple[list[Reason], list[Reason]]:
+    """What the pictures of a stretch make unreadable, and what is only advice. From the front the breath cannot be read; where its shoulders were followed that
+    is advice: they are judged. moved: the traces, where the whole clip has told them."""
     if len(stretch.t_s) < 2:
         return [reason("too_short", {"duration_s": 0.0})], []
     picture = stretch.picture
-    stops: list[Reason] = []
+    front = [reason("front_view_breath")] if view == "front" else []
+    stops, seen_from = ([], front) if moved is not None and moved.seen["shoulder"] else (front, [])
     if is_dark(picture):
         stops.append(reason("too_dark"))
     rate_hz = 1.0 / max(float(np.median(np.diff(stretch.t_s))), 1e-6)
@@ -95,10 +95,11 @@ def picture_reasons(stretch: Stretch, *, view: View | None, stale_s: float = 0.0
         stops.append(reason("too_blurred"))
     if camera_state(stretch) == "unreadable":
         stops.append(reason("camera_moving"))
+    stale_s = 0.0 if moved is None else moved.stale_s  # how old the picture is while the trunk moves
     if stale_s > STALE_MOST_S:
         stops.append(reason("coded_hard"))
     squeezed = [reason("coded_hard")] if STALE_NOTED_S < stale_s <= STALE_MOST_S else []
-    return stops, _holes_advice(stretch) + _camera_advice(stretch) + squeezed
+    return stops, seen_from + _holes_advice(stretch) + _camera_advice(stretch) + squeezed
 
 
 def is_dark(picture: Picture) -> bool:

@@ -13,9 +13,10 @@ from brevin import __version__
 from brevin.core import gate
 from brevin.core.breath import both_sides
 from brevin.core.breath.breaths import BreathTurns, breaths
+from brevin.core.breath.counted import counted_rise
 from brevin.core.breath.edits import with_moved
 from brevin.core.breath.fullness import OwnBreaths, own_full, sizes_of
-from brevin.core.breath.measures import TIMES, exhale_shape, measures_of, pattern
+from brevin.core.breath.measures import as_far_as_seen, exhale_shape, measures_of, pattern
 from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import card_index
 from brevin.core.edited import Edits
@@ -83,6 +84,7 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     measures = (
         *of_breaths,
         *both_sides.difference(task.check, of_breaths, other),
+        *([counted_rise(who.traces, beats, task.check.card)] if who.view == "front" and not whole else ()),
         *withheld(moving(stood.measures, breathing.stops), exempt_measures(rules), "exempt"),
     )
     why_not = [r for r in breathing.stops if r.check in ("breath", "all")]
@@ -133,7 +135,7 @@ def seen_as(found: Evidence, task: Task, edits: Edits) -> tuple[View, Position] 
 def _breathing(asked: _Asked, who: Followed, sunk: Callable[[], bool]) -> _Breathing:
     """The breaths and the quality gate's word on them. sunk: whether the trunk is another one at the end."""
     turns = with_moved(breaths(who.traces), asked.edits.turns)
-    stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view, stale_s=who.traces.stale_s)
+    stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view, moved=who.traces)
     if who.view != "front":
         stops = [*stops, *_unreadable_breath(who, turns, stops, sunk)]
         advice = [*advice, *_chest_advice(who, sunk)]
@@ -181,9 +183,7 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
             turns, following.inhale_start if following else None, who.traces, beats, asked.task.check.card, asked.rules, who.view == "three-quarter"
         )
         kept = whole if turns.whole else partial
-        own = withheld(measures_of(one, len(kept)), exempt, "exempt")
-        if not breathing.readable:
-            own = withheld(own, {m.key for m in own} - set(TIMES), "breath_unreadable")
+        own = as_far_as_seen(withheld(measures_of(one, len(kept)), exempt, "exempt"), front=who.view == "front", readable=breathing.readable)
         named = breathing.readable and not exempt & {"abdominal_share"}
         shaped = exhale_shape(one) if breathing.readable else None
         kept.append((breath_of(own, pattern=pattern(one) if named else "unclear", exhale_shape=shaped, card_index=card_index(one)), own))

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
-from brevin.core.breath.cycles import Swing, breath_signal
+from brevin.core.breath.cycles import Swing, breath_signal, swings
 from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
@@ -47,7 +47,7 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     if signal is None:
         return []
     noise = {name: traces.noise[name] for name in (*regions, "shoulder")}
-    carriers = regions | ({"shoulder": traces.shoulder} if traces.seen["shoulder"] and "width" not in regions else {})
+    carriers = regions | ({"shoulder": traces.shoulder} if traces.seen["shoulder"] else {})
     signal, found = clearest(regions, weights, signal, noise)
     wander = {name: with_wander(values, noise[name], signal, found) for name, values in carriers.items()}
     around = [around_of(traces.t_s, noise, wander, signal, *three) for three in zip([None, *found], found, [*found[1:], None], strict=False)]
@@ -102,8 +102,8 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
         signal, weights = breath_signal(traces.abdomen, traces.chest, seen=seen)
         regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}
         return regions, dict(zip(("abdomen", "chest"), weights, strict=True)), signal
-    if traces.width.any():
-        return {"width": traces.width}, {"width": 1.0}, traces.width
+    if traces.seen["shoulder"] and swings(traces.shoulder, noise=traces.noise["shoulder"]):  # from the front: by shoulders that rise enough to tell
+        return {"shoulder": traces.shoulder}, {"shoulder": 1.0}, traces.shoulder
     return {}, {}, None
 
 
@@ -113,6 +113,8 @@ def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floa
     fall_mid = crossing(signal, swing.peak, swing.next_trough)
     end, half_rise_s = _filled(regions, carriers, around, start)
     leave, rest = _exhale(carriers, around)
+    if list(regions) == ["shoulder"]:  # the belly, which is not seen, may have begun before
+        start = Turn(start.t_s, start.half_width_s + UNSEEN_FILLING * max(end.t_s - start.t_s, 0.0))
     start, end = uncrossed(start, end)
     leave, rest = uncrossed(leave, rest)
     end, leave = met(end, leave)
@@ -154,7 +156,7 @@ def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Aro
         ends = [_arrival(sign * regions[name], name, around) for name, sign in going.items()]
     end = max(ends, key=_when)
     unseen_s = 0.0
-    if len(regions) == 1 and "width" not in regions:  # the other region may still be filling where it cannot be seen
+    if len(regions) == 1:  # the other region may still be filling where it cannot be seen
         unseen_s = UNSEEN_FILLING * (end.t_s - start.t_s)
     return Turn(end.t_s, FULLNESS_WIDER * end.half_width_s + unseen_s), half_rise_s
 

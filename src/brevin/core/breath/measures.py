@@ -4,7 +4,7 @@
 """
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
@@ -14,7 +14,7 @@ from brevin.core.breath.patterns import Inhale, abdominal_share, lifted_by_shoul
 from brevin.core.breath.timing import length_beats, next_offset_beats, offset_beats, turn_s
 from brevin.core.breath.turns import Turn
 from brevin.core.kinds import ExhaleShape, Pattern, Region
-from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
+from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, withheld
 from brevin.core.plan.card import CountCard
 from brevin.core.verdict.rules import Rules
 
@@ -204,6 +204,13 @@ TIMES = (
     "inhale_offset_beats", "exhale_offset_beats", "next_offset_beats",
 )  # fmt: skip
 """What a clip whose breath is not readable may still tell."""
+
+
+def as_far_as_seen(measures: Sequence[Measure], *, front: bool, readable: bool) -> list[Measure]:
+    """The numbers of a breath as far as its clip tells them: from the front times and shoulders, the times alone where the breath is not readable."""
+    told = {*TIMES, "shoulder_rise"} if readable else set(TIMES)
+    seen = measures if readable and not front else withheld(measures, {m.key for m in measures} - told, "view_unserved" if readable else "breath_unreadable")
+    return list(seen)
 
 
 def measures_of(breath: OneBreath, index: int) -> list[Measure]:

@@ -28,11 +28,12 @@ class RigidMotion:
 
 
 def rigid_motion(back: Strips, points: Points, arms_pct: Floats) -> RigidMotion:
-    """Shift and rotation of the back, fitted over its strips at each moment, strips that disagree left out; rise from points of the lower back."""
+    """Shift and rotation of the back, fitted over its strips at each moment, strips that disagree left out; rise from points of the lower back,
+    the back seen or not."""
     n = len(back.travel_pct)
     use = followed_strips(back)
     if use.sum() < 4:
-        return RigidMotion(np.zeros(n), np.zeros(n), np.zeros(n), noise_pct=0.3)
+        return RigidMotion(np.zeros(n), rise(points, arms_pct), np.zeros(n), noise_pct=0.3)
     height, move = back.up_pct[use], -back.travel_pct[:, use]
     keep = _coherent(height, move)
     base, rotation = _lines(height[keep], move[:, keep])
@@ -74,6 +75,11 @@ def rise(points: Points, arms_pct: Floats, rotation: Floats | None = None) -> Fl
         return np.zeros(len(rotation))
     risen = move[:, back, 1] + rotation[:, None] * at[None, back, 0] / 100
     return filters.weighted_median(risen, how_sure(points.unsure_pct[back, 1]))
+
+
+def rise_told(points: Points, arms_pct: Floats) -> bool:
+    """Whether there are points of the lower back enough to tell how far it went up: where there are none, a body that sways goes up and down by itself."""
+    return bool(_lower_back(points, arms_pct).sum() >= LEAST_POINTS)
 
 
 def _lower_back(points: Points, arms_pct: Floats) -> np.ndarray:

@@ -1,4 +1,4 @@
-"""The rise of the shoulder's top, from points of the shoulder and of the upper arm that hangs from it."""
+"""The rise of the shoulder's top, from points of the shoulder and of the upper arm that hangs from it; from the front, of both shoulders."""
 
 import numpy as np
 
@@ -8,9 +8,12 @@ from brevin.core.kinematics.regions import NOTHING, Found, Region, disagreement,
 from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, relative
 from brevin.core.track import Floats, Points
 
+CARRIES, CARRIES_FRONT = 0.5, 0.75  # quantiles of the points' shares in a clear rise: those over it are the shoulder; from the front more of them are sleeve
+SHIRT, SHIRT_FRONT = 0.15, 0.3  # share of a rise that the shirt may not go along with; own, over clips of several makers
+
 
 def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both: bool) -> Found:
-    """Rise of the shoulder's top: points of the shoulder and of the upper arm that hangs from it, the half that travels farthest."""
+    """Rise of the shoulder's top: points of the shoulder and of the upper arm that hangs from it, the part that travels farthest. both: seen from the front."""
     at = points.at_pct
     if not len(at):
         return NOTHING
@@ -25,14 +28,14 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
     gain = (rise.T @ common) / max(power, 1e-9)
     alike = _agrees(rise, common)
     if filters.spread(filters.smooth(common)) > 0.4:  # clear movement: of its carriers, those that carry it fully
-        alike &= gain >= np.quantile(gain[alike], 0.5) if alike.any() else alike
+        alike &= gain >= np.quantile(gain[alike], CARRIES_FRONT if both else CARRIES) if alike.any() else alike
     alike = alike if alike.sum() >= 2 else ~nowhere
     chosen = rise[:, alike]
     unsure_pct = points.unsure_pct[near, 1][alike]
     sure = how_sure(unsure_pct)
     trace = filters.weighted_median(chosen, sure)
     patches = float(np.linalg.norm(sure * unsure_pct) / sure.sum())  # a plain shirt leaves few of them, and they may be wrong together
-    found = Region(values=trace, model_error=0.15, noise=float(np.hypot(disagreement(chosen, trace, sure), patches)))
+    found = Region(values=trace, model_error=SHIRT_FRONT if both else SHIRT, noise=float(np.hypot(disagreement(chosen, trace, sure), patches)))
     return Found(found, looked_at(at[near], nowhere, alike))
 
 

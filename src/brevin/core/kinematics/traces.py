@@ -1,6 +1,6 @@
 """The three traces of a clip: abdomen, chest, shoulder, percent of trunk, relative to pelvis and back, on an even grid."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -9,7 +9,7 @@ from brevin.core.kinematics import profile
 from brevin.core.kinematics.coding import stale_s
 from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.regions import NOTHING, Region, regions
-from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion
+from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion, rise_told
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.upper_end import by_upper_end
 from brevin.core.track import Floats, Sighting, Strips
@@ -23,7 +23,8 @@ class Traces:
 
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
     profile, and as ``leak`` the error of what is taken from the chest;
-    seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent; holes: where pictures are missing,
+    seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent:
+    kept, and no turn is told by it: over a shirt that hangs it shows none; holes: where pictures are missing,
     seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it;
     stale_s: mean age of the picture while the outline moves (coding.stale_s).
     """
@@ -60,6 +61,8 @@ def traces(sighting: Sighting) -> Traces:
     if abdomen.region is not None and chest.region is None:
         chest = by_upper_end(sighting, rigid, abdomen.region, chest)
     shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
+    if front_view and not rise_told(sighting.points, sighting.arms_pct):
+        shoulder = replace(shoulder, region=None)
     width = _width(sighting.front, sighting.back) if front_view else np.zeros(len(sighting.t_s))
 
     def trace(found: "Region | None") -> Floats:

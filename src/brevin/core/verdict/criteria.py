@@ -52,7 +52,7 @@ class Criterion:
 LONG_INHALE_BEATS = 1.0  # inhales over one beat only: a quick one has no evenness that could be seen
 UPRIGHT: tuple[Position, ...] = ("seated", "standing")
 SEEN_MOVING: tuple[View, ...] = (*SIDE_VIEWS, "three-quarter")
-STILL = Where(views=SIDE_VIEWS)  # half turned away, shoulders were read 4 % of trunk too small: not judged from there
+STILL = Where(views=(*SIDE_VIEWS, "front"))  # half turned away, shoulders were read 4 % of trunk too small: not judged from there
 LEADS = Where(views=SEEN_MOVING, positions=UPRIGHT)  # lying down the belly moves by itself: shown, not judged
 COUNTED = Where(views=SEEN_MOVING, card=lambda card: True)
 SPREAD = Where(views=SEEN_MOVING, card=lambda card: card.inhale_beats > LONG_INHALE_BEATS)

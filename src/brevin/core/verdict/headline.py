@@ -51,7 +51,8 @@ def headline(report: Report) -> Headline:
     faults = [Fault(v.criterion, v.side) for v in judged if v.state == state and v.outside]
     patterns = [breath.pattern for breath in report.breaths if breathed and not breath.on_purpose]
     usual = Counter(patterns).most_common(1)[0][0] if patterns else None
-    return Headline(state, faults=faults[:MOST_SAID], pattern=usual, cue=report.cue, breathed=breathed, hidden=_hidden(report))
+    named = breathed and report.view != "front"  # from there no pattern is seen, and what is judged is said as of a check that asks for none
+    return Headline(state, faults=faults[:MOST_SAID], pattern=usual if named else None, cue=report.cue, breathed=named, hidden=_hidden(report))
 
 
 def _hidden(report: Report) -> bool:

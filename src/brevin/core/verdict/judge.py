@@ -150,7 +150,7 @@ def _said_once(row: Criterion, marks: list[Mark], found: Judged, asked: Asked) -
 def _verdict(row: Criterion, marks: list[Mark], all_marks: list[Mark], found: Judged, asked: Asked) -> Verdict:
     if row.where.views is not None and found.view not in row.where.views and (row.span is None or found.breath_readable):
         return _unreadable(row, "view_unserved", {"view": "side" if set(row.where.views) & set(SIDE_VIEWS) else "front"})
-    if row.span is None:
+    if row.span is None or (not marks and row.measure in found.amounts(None)):  # by the count alone, where no breath was seen
         return _of_clip(row, found, asked)
     if marks:
         return _of_breaths(row, marks, found, asked)
@@ -164,7 +164,8 @@ def _verdict(row: Criterion, marks: list[Mark], all_marks: list[Mark], found: Ju
 
 def _withheld(row: Criterion, found: Judged) -> str:
     """Why there is no verdict: the commonest reason of the breaths, else that what was measured is too unsure, else that none is whole."""
-    own = [m for m in found.measures if m.key == row.measure and (m.breath is not None) == (row.span is not None)]
+    of_row = [m for m in found.measures if m.key == row.measure]
+    own = [m for m in of_row if (m.breath is not None) == (row.span is not None)] or of_row
     reasons = [m.value.reason for m in own if isinstance(m.value, NotMeasured)]
     return max(set(reasons), key=reasons.count) if reasons else "too_unsure" if own else "no_whole_breath"
 
@@ -211,7 +212,9 @@ def _of_breaths(row: Criterion, marks: list[Mark], found: Judged, asked: Asked) 
 
 def _facts(amounts: Amounts, asked: Asked) -> dict[str, float | str]:
     """What the sentences may speak of besides the number itself."""
-    facts: dict[str, float | str] = {"total_pct": total_pct(amounts)}
+    facts: dict[str, float | str] = {}
+    if "abdomen_amp" in amounts or "chest_amp" in amounts:
+        facts["total_pct"] = total_pct(amounts)
     if "chest_lag_s" in amounts:
         facts["lag_s"] = amounts["chest_lag_s"].value
     if asked.own_full is not None:

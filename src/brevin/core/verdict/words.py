@@ -43,7 +43,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
     ),
     "shoulders_still": CriterionWords(
         "Shoulders still", "still", "they rise", "the shoulders rise",
-        "The shoulders rose {value} % of the trunk's length while breathing in; belly and chest together moved {total} %.",
+        "The shoulders rose {value} % of the trunk's length while breathing in{beside}.",
         "Leave your shoulders heavy, as if each carried a sleeping cat.",
     ),
     "full_breath": CriterionWords(

@@ -50,8 +50,10 @@ def test_a_report_in_one_line() -> None:
     assert good.state in ("steady", "watch") and headline_words(good) == "low, then wide"
     bad = headline(report_of(cycles=[HIGH] * 3))
     assert bad.state == "work" and headline_words(bad) == "the chest goes first" and headline_cue(bad)
-    unseen = headline(report_of(view="front"))
-    assert unseen.state == "unreadable" and headline_words(unseen).startswith("From the front")
+    front = headline(report_of(view="front"))
+    assert (front.state, front.pattern) == ("steady", None) and headline_words(front) == "as it should be", "no pattern is seen from there"
+    unseen = headline(report_of(cycles=[]))
+    assert unseen.state == "unreadable" and headline_words(unseen).startswith("No breathing")
 
 
 @pytest.mark.parametrize(("hides", "held", "told"), [(True, True, True), (True, False, False), (False, True, False)])

@@ -118,7 +118,6 @@ def _filled(verdict: Document) -> dict[str, str]:
         "level": "below" if value >= 0 else "above",
         "region": "belly" if verdict["side"] == "low" else "chest",
         "side": _side(criterion, verdict["side"]),
-        "total": f"{facts.get('total_pct', 0.0):.1f}",
         "beside": f"; belly and chest together moved {facts['total_pct']:.1f} %" if "total_pct" in facts else "",
         "own": _own_words(value, facts.get("own_full_pct")),
         "lag": _lag_words(facts.get("lag_s")),

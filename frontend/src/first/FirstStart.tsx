@@ -7,6 +7,7 @@ import { useBegin } from "../api/queries";
 import { Action } from "../design/Action";
 import { Said, TextLine } from "../design/Fields";
 import { colour } from "../design/tokens";
+import { ownZone } from "../shared/zones";
 import { Ruler } from "./Ruler";
 import { useRunBefore } from "./useRun";
 
@@ -62,7 +63,7 @@ export function FirstStart() {
   const going = useRunBefore({ name: named, account: known });
   const send = (event: FormEvent) => {
     event.preventDefault();
-    begin.mutate({ ...asked, time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone }, { onSuccess: () => go("/class") });
+    begin.mutate({ ...asked, time_zone: ownZone() }, { onSuccess: () => go("/class") });
   };
   return (
     <Page>

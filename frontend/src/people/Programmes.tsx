@@ -10,7 +10,7 @@ import { Shade, Sheet } from "../design/Sheet";
 import { Quiet } from "../design/Shell";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
-import { ownZone } from "./zones";
+import { ownZone } from "../shared/zones";
 
 const Plain = styled.span`
   @media (max-width: 1100px) {

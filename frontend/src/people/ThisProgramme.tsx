@@ -7,7 +7,7 @@ import { useChangeProgramme } from "../api/programmes";
 import { useMe } from "../api/queries";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said, TextLine } from "../design/Fields";
-import { zones } from "./zones";
+import { zones } from "../shared/zones";
 
 const Part = styled.section`
   margin-top: 34px;

@@ -172,9 +172,9 @@ function whatFor(report: Report, cue: Report["cue"]): string {
   return verdict.counted_breaths ? `${verdict.line}, in ${faults} of ${verdict.counted_breaths} breaths` : verdict.line;
 }
 
-/** What the breaths were mostly like. */
+/** What the breaths were mostly like; nothing from the front, where no pattern is seen. */
 function patternOf(report: Report): string {
-  if (!report.readable_for.breath) return "";
+  if (!report.readable_for.breath || report.view === "front") return "";
   const often = new Map<string, number>();
   const breaths = report.breaths.filter(({ on_purpose }) => !on_purpose);
   for (const { pattern } of breaths) often.set(pattern, (often.get(pattern) ?? 0) + 1);

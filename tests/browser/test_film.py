@@ -101,6 +101,10 @@ def test_a_consent_that_is_taken_back_while_filming_leaves_nothing_in_the_browse
     for pressed in ("true", "false", "true"):
         stage.keyboard.press("i")
         expect(once).to_have_attribute("aria-pressed", pressed)
+    expect(stage.get_by_text("side to the camera", exact=False).first).to_be_visible()
+    stage.keyboard.press("f")
+    expect(stage.get_by_role("button", name="From the front: shoulders")).to_have_attribute("aria-pressed", "true")
+    expect(stage.get_by_text("seated, facing the camera")).to_be_visible()
     stage.keyboard.press(" ")
     expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
     asked: list[str] = []
@@ -115,7 +119,7 @@ def test_a_consent_that_is_taken_back_while_filming_leaves_nothing_in_the_browse
     row = stage.get_by_test_id("upload-row")
     row.get_by_role("button", name="Send it again").click()
     expect(row).to_contain_text("deleted in this browser")
-    assert len(asked) == 1 and "without_it=true" in asked[0], "what was asked for is kept with the clip"
+    assert len(asked) == 1 and "without_it=true" in asked[0] and "from_front=true" in asked[0], "what was asked for is kept with the clip"
     expect(row.get_by_role("button", name="Send it again")).to_have_count(0)
     stage.reload()
     stage.get_by_role("heading", name="Just read").wait_for()

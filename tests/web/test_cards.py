@@ -117,6 +117,16 @@ def test_a_chairs_check_may_be_filmed_for_once_without_the_instrument(page, scop
     assert page("GET", "/api/today").json["lesson"]["seats"][0]["check"]["with_instrument"], "the chair asks for it as before"
 
 
+def test_a_chairs_check_may_be_filmed_for_once_from_the_front(page, scope, student, clip) -> None:
+    made = page("POST", "/api/cards", json=CARD | {"card": "4-0-6@84x2", "with_instrument": True}).json
+    page("POST", "/api/class/lesson", json={"title": "Front", "student_ids": [student.id], "card_id": made["id"]})
+    [seat] = page("GET", "/api/today").json["lesson"]["seats"]
+    query = {"student_id": student.id, "seat_id": seat["id"], "file_name": "once.mp4", "from_front": "true"}
+    front = page("POST", "/api/takes", query_string=query, data=DEMO_CLIP.read_bytes(), headers={"Content-Type": "application/octet-stream"})
+    assert front.json["check"]["view"] == "front" and front.json["check"]["with_instrument"]
+    assert page("GET", "/api/today").json["lesson"]["seats"][0]["check"]["view"] != "front", "the chair asks for it as before"
+
+
 def sent(page, card_id: int, content: bytes, name: str = "me.mp4"):
     return page("POST", f"/api/cards/{card_id}/shown", query_string={"file_name": name}, data=content, headers={"Content-Type": "application/octet-stream"})
 

@@ -118,7 +118,7 @@ type Upload = {
   file: File;
   seat: Seat;
   lessonId: number;
-  kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number; withoutIt?: boolean } | null;
+  kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number; withoutIt?: boolean; fromFront?: boolean } | null;
   came: number | null;
   onShare: (share: number) => void;
 };
@@ -135,6 +135,7 @@ export function upload({ file, seat, lessonId, kept, came, onShare }: Upload): P
       ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3), felt: kept.felt ?? "", set_number: String(kept.set ?? 0) }
       : {}),
     ...(kept?.withoutIt ? { without_it: "true" } : {}),
+    ...(kept?.fromFront ? { from_front: "true" } : {}),
     ...(came === null ? {} : { came_bytes: String(came) }),
   });
   return new Promise((resolve, reject) => {

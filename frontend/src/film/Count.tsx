@@ -154,15 +154,33 @@ function dotOf(beat: number, now: number): string {
 
 /** Whether the student films without the instrument for this once; hidden: it hid part of the breath last time. */
 type Without = { pressed: boolean; hidden: boolean; turn: () => void };
-type BeforeProps = { seat: Seat; set: number; rest_s: number; without: Without | null; trouble: string | null; onRetry: () => void };
+/** Whether the student faces the camera; turn: to change that for this once, null where the check leaves no choice. */
+type Facing = { is: boolean; turn: (() => void) | null };
+type BeforeProps = {
+  seat: Seat;
+  set: number;
+  rest_s: number;
+  without: Without | null;
+  facing: Facing;
+  trouble: string | null;
+  onRetry: () => void;
+};
 
 const CAUTIONS = {
   breath: "Light-headed? Stop, breathe normally, sit.",
   hold: "Begin with it down. Arms tired, or something hurts? Put it down.",
 };
 
+const Choices = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: center;
+  gap: 8px;
+  margin: 8px 0;
+`;
+
 /** Before it starts: who, how to sit, and what keeps the camera from working. */
-export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeProps) {
+export function Before({ seat, set, rest_s, without, facing, trouble, onRetry }: BeforeProps) {
   const cards = setsOf(seat.check);
   const card = cards[set] ?? cards[0]!;
   const hold = seat.check.kind === "hold";
@@ -170,7 +188,7 @@ export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeP
     <Count>
       <h1>{firstName(seat.student.name)}</h1>
       <p className="setup">
-        {seat.check.position}, {seat.side} side to the camera
+        {seat.check.position}, {facing.is ? "facing the camera" : `${seat.side} side to the camera`}
       </p>
       <Fits studentId={seat.student.id} />
       {cards.length > 1 && (
@@ -181,14 +199,22 @@ export function Before({ seat, set, rest_s, without, trouble, onRetry }: BeforeP
       )}
       {without?.hidden && !without.pressed && (
         <p className="setup hint" role="status">
-          Part of the breath was hidden last time: turn a little, or put the {instrumentWords(seat.student.instrument)} down.
+          Part of the breath was hidden last time: turn a little, or put the {instrumentWords(seat.student.instrument)} down; from the front
+          at least the shoulders show.
         </p>
       )}
-      {without && (
-        <Action letter="I" pressed={without.pressed} onPress={without.turn}>
-          Without the {instrumentWords(seat.student.instrument)}
-        </Action>
-      )}
+      <Choices>
+        {without && (
+          <Action letter="I" pressed={without.pressed} onPress={without.turn}>
+            Without the {instrumentWords(seat.student.instrument)}
+          </Action>
+        )}
+        {facing.turn && (
+          <Action letter="F" pressed={facing.is} onPress={facing.turn}>
+            From the front: shoulders
+          </Action>
+        )}
+      </Choices>
       {seat.check.contrast !== "none" && <p className="setup">First {SIDES[seat.check.contrast].join(", on purpose; then ")}.</p>}
       <p className="setup">
         {rest_s > 0 ? `Breathe as usual for ${rest_s} s: that was enough in a row.` : CAUTIONS[hold ? "hold" : "breath"]}

@@ -11,7 +11,7 @@ import { Message } from "../design/Message";
 import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
-import type { Kept } from "../shared/kept";
+import type { Kept, Once } from "../shared/kept";
 import { useInFront } from "../shared/useInFront";
 import { firstName, instrumentWords } from "../shared/words";
 import { nextAfter } from "../shared/order";
@@ -142,9 +142,12 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
   const [set, setSet] = useState(0);
   const card = cards[set] ?? cards[0]!;
   const held = seat.check.with_instrument && seat.check.kind !== "hold"; // a hold without it is none
-  const [withoutIt, setWithoutIt] = useState(false);
+  const [once, setOnce] = useState<Once>({ withoutIt: false, fromFront: false });
+  const turn = (one: keyof Once) => setOnce({ ...once, [one]: !once[one] });
+  const sideways = seat.check.view !== "front" && seat.check.kind !== "hold";
+  const facing = seat.check.view === "front" || once.fromFront;
   const programme = useMe().data?.programme?.id;
-  const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, programme, card, set, withoutIt }, (kept) => {
+  const recording = useRecording(camera.stream, { seat, lessonId: lesson.id, programme, card, set, once }, (kept) => {
     void uploads.sendKept(kept);
     if (camera.gone) return; // cut short: sent as far as it goes, and filmed again
     if (set + 1 < cards.length) setSet(set + 1);
@@ -155,7 +158,7 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
     if (camera.gone) stop();
   }, [camera.gone, stop]);
   const video = useRef<HTMLVideoElement>(null);
-  const readiness = useReadiness(video, camera.stream, seat.check.view === "front" ? "front" : `side-${seat.side}`, recording.running);
+  const readiness = useReadiness(video, camera.stream, facing ? "front" : `side-${seat.side}`, recording.running);
   useInFront(lesson, seat.id, (id) => !recording.running && !filmed && go(`/film/${id}`));
   const run = useRef<RunHandle>(null);
   const moment = useMoment(recording, card, run);
@@ -189,9 +192,15 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
     { key: "t", does: "not today: the next chair", run: () => mark("not_today"), off: running || busy },
     {
       key: "i",
-      does: withoutIt ? "with the instrument after all" : "for this once without the instrument",
-      run: () => setWithoutIt(!withoutIt),
+      does: once.withoutIt ? "with the instrument after all" : "for this once without the instrument",
+      run: () => turn("withoutIt"),
       off: running || busy || !held,
+    },
+    {
+      key: "f",
+      does: once.fromFront ? "from the side after all" : "for this once from the front: the shoulders",
+      run: () => turn("fromFront"),
+      off: running || busy || !sideways,
     },
     { key: "m", does: "clicks on or off", run: recording.turnSilent },
     { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/", { state: "chairs" })), off: busy },
@@ -231,7 +240,8 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
             seat={seat}
             set={set}
             rest_s={rest_s}
-            without={held ? { pressed: withoutIt, hidden, turn: () => setWithoutIt(!withoutIt) } : null}
+            without={held ? { pressed: once.withoutIt, hidden, turn: () => turn("withoutIt") } : null}
+            facing={{ is: facing, turn: sideways ? () => turn("fromFront") : null }}
             trouble={recording.trouble ?? camera.trouble ?? setAway.error?.message ?? null}
             onRetry={camera.retry}
           />

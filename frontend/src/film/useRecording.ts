@@ -4,7 +4,7 @@ import type { Card, Seat } from "../api/client";
 import { Clicker } from "./clicker";
 import { beatsOf } from "./counting";
 import { letGoPieces, sendPiece } from "../shared/growing";
-import { keep, keepPiece, letGo, type Kept } from "../shared/kept";
+import { keep, keepPiece, letGo, type Kept, type Once } from "../shared/kept";
 
 const PIECE_MS = 1000;
 /** Half of what a phone's own camera writes; with a quarter of it the moments of the exhale moved by up to a tenth of a second. */
@@ -29,8 +29,8 @@ export type Recording = {
   turnSilent: () => void;
 };
 
-/** What is filmed: whose chair in which lesson of which programme, which set of its card, and whether for this once without the instrument. */
-type Filmed = { seat: Seat; lessonId: number; programme: number | undefined; card: Card; set: number; withoutIt: boolean };
+/** What is filmed: whose chair in which lesson of which programme, which set of its card, and what is otherwise for this once. */
+type Filmed = { seat: Seat; lessonId: number; programme: number | undefined; card: Card; set: number; once: Once };
 
 /** Nothing of a recording whose count was lost stays anywhere. */
 const dropped = async (key: string) => void (await Promise.all([letGo(key), letGoPieces(key)]));
@@ -39,7 +39,7 @@ const dropped = async (key: string) => void (await Promise.all([letGo(key), letG
  * with what was kept. */
 export function useRecording(
   stream: MediaStream | null,
-  { seat, lessonId, programme, card, set, withoutIt }: Filmed,
+  { seat, lessonId, programme, card, set, once }: Filmed,
   onDone: (kept: Kept) => void,
 ): Recording {
   const [running, setRunning] = useState(false);
@@ -75,7 +75,7 @@ export function useRecording(
       type,
       made_at: new Date().toISOString(),
       set,
-      withoutIt,
+      ...once,
       programme,
     };
     const one: Running = { recorder, kept, first_s: Infinity, written: Promise.resolve(), dropped: false };
@@ -103,7 +103,7 @@ export function useRecording(
     };
     recorder.start(PIECE_MS);
     setRunning(true);
-  }, [stream, seat, lessonId, programme, card, set, withoutIt]);
+  }, [stream, seat, lessonId, programme, card, set, once]);
   useEffect(
     () => () => {
       end(false); // who leaves the page loses nothing

@@ -2,9 +2,12 @@ import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 
 import type { Felt, Seat } from "../api/client";
 
+/** What of a check is filmed otherwise for this once. withoutIt: without the instrument; fromFront: facing the camera, which tells the shoulders. */
+export type Once = { withoutIt: boolean; fromFront: boolean };
+
 /** A recording as it is kept in this browser until the server has it. first_inhale_s: where the first inhale is due on its own clock; felt: what the student
- * said before the reading was there; set: which set of the card it is, from 0; withoutIt: filmed without the instrument that the check asks for; programme: whose
- * it is, not known of one from before there were several. */
+ * said before the reading was there; set: which set of the card it is, from 0; programme: whose it
+ * is, not known of one from before there were several. */
 export type Kept = {
   key: string;
   seat: Seat;
@@ -14,9 +17,8 @@ export type Kept = {
   made_at: string;
   felt?: Felt;
   set?: number;
-  withoutIt?: boolean;
   programme?: number;
-};
+} & Partial<Once>;
 type Piece = { key: string; number: number; content: Blob };
 
 interface Store extends DBSchema {

@@ -239,6 +239,7 @@ class NewTake(BaseModel):
     position: AskedPosition = "auto"
     with_instrument: bool = False
     without_it: bool = Field(default=False, description="the chair's check, but for this once without the instrument")
+    from_front: bool = Field(default=False, description="the chair's check, but for this once from the front, which tells the shoulders")
     lesson_id: int | None = None
     file_name: str = Field(default="clip", max_length=160)
     first_inhale_s: float | None = Field(default=None, ge=0, le=60, description="where the app's own count stood on the clip's clock")

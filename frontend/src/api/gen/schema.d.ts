@@ -7635,6 +7635,8 @@ export interface operations {
                 file_name?: string;
                 /** @description where the app's own count stood on the clip's clock */
                 first_inhale_s?: number | null;
+                /** @description the chair's check, but for this once from the front, which tells the shoulders */
+                from_front?: boolean;
                 kind?: "counted_breathing" | "hold" | "posture" | "drill" | "tone";
                 lesson_id?: number | null;
                 position?: "seated" | "standing" | "lying" | "auto";

@@ -1,4 +1,5 @@
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
@@ -30,11 +31,17 @@ class Page:
 
 
 @pytest.fixture(scope="session")
-def shared_app(settings: Settings, tmp_path_factory):
-    """One application for all tests: its helper for opening files starts once."""
+def dist(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A built page."""
     dist = tmp_path_factory.mktemp("dist")
     (dist / "assets").mkdir()
     (dist / "index.html").write_text('<meta property="csp-nonce" content="__NONCE__"><div id="page"></div>')
+    return dist
+
+
+@pytest.fixture(scope="session")
+def shared_app(settings: Settings, dist: Path):
+    """One application for all tests: its helper for opening files starts once."""
     return create_app(settings, dist=dist)
 
 

@@ -1,3 +1,4 @@
+import gzip
 from datetime import timedelta
 
 import pytest
@@ -144,3 +145,20 @@ def test_a_password_is_kept_as_slowly_as_is_advised() -> None:
     asked = (HASHER.time_cost, HASHER.memory_cost, HASHER.type.name)
     assert asked >= (3, 64 * 1024, "ID"), "RFC 9106, the lesser of its two recommendations"
     assert not HASHER.check_needs_rehash(NOBODY), "an unknown name is answered as slowly as a known one"
+
+
+def test_a_script_goes_packed_to_who_takes_it_so_and_plain_to_others(door, dist) -> None:
+    script = b"const page = 1;\n" * 200
+    assets = dist / "assets"
+    (assets / "page-1.js").write_bytes(script)
+    (assets / "page-1.js.gz").write_bytes(gzip.compress(script))
+    (assets / "alone-1.css").write_bytes(b"main {}")
+    packed = door("GET", "/assets/page-1.js", headers={"Accept-Encoding": "gzip, br"})
+    assert packed.headers["Content-Encoding"] == "gzip" and gzip.decompress(packed.data) == script and "javascript" in packed.content_type
+    plain = door("GET", "/assets/page-1.js", headers={"Accept-Encoding": "identity"})
+    assert plain.data == script and "Content-Encoding" not in plain.headers and plain.content_type == packed.content_type
+    alone = door("GET", "/assets/alone-1.css", headers={"Accept-Encoding": "gzip"})
+    assert alone.data == b"main {}" and "Content-Encoding" not in alone.headers
+    for answer in (packed, plain, alone):
+        assert "Accept-Encoding" in answer.headers["Vary"] and "immutable" in answer.headers["Cache-Control"]
+    assert door("GET", "/assets/..%2f..%2fapp.py", headers={"Accept-Encoding": "gzip"}).status_code == 404

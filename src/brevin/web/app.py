@@ -2,6 +2,7 @@
 
 import json
 from datetime import timedelta
+from mimetypes import guess_type
 from pathlib import Path
 
 from flask import Response, request, send_from_directory
@@ -9,6 +10,7 @@ from flask_login import current_user
 from flask_openapi3 import Info, OpenAPI
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFError
+from werkzeug.exceptions import NotFound
 
 from brevin import __version__
 from brevin.edge.clip_work import PRELOAD_PROBE
@@ -114,7 +116,8 @@ def _not_kept(response: Response) -> Response:
 
 def _pages(app: OpenAPI, dist: Path) -> None:
     def asset(name: str) -> Response:
-        response = send_from_directory(dist / "assets", name, conditional=True)
+        response = _packed(dist / "assets", name) or send_from_directory(dist / "assets", name, conditional=True)
+        response.vary.add("Accept-Encoding")
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"  # names carry a fingerprint
         return response
 
@@ -129,6 +132,18 @@ def _pages(app: OpenAPI, dist: Path) -> None:
     app.add_url_rule("/assets/<path:name>", "asset", asset)
     app.add_url_rule("/", "page", page)
     app.add_url_rule("/<path:path>", "page", page)
+
+
+def _packed(assets: Path, name: str) -> Response | None:
+    """A script or style as the build packed it, for who takes that; None where there is none."""
+    if "gzip" not in request.accept_encodings:
+        return None
+    try:
+        response = send_from_directory(assets, f"{name}.gz", mimetype=guess_type(name)[0], conditional=True)
+    except NotFound:
+        return None
+    response.headers["Content-Encoding"] = "gzip"
+    return response
 
 
 def spec_of(app: OpenAPI) -> dict[str, object]:

@@ -78,6 +78,14 @@ def test_shoulders_that_were_not_followed_leave_the_breath_unreadable() -> None:
     assert {v.state for v in of_breath(report).values()} == {"unreadable"}
 
 
+def test_a_front_view_in_the_dark_judges_no_shoulders_either() -> None:
+    made, _, card = sighting(CARD, [STILL] * 3, view="front")
+    dark = replace(made, picture=replace(made.picture, light=np.full_like(made.picture.light, 8.0)))
+    report = read(dark, Task(Check(card=card)))
+    assert not report.readable_for.breath and report.reasons[0].code == "too_dark"
+    assert of_breath(report)["shoulders_still"].reason == "too_dark" and report.trace.shoulder
+
+
 def test_a_body_of_which_the_lower_back_is_not_seen_tells_no_shoulders() -> None:
     made, *_ = sighting(CARD, [LIFTED] * 3, view="front")
     points = made.points

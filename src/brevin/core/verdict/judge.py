@@ -150,7 +150,8 @@ def _said_once(row: Criterion, marks: list[Mark], found: Judged, asked: Asked) -
 def _verdict(row: Criterion, marks: list[Mark], all_marks: list[Mark], found: Judged, asked: Asked) -> Verdict:
     if row.where.views is not None and found.view not in row.where.views and (row.span is None or found.breath_readable):
         return _unreadable(row, "view_unserved", {"view": "side" if set(row.where.views) & set(SIDE_VIEWS) else "front"})
-    if row.span is None or (not marks and row.measure in found.amounts(None)):  # by the count alone, where no breath was seen
+    by_count = found.breath_readable and not marks and row.measure in found.amounts(None)  # where no breath was seen
+    if row.span is None or by_count:
         return _of_clip(row, found, asked)
     if marks:
         return _of_breaths(row, marks, found, asked)

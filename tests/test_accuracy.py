@@ -185,7 +185,7 @@ def test_angles_are_held_against_what_was_planted_and_what_is_missing_is_named()
     read_pct = next(v.value for v in held.verdicts if v.criterion == "shoulders_still")
     line, rise, *elbows = elbows
     assert line.error is None, "the shoulder line is told from the front"
-    assert rise.key == "shoulder_rise" and rise.error == pytest.approx(read_pct - planted_rise_pct, abs=0.01)
+    assert rise.key == "shoulder_front_pct" and rise.error == pytest.approx(read_pct - planted_rise_pct, abs=0.01)
     assert [(one.clip, one.error) for one in elbows] == [("drawn, left", 2.0), ("drawn, right", None)], "of an elbow that was not measured nothing is told"
     truth["per_frame"]["back_rounding_pct"] = [0.0 if t_s < 2.5 else 6.0 for t_s in truth["per_frame"]["t"]]
     [rounded] = [one for one in accuracy_hold.seen(truth, held, "drawn") if one.key == "back_rounding_pct"]

@@ -13,7 +13,7 @@ from brevin.core.report import PostureValue, Report
 BARS = {
     "trunk_inclination_deg": 2.5, "instrument_axis_deg": 3.0, "elbow_deg": 7.0, "head_travel_pct": 1.5, "raise_spread_pct": 1.5,
     "sag_deg": 1.2, "axis_droop_deg": 3.0, "sway_pct": 0.5, "back_rounding_pct": 1.5, "shoulder_tilt_deg": 3.0,
-    "head_tilt_deg": 3.0, "wrist_deg": 10.0, "foot_late_s": 0.05, "shoulder_rise": 0.4,
+    "head_tilt_deg": 3.0, "wrist_deg": 10.0, "foot_late_s": 0.05, "shoulder_front_pct": 0.4,
 }  # fmt: skip
 """What the median error of each is to stay under, degrees, percent of trunk or seconds."""
 NAMES = {
@@ -23,7 +23,7 @@ NAMES = {
     "sway_pct": "sway of head and shoulders, % of trunk", "back_rounding_pct": "back rounding, % of trunk",
     "shoulder_tilt_deg": "shoulder line, from the front, deg", "head_tilt_deg": "head tilt, from the front, deg",
     "wrist_deg": "bend of a wrist, deg", "foot_late_s": "tapping foot against the beat, s",
-    "shoulder_rise": "shoulder rise, from the front, % of trunk",
+    "shoulder_front_pct": "shoulder rise, from the front, % of trunk",
 }  # fmt: skip
 UP = 0.99  # share of the way from which an instrument that is raised is up
 SAME_PLANE_DEG = 6.0  # an axis that looks steeper in the picture than it is by more than this points out of it: there is no truth for what is seen
@@ -84,7 +84,7 @@ def _front_rise(truth: dict[str, Any], report: Report, clip: str) -> Seen:
     planted_pct = 100.0 * median(cycle["amplitude_mm"]["shoulder"] for cycle in truth["cycles"]) * truth["camera"]["px_per_mm_torso"] / _trunk_px(truth)
     values = ((v.value, v.uncertainty) for v in report.verdicts if v.criterion == "shoulders_still" and v.value is not None)
     value, half = next(values, (None, None))
-    return Seen("shoulder_rise", clip, None if value is None else value - planted_pct, half)
+    return Seen("shoulder_front_pct", clip, None if value is None else value - planted_pct, half)
 
 
 def _trunk_px(truth: dict[str, Any]) -> float:

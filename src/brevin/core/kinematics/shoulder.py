@@ -10,6 +10,7 @@ from brevin.core.track import Floats, Points
 
 CARRIES, CARRIES_FRONT = 0.5, 0.75  # quantiles of the points' shares in a clear rise: those over it are the shoulder; from the front more of them are sleeve
 SHIRT, SHIRT_FRONT = 0.15, 0.25  # share of a rise that the shirt may not go along with; own, over clips of several makers
+HANGS_PCT = 0.06  # of trunk: what a sleeve does by itself, seen from the front; standard deviation, own
 TIMES_FRONT = 1.25  # from the front: a shoulder's rise over that of what is seen of its sleeve, which goes 0.56 and 0.76 of it in clips of two makers; own
 
 
@@ -35,11 +36,11 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
     unsure_pct = points.unsure_pct[near, 1][alike]
     sure = how_sure(unsure_pct)
     trace = filters.weighted_median(chosen, sure)
-    times = TIMES_FRONT if both else 1.0
+    times, hangs = (TIMES_FRONT, HANGS_PCT) if both else (1.0, 0.0)
     patches = float(np.linalg.norm(sure * unsure_pct) / sure.sum())  # a plain shirt leaves few of them, and they may be wrong together
     found = Region(
         values=times * trace, model_error=SHIRT_FRONT if both else SHIRT,
-        noise=times * float(np.hypot(disagreement(chosen, trace, sure), patches)),
+        noise=float(np.hypot(times * np.hypot(disagreement(chosen, trace, sure), patches), hangs)),
     )  # fmt: skip
     return Found(found, looked_at(at[near], nowhere, alike))
 

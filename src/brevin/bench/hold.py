@@ -120,7 +120,8 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
         "# Posture and hold: planted faults",
         "",
         "Made by `./brevin bench hold` from clips of the stand-in player (`standin/holds.py`): good ones, and each with one fault; bodies, clothes and rooms"
-        " drawn at random. The second body of each case is unseen: nothing was changed for it.",
+        " drawn at random. The second body of each case is unseen: nothing was changed for it, but how wide and how"
+        " large a rise of the shoulders is told from the front, which was chosen over both.",
     ]
     for name, part in _parts(outcomes).items():
         if not part:

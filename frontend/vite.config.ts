@@ -5,7 +5,7 @@ import { gzipSync } from "node:zlib";
 import react from "@vitejs/plugin-react";
 import { defineConfig, type Plugin } from "vite";
 
-/** A packed copy beside each script and style: a phone in the room takes a third of the time over a slow network. */
+/** A packed copy beside each script and style: a third of the bytes for a phone in the room. */
 function packed(): Plugin {
   let assets = "";
   return {

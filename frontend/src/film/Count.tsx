@@ -199,8 +199,7 @@ export function Before({ seat, set, rest_s, without, facing, trouble, onRetry }:
       )}
       {without?.hidden && !without.pressed && (
         <p className="setup hint" role="status">
-          Part of the breath was hidden last time: turn a little, or put the {instrumentWords(seat.student.instrument)} down; from the front
-          at least the shoulders show.
+          Part of the breath was hidden last time: turn a little, or put the {instrumentWords(seat.student.instrument)} down.
         </p>
       )}
       <Choices>
@@ -211,7 +210,7 @@ export function Before({ seat, set, rest_s, without, facing, trouble, onRetry }:
         )}
         {facing.turn && (
           <Action letter="F" pressed={facing.is} onPress={facing.turn}>
-            From the front: shoulders
+            From the front
           </Action>
         )}
       </Choices>

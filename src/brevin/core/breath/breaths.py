@@ -102,7 +102,7 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
         signal, weights = breath_signal(traces.abdomen, traces.chest, seen=seen)
         regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}
         return regions, dict(zip(("abdomen", "chest"), weights, strict=True)), signal
-    if traces.seen["shoulder"] and swings(traces.shoulder, noise=traces.noise["shoulder"]):  # from the front: by shoulders that rise enough to tell
+    if traces.seen["shoulder"] and swings(traces.shoulder, noise=traces.noise["shoulder"]):  # as from the front: shoulders that rise enough tell
         return {"shoulder": traces.shoulder}, {"shoulder": 1.0}, traces.shoulder
     return {}, {}, None
 

@@ -11,7 +11,7 @@ from brevin.core.track import Body, Player
 SURE = 0.9  # of a face, from which its points are believed
 LINE_DEG = 1.6  # how far the face's middle line stands off the head's own; own, over faces of several makers
 LOOK_DEG = 1.0  # standard error of one look beside the player's others; own
-EAR_HEIGHT_PCT = 6.5  # of trunk: how far the network's ear and shoulders stand off the anatomical ones; own, over clips of several makers
+EAR_HEIGHT_PCT = 6.5  # of trunk: how far the network's ear and shoulders stand off the anatomical ones; own, over the stand-in's clips of posture and hold
 TILT, TO_FLUTE, HEIGHT = "head_tilt_deg", "head_to_flute_deg", "shoulder_height_pct"
 
 

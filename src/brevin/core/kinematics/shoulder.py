@@ -9,8 +9,8 @@ from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure,
 from brevin.core.track import Floats, Points
 
 CARRIES, CARRIES_FRONT = 0.5, 0.75  # quantiles of the points' shares in a clear rise: those over it are the shoulder; from the front more of them are sleeve
-SHIRT, SHIRT_FRONT = 0.15, 0.25  # share of a rise that the shirt may not go along with; own, over clips of several makers
-HANGS_PCT = 0.06  # of trunk: what a sleeve does by itself, seen from the front; standard deviation, own
+SHIRT, SHIRT_FRONT = 0.15, 0.25  # share of a rise that the shirt may not go along with; own, that from the front over clips of two makers
+HANGS_PCT = 0.06  # of trunk: what a sleeve does by itself, seen from the front; standard deviation; own, shows in ./brevin bench hold
 TIMES_FRONT = 1.25  # from the front: a shoulder's rise over that of what is seen of its sleeve, which goes 0.56 and 0.76 of it in clips of two makers; own
 
 

@@ -49,6 +49,7 @@ def test_what_is_not_measured_for_a_student_leaves_the_takes_that_are_there_and_
     expect(inside.get_by_test_id("exempt-shoulders_still")).to_be_visible(timeout=20_000)
     inside.go_back()
     inside.keyboard.press("b")
+    names(inside)  # Today has a chair of that name as well
     expect(inside.get_by_role("button", name=re.compile("^Jonas Lindqvast"))).not_to_contain_text("measured")  # the band may be seen by the class
     inside.get_by_role("button", name=re.compile("^Jonas Lindqvast")).click()
     inside.keyboard.press("n")

@@ -40,17 +40,26 @@ def report(page: Page) -> dict:
     return page.evaluate("async () => (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()")
 
 
+# the page counts by the audio's clock: where the machine is too busy to play in time it falls behind the camera's, and the clip is longer by that
+CLOCKED = """() => { window.AudioContext = class extends window.AudioContext {
+  constructor() { super(); const made_ms = performance.now(); window.behind_s = () => (performance.now() - made_ms) / 1000 - this.currentTime; }
+} }"""
+
+
 def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(stage: Page) -> None:
     stage.get_by_test_id("take-row").filter(has_text="Jonas").last.click()
     sent = report(stage)
     stage.keyboard.press("h")
+    stage.evaluate(CLOCKED)
     to_film(stage, "Jonas Lindqvast")
     handed_in: list[str] = []
     stage.on("request", lambda one: handed_in.append(one.url) if "/api/takes?" in one.url else None)
     stage.keyboard.press(" ")
     expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
     expect(stage.get_by_test_id("count")).to_have_text("2")
-    expect(stage.get_by_role("heading", name="Jonas, where did the air go?")).to_be_visible(timeout=60_000)  # it stops by itself
+    stage.evaluate("() => { window.drawn = window.requestAnimationFrame; window.requestAnimationFrame = () => 0 }")  # as behind another tab
+    expect(stage.get_by_role("heading", name="Jonas, where did the air go?")).to_be_visible(timeout=60_000)  # it stops by itself, drawn or not
+    behind_s = stage.evaluate("() => { window.requestAnimationFrame = window.drawn; return window.behind_s() }")
     stage.keyboard.press("2")
     expect(stage.get_by_role("button", name="Start")).to_be_visible()  # the next chair's
     stage.keyboard.press("Escape")
@@ -62,7 +71,7 @@ def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(st
     filmed = report(stage)
     expect(stage.get_by_text("guess high")).to_be_visible()  # what was felt stands beside what was seen
     assert filmed["beats"]["source"] == "clicks" and filmed["clip"]["has_sound"]
-    assert filmed["clip"]["duration_s"] == pytest.approx(sent["clip"]["duration_s"], abs=3.0), "the whole card, and no more"
+    assert filmed["clip"]["duration_s"] == pytest.approx(sent["clip"]["duration_s"] + behind_s, abs=3.0), "the whole card, and no more"
     # a machine under load lets the stand-in camera stutter, so that moments are not held against each other here; but nothing is named wrongly
     assert len(filmed["breaths"]) >= 2 and {b["pattern"] for b in filmed["breaths"]} <= {sent["breaths"][0]["pattern"], "unclear"}
 

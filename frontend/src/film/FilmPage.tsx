@@ -307,7 +307,7 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
 
 const startWords = (rest_s: number) => (rest_s > 0 ? `Rest ${rest_s} s` : "Start");
 
-/** Where the count stands, drawn anew on each beat; ends the recording when the card is through. */
+/** Where the count stands, drawn anew on each beat. */
 function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHandle | null>): Moment | null {
   const [moment, setMoment] = useState<Moment | null>(null);
   const latest = useRef(recording);
@@ -316,7 +316,6 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
   });
   useEffect(() => {
     if (!recording.running) return;
-    const whole = beatsOf(card);
     let asked = 0;
     let shown = NaN;
     const frame = () => {
@@ -327,7 +326,6 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
           shown = Math.floor(beat);
           setMoment(momentAt(card, Math.max(beat, 0)));
         }
-        if (whole !== null && beat >= whole) return latest.current.stop();
       }
       asked = requestAnimationFrame(frame);
     };

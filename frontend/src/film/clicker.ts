@@ -7,7 +7,7 @@ const AHEAD_S = 0.35; // from being asked to the first click: time to get ready
 export class Clicker {
   readonly context = new AudioContext();
   private readonly volume = this.context.createGain();
-  private playing: OscillatorNode[] = [];
+  private playing: AudioScheduledSourceNode[] = [];
 
   constructor(silent: boolean) {
     this.volume.connect(this.context.destination);
@@ -31,8 +31,22 @@ export class Clicker {
     return first_s;
   }
 
+  /** Calls once the audio clock is there, unless stopped before: also from a page that is not drawn, behind another tab. */
+  at(when_s: number, run: () => void) {
+    const silence = this.context.createConstantSource();
+    silence.offset.value = 0;
+    silence.onended = run;
+    silence.connect(this.volume);
+    silence.start();
+    silence.stop(when_s);
+    this.playing.push(silence);
+  }
+
   stop() {
-    for (const one of this.playing) one.disconnect();
+    for (const one of this.playing) {
+      one.onended = null;
+      one.disconnect();
+    }
     this.playing = [];
   }
 

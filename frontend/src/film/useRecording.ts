@@ -92,7 +92,9 @@ export function useRecording(
     };
     recorder.onstart = () => {
       const began_s = clicks.now_s;
-      one.first_s = clicks.start(beat_s, Math.ceil(beatsOf(card) ?? MOST_BEATS), METRE);
+      const beats = beatsOf(card);
+      one.first_s = clicks.start(beat_s, Math.ceil(beats ?? MOST_BEATS), METRE);
+      if (beats !== null) clicks.at(one.first_s + beats * beat_s, () => end(false));
       one.kept = { ...kept, first_inhale_s: one.first_s - began_s + card.countin_beats * beat_s };
       one.written = one.written.then(() => keep(one.kept)).catch(noRoom);
     };
@@ -103,7 +105,7 @@ export function useRecording(
     };
     recorder.start(PIECE_MS);
     setRunning(true);
-  }, [stream, seat, lessonId, programme, card, set, once]);
+  }, [stream, seat, lessonId, programme, card, set, once, end]);
   useEffect(
     () => () => {
       end(false); // who leaves the page loses nothing

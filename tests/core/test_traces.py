@@ -13,9 +13,11 @@ from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.rigid import rigid_motion
 from brevin.core.kinematics.shoulder import TIMES_FRONT
 from brevin.core.kinematics.traces import traces
+from brevin.core.plan.check import Check
+from brevin.core.read import Task, read
 from brevin.core.synth import Cycle
-from brevin.core.track import Points, Strips
-from tests.core.made import HIGH, LOW, and_points, gain, sighting
+from brevin.core.track import Points, Sighting, Strips
+from tests.core.made import HIGH, LOW, and_points, gain, points_at, sighting
 
 
 @settings(max_examples=10, deadline=None)
@@ -169,3 +171,21 @@ def test_gaussian_smoothing_is_even_on_both_sides_and_keeps_what_is_level() -> N
     level = np.full((40, 3), [1.0, -2.0, 0.5])
     assert filters.gaussian(level, 2.0) == pytest.approx(level)
     assert filters.gaussian(np.zeros((40, 0)), 2.0).shape == (40, 0)
+
+
+def test_a_belly_of_which_only_its_edge_is_found_again_is_not_read_from_it() -> None:
+    """Where the middle of its outline is lost, the edge, which hardly goes in a body whose belly moves high up, would be taken for a small breath."""
+    made, *_ = sighting()
+    upper = made.points.at_pct[:, 1] > 80  # the flank's cloth is plain
+    plain = replace(made, points=points_at(made.points.at_pct[upper], made.points.move_pct[:, upper]))
+
+    def with_lost(from_pct: float) -> Sighting:
+        gone = (plain.front.up_pct < 8) | (plain.front.up_pct >= from_pct) & (plain.front.up_pct < 50)
+        return replace(plain, front=replace(plain.front, misfit=np.where(gone[None], 0.9, plain.front.misfit)))
+
+    assert traces(plain).seen["abdomen"]
+    assert traces(with_lost(21.0)).seen["abdomen"], "half of it is enough"
+    lost = with_lost(14.0)
+    assert not traces(lost).seen["abdomen"] and traces(lost).lost > 0.5
+    report = read(lost, Task(Check()))
+    assert "outline_lost" in [one.code for one in report.reasons] and not report.readable_for.breath

@@ -187,9 +187,20 @@ def test_noise_has_no_swings(seed: int) -> None:
 
 def test_a_belly_that_goes_in_still_counts_as_inhale_where_the_chest_rises() -> None:
     wave = square([2.0, 4.0, 8.0, 9.0], 12.0)
-    signal, weights = breath_signal(-1.5 * wave, 2.0 * wave, seen={"abdomen": True, "chest": True})
+    signal, weights = breath_signal(-1.5 * wave, 2.0 * wave, 0.0 * wave, seen={"abdomen": True, "chest": True, "shoulder": True})
     assert weights[1] > 0 > weights[0]
     assert len(swings(signal, noise=0.001)) == 2
+
+
+@pytest.mark.parametrize(("shoulder_pct", "follows", "way"), [(-2.5, 1.0, -1.0), (2.5, 1.0, 1.0), (-0.3, 1.0, 1.0), (-2.5, 0.2, 1.0)])
+def test_where_no_chest_is_seen_shoulders_that_rise_far_say_which_way_is_in(shoulder_pct: float, follows: float, way: float) -> None:
+    belly = 1.5 * square([2.0, 4.0, 8.0, 9.0], 12.0)
+    other = np.random.default_rng(3).permutation(belly)
+    shoulder = shoulder_pct / 1.5 * (follows * belly + (1.0 - follows) * other)
+    signal, weights = breath_signal(belly, 0.0 * belly, shoulder, seen={"abdomen": True, "chest": False, "shoulder": True})
+    assert weights == (way, 0.0) and np.array_equal(signal, way * belly)
+    unseen, _ = breath_signal(belly, 0.0 * belly, shoulder, seen={"abdomen": True, "chest": False, "shoulder": False})
+    assert np.array_equal(unseen, belly)
 
 
 def test_what_does_not_rise_has_a_turn_inside_the_clip() -> None:

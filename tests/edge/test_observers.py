@@ -10,16 +10,8 @@ from brevin.core.pose import landmarks as lm
 from brevin.edge import film, loop, scale_card
 from brevin.edge.observers.people import FIRST_POSES_S, OFTEN_S, SELDOM_S, People
 from brevin.edge.observers.printed_card import PrintedCard
-from brevin.edge.observers.trunks import (
-    REFERENCE_LATEST_S,
-    REFERENCE_LENGTH_S,
-    TOGETHER,
-    Trunk,
-    Trunks,
-    change_of,
-    light_of,
-    reference_at,
-)
+from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_at
+from brevin.edge.observers.trunks import TOGETHER, Trunk, Trunks, change_of, light_of
 from brevin.edge.pose_model import Seen
 from brevin.edge.video import VideoFrame
 from tests.core.made import body
@@ -176,16 +168,33 @@ def test_pictures_wait_for_the_reference_only_and_what_is_followed_goes_on_acros
     assert np.abs(behind - behind.mean()).max() < 0.15, "the cloth slides, the back stays"
 
 
-def restless(until_s: float, *, from_grey: float) -> tuple[np.ndarray, np.ndarray]:
+def smear_of(values: np.ndarray):
+    return lambda frames: float(np.std(values[frames]))
+
+
+def test_the_reference_is_the_count_in_unless_the_outline_moves_in_it() -> None:
     t_s = np.arange(0, 20, 0.04)
-    return t_s, np.where(t_s < until_s, from_grey, 0.5)
+    breathes = np.where(t_s < 4.0, 30.0 * np.sin(np.pi * t_s / 4.0), 0.0)  # slowly: from frame to frame nothing is to be seen of it
+    for calm in (np.zeros(len(t_s)), 0.02 * breathes):  # at rest, and as little as a picture's own noise
+        found = t_s[reference_at(t_s, smear_of(calm))]
+        assert len(found) == 9 and found.min() >= 0.5 and found.max() <= 2.55
+    found = t_s[reference_at(t_s, smear_of(breathes))]
+    assert len(found) == 9 and found.min() >= 3.9, "after the breath"
+    short = np.arange(0, 1.0, 0.04)
+    assert short[reference_at(short, smear_of(short))].max() <= short[-1]
 
 
-def test_the_reference_is_the_count_in_unless_it_is_restless() -> None:
-    calm, change = restless(0.0, from_grey=0.5)
-    assert calm[reference_at(calm, change)].min() >= 0.5 and calm[reference_at(calm, change)].max() <= 2.55
-    t_s, change = restless(4.0, from_grey=2.0)
-    found = t_s[reference_at(t_s, change)]
-    assert len(found) == 9 and found.min() >= 3.9, "after the fidgeting"
-    short = np.arange(0, 3.0, 0.04)
-    assert short[reference_at(short, np.full(len(short), 0.5))].max() <= short[-1]
+def test_a_clip_that_begins_in_the_middle_of_a_breath_is_followed_as_well() -> None:
+    t_s = np.arange(0, 16, 0.04)
+    travel_px = np.where(t_s < 2.7, 8.0 * np.sin(np.pi * t_s / 2.7) ** 2, 8.0 * np.sin(np.pi * np.clip(t_s - 8.0, 0.0, 4.0) / 4.0) ** 2)
+    pictures, mask, _ = body_film(travel_px, texture=True)
+    identity = film.BodyMap(matrix=np.array([[1.0, 0.0, 0.0], [0.0, 1.0, 0.0]]))
+    trunk = Trunk(mask, np.zeros((0, 2, 2)), lambda _: identity)
+    for at_s, picture in zip(t_s, pictures, strict=True):
+        trunk.see(Frame(t_s=float(at_s), luma=picture, shrink=1.0, source=None))
+    trunk.finish()
+    strips = trunk.front.strips()
+    belly = (strips.up_pct > 10) & (strips.up_pct < 60)
+    assert np.median(strips.misfit[:, belly]) < 0.1, "as in a clip that begins at rest"
+    travel = np.median(strips.travel_pct[:, belly], axis=1) * film.PX_PER_PCT
+    assert np.ptp(travel) == pytest.approx(8.0, abs=0.4)

@@ -307,7 +307,9 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
 
 const startWords = (rest_s: number) => (rest_s > 0 ? `Rest ${rest_s} s` : "Start");
 
-/** Where the count stands, drawn anew on each beat. */
+const LINE_MS = 66; // between two places of the line: as often as the screen is drawn it costs a slow laptop the camera's pictures
+
+/** Where the count stands: on each beat, and the line's place between them. */
 function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHandle | null>): Moment | null {
   const [moment, setMoment] = useState<Moment | null>(null);
   const latest = useRef(recording);
@@ -316,9 +318,10 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
   });
   useEffect(() => {
     if (!recording.running) return;
+    const beat_ms = 60_000 / card.tempo_bpm;
     let asked = 0;
     let shown = NaN;
-    const frame = () => {
+    const look = () => {
       const beat = latest.current.beat();
       if (beat !== null) {
         run.current?.show(beat);
@@ -327,11 +330,12 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
           setMoment(momentAt(card, Math.max(beat, 0)));
         }
       }
-      asked = requestAnimationFrame(frame);
+      const left_ms = beat === null ? LINE_MS : (Math.floor(beat) + 1 - beat) * beat_ms + 1; // a timer may come early by a part of a millisecond
+      asked = window.setTimeout(look, Math.min(left_ms, LINE_MS));
     };
-    asked = requestAnimationFrame(frame);
+    look();
     return () => {
-      cancelAnimationFrame(asked);
+      clearTimeout(asked);
       setMoment(null);
     };
   }, [recording.running, card, run]);

@@ -12,16 +12,17 @@ from brevin.standin.device import as_camera
 
 CLIP = demo.CLIPS / "standing-full-early.mp4"
 PATIENCE_MS = 180_000
+STARTS_WITHIN_MS = 500
 ALL_READ = "() => document.querySelector('[data-testid=take-row]') && !document.querySelector('[data-state=reading], [data-state=queued]')"
 
 
 @contextmanager
-def studio(address: str, folder: Path) -> Iterator[Any]:
-    """A page of a browser whose camera and microphone are a clip, at the door. folder: for what the camera shows."""
+def studio(address: str, folder: Path, *, number: bool = False) -> Iterator[Any]:
+    """A page of a browser whose camera and microphone are a clip, at the door. folder: for what the camera shows; number: its pictures are numbered."""
     from playwright.sync_api import sync_playwright
 
     with sync_playwright() as playwright:
-        browser = launched(playwright, *as_camera(CLIP, folder))
+        browser = launched(playwright, *as_camera(CLIP, folder, number=number))
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.set_default_timeout(PATIENCE_MS)
         page.goto(address)
@@ -40,10 +41,12 @@ def sign_in(page: Any) -> None:
 
 def film(page: Any) -> float:
     """Start the chair that is shown and wait until it has stopped by itself; returns seconds of filming, from the start on."""
-    start = page.get_by_role("button", name="Start")
-    start.wait_for()
-    page.wait_for_function("() => document.querySelector('video')?.readyState >= 2 && !document.querySelector('button.start')?.disabled")
-    began = time.monotonic()
-    page.keyboard.press(" ")
+    running = page.get_by_role("button", name="Stop")
+    while not running.is_visible():  # a rest that comes due between the look and the key holds the start back
+        page.get_by_role("button", name="Start").wait_for()
+        page.wait_for_function("() => document.querySelector('video')?.readyState >= 2 && !document.querySelector('button.start')?.disabled")
+        began = time.monotonic()
+        page.keyboard.press(" ")
+        page.wait_for_timeout(STARTS_WITHIN_MS)
     page.get_by_text("Filmed, and on its way").wait_for()
     return time.monotonic() - began

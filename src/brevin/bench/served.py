@@ -80,6 +80,13 @@ class Client:
         with self._open(asked, timeout=30) as answer:
             return json.loads(answer.read())
 
+    def clip(self, take: str, folder: Path) -> Path:
+        """A take's clip as the page plays it, put into a folder."""
+        held = folder / take
+        with self._open(f"{self.address}/api/takes/{take}/clip", timeout=30) as answer:
+            held.write_bytes(answer.read())
+        return held
+
     @property
     def headers(self) -> dict[str, str]:
         """What this page sends with a request, for one that is made by hand."""

@@ -6,18 +6,23 @@ from pathlib import Path
 
 import av
 
+from brevin.standin import numbered
+
 RATE_HZ = 48_000
 CAMERA_HZ = 30  # the rate at which the browser takes pictures that are coded, whatever the file says
 JPEG_QUALITY = {"qmin": "2", "qmax": "4"}
 
 
-def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0, slower: bool = False) -> list[str]:
+def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0, slower: bool = False, number: bool = False) -> list[str]:
     """Write a clip's pictures and sound as the browser wants them, and return its switches. It begins anew each time the camera is opened.
 
     smaller: by how much the camera's pictures are smaller than the clip's; slower: half as many a second, and not coded, which costs the browser less and
-    the disk more."""
+    the disk more; number: each picture says which of the clip's it is (numbered.py), for who must know when the camera showed what."""
     pictures, sound = folder / f"{clip.stem}.{'y4m' if slower else 'mjpeg'}", folder / f"{clip.stem}.wav"
-    (_plain_pictures if slower else _pictures)(clip, pictures, smaller)
+    if slower:
+        _plain_pictures(clip, pictures, smaller)
+    else:
+        _pictures(clip, pictures, smaller, number)
     _sound(clip, sound)
     return [
         "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream", f"--use-file-for-fake-video-capture={pictures}",
@@ -25,17 +30,24 @@ def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0, slower: bool = 
     ]  # fmt: skip
 
 
-def _pictures(clip: Path, target: Path, smaller: float) -> None:
+def _pictures(clip: Path, target: Path, smaller: float, number: bool) -> None:
     with av.open(str(target), "w", format="mjpeg") as out:
         written = out.add_stream("mjpeg", rate=CAMERA_HZ, options=JPEG_QUALITY)
         written.pix_fmt = "yuvj420p"
         written.codec_context.time_base = Fraction(1, CAMERA_HZ)
-        for number, picture in enumerate(_shown(clip, smaller, CAMERA_HZ, written.pix_fmt)):
-            if number == 0:
+        for i, picture in enumerate(_shown(clip, smaller, CAMERA_HZ, written.pix_fmt)):
+            if i == 0:
                 written.width, written.height = picture.width, picture.height
-            picture.pts, picture.time_base = number, Fraction(1, CAMERA_HZ)
-            out.mux(written.encode(picture))
+            shown = _with_number(picture, i) if number else picture
+            shown.pts, shown.time_base = i, Fraction(1, CAMERA_HZ)
+            out.mux(written.encode(shown))
         out.mux(written.encode(None))
+
+
+def _with_number(picture: av.VideoFrame, number: int) -> av.VideoFrame:
+    planes = picture.to_ndarray()
+    numbered.write(planes[: picture.height], number)
+    return av.VideoFrame.from_ndarray(planes, format=picture.format.name)
 
 
 def _plain_pictures(clip: Path, target: Path, smaller: float) -> None:

@@ -99,7 +99,7 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
     """Regions that tell when, the weight of each and their common signal."""
     seen = traces.timed
     if seen["abdomen"] or seen["chest"]:
-        signal, weights = breath_signal(traces.abdomen, traces.chest, seen=seen)
+        signal, weights = breath_signal(traces.abdomen, traces.chest, traces.shoulder, seen=seen)
         regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}
         return regions, dict(zip(("abdomen", "chest"), weights, strict=True)), signal
     if traces.seen["shoulder"] and swings(traces.shoulder, noise=traces.noise["shoulder"]):  # as from the front: shoulders that rise enough tell

@@ -14,6 +14,7 @@ LEAST_SWING_PCT = 0.45  # of trunk: smaller movement is no breath anyone can see
 SWING_SHARE = 0.35  # of the clip's usual swing: smaller ripples are no breaths
 NOISE_TIMES = 8.0  # a swing stands this far out of the trace's own noise
 SHORTEST_INHALE_S = 0.15
+LIFTED_PCT, OPPOSITE = 1.0, 0.8  # of trunk, that shoulders travel, and how far against the belly, from which they say which way is in where no chest is seen
 
 
 @dataclass(frozen=True)
@@ -30,13 +31,16 @@ class Swing:
     cut_at_end: bool
 
 
-def breath_signal(abdomen: Floats, chest: Floats, *, seen: dict[str, bool]) -> tuple[Floats, tuple[float, float]]:
+def breath_signal(abdomen: Floats, chest: Floats, shoulder: Floats, *, seen: dict[str, bool]) -> tuple[Floats, tuple[float, float]]:
     """The direction in which abdomen and chest move most together, + = inhale; returns the signal [m] and its two weights.
 
-    Where both nearly cancel (a belly that goes in while the ribs rise), the inhale is where the chest rises.
+    Where both nearly cancel (a belly that goes in while the ribs rise), the inhale is where the chest rises, or, where none is seen, the shoulders.
     """
-    if not seen["abdomen"] or not seen["chest"]:
-        return (abdomen, (1.0, 0.0)) if seen["abdomen"] else (chest, (0.0, 1.0))
+    if not seen["abdomen"]:
+        return chest, (0.0, 1.0)
+    if not seen["chest"]:
+        way = -1.0 if seen["shoulder"] and _goes_against(abdomen, shoulder) else 1.0
+        return way * abdomen, (way, 0.0)
     both = np.column_stack([_high_pass(abdomen), _high_pass(chest)])
     values, vectors = np.linalg.eigh(both.T @ both)
     direction = vectors[:, int(np.argmax(values))]
@@ -44,6 +48,13 @@ def breath_signal(abdomen: Floats, chest: Floats, *, seen: dict[str, bool]) -> t
     sign = np.sign(together) if abs(together) > 0.35 else np.sign(direction[1])
     direction = direction * (sign or 1.0)
     return both @ direction, (float(direction[0]), float(direction[1]))
+
+
+def _goes_against(abdomen: Floats, shoulder: Floats) -> bool:
+    """Whether the belly goes in as the shoulders rise, and they rise as far as in a breath that lifts them."""
+    one, other = _high_pass(abdomen), _high_pass(shoulder)
+    size = float(np.linalg.norm(one) * np.linalg.norm(other))
+    return size > 0.0 and filters.spread(other) > LIFTED_PCT and float(one @ other) < -OPPOSITE * size
 
 
 def _high_pass(values: Floats) -> Floats:

@@ -17,7 +17,7 @@ LEAST_STRIPS = 2  # from which a region counts as seen on its outline
 LEAST_PLACES, ENOUGH_STRIPS = 3, 4  # places a region needs; strips of free outline that need no help from the flank
 JUMPS_TIMES, JUMPS_LEAST = 4.0, 0.10  # times the usual, and percent of trunk, from frame to frame: a place that jumps more is lost
 TRAVEL_MOST = 9.0  # percent of trunk: no belly and no chest goes farther in a breath; a sleeve or an instrument does
-LEAST_SHARE = 0.35  # of a region's largest travel: places that move less say little of it
+LEAST_SHARE, MIDDLE_SHARE = 0.35, 0.82  # of a region's largest travel: places that move less say little of it; and one or two alone that move less than this
 POINT_WEIGHT = 0.25  # of a texture point beside a strip of outline
 NEIGHBOURS_ALIKE = 3.0  # strips or points that see the same error of the picture
 NOISE_MOST_OUTLINE, NOISE_MOST_FLANK, NOISE_ALWAYS = 0.25, 0.10, 0.12  # share of the travel by which places may differ, and percent of trunk
@@ -143,6 +143,8 @@ def _followed(seen: _Places, share: Floats, use: np.ndarray, *, other: Floats | 
     outline = kept & (seen.weight[use] == 1.0)
     if kept.sum() < 2 and not outline.any() and (alike > ALIKE_SURE).sum() < 2:
         return None, kept  # one point alone may lie on anything
+    if other is None and kept.sum() < LEAST_PLACES and share[use][kept].max() < MIDDLE_SHARE:
+        return None, kept
     noise = disagreement(own[:, kept] / share[use][kept][None], trace, weight[kept]) if kept.sum() > 1 else NOISE_ALONE
     travel = filters.spread(filters.smooth(trace))
     most = NOISE_MOST_OUTLINE if outline.sum() >= LEAST_STRIPS else NOISE_MOST_FLANK

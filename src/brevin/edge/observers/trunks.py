@@ -11,6 +11,7 @@ from brevin.core.track import Floats, Player
 from brevin.edge import film as trunk_film
 from brevin.edge import steady
 from brevin.edge.observers.people import People
+from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_of
 from brevin.edge.points import Texture
 from brevin.edge.steady import CameraMoves
 from brevin.edge.strips import Outline
@@ -21,9 +22,6 @@ EVERY_PX, CHANGE_EVERY_PX = 3, 4  # of the trunk are enough for its light; of th
 GREYS = np.arange(256.0)
 ASIDE_PCT = 25.0  # of trunk on either side of the axis
 TOGETHER = 128  # pictures followed at a time beside the decoding: 11 MB, and the outline's arithmetic is done for all of them at once
-REFERENCE_FROM_S, REFERENCE_LENGTH_S, REFERENCE_FRAMES = 0.5, 2.0, 9  # averaged into the reference
-REFERENCE_LATEST_S = 8.0  # a reference from later on would see half a breath more
-RESTLESS_GREY, RESTLESS_SHARE = 0.3, 0.3  # a count-in that changes from frame to frame by this much, and share, more than the calmest time
 
 
 class Trunk:
@@ -95,8 +93,7 @@ class Trunk:
         return self._back
 
     def _take_reference(self) -> None:
-        calm = reference_at(np.array(self._t_s), np.array(self.change))
-        reference: Floats = np.stack([self._waiting[i] for i in calm]).astype(float).mean(axis=0)
+        reference = reference_of(np.array(self._t_s), self._waiting, self._mask)
         self._texture = Texture(self._mask, np.asarray(reference, np.uint8))
         self._front, self._back = (Outline(self._mask, reference, outward=outward) for outward in (1, -1))
 
@@ -176,14 +173,3 @@ def change_of(before: Grey, picture: Grey) -> float:
     """Mean grey change from one picture to the next."""
     apart = (p[::CHANGE_EVERY_PX, ::CHANGE_EVERY_PX].astype(np.int16) for p in (picture, before))
     return float(np.abs(np.subtract(*apart)).mean())
-
-
-def reference_at(t_s: Floats, change: Floats) -> NDArray[np.int_]:
-    """The frames averaged into the reference, spread so that no single coded picture's faults are taken for the player: the count-in's, or
-    those of the calmest time of the first seconds where the count-in is restless. change: [n], what moves from frame to frame, grey levels."""
-    starts_s = np.arange(REFERENCE_FROM_S, min(REFERENCE_LATEST_S, t_s[-1] - REFERENCE_LENGTH_S) + 1e-9, 0.25)
-    unrest = [float(change[(t_s >= start) & (t_s < start + REFERENCE_LENGTH_S)].mean()) for start in starts_s]
-    restless = len(unrest) > 0 and unrest[0] - min(unrest) > max(RESTLESS_GREY, RESTLESS_SHARE * min(unrest))
-    from_s = float(starts_s[int(np.argmin(unrest))]) if restless else REFERENCE_FROM_S
-    wanted = np.linspace(from_s, from_s + REFERENCE_LENGTH_S, REFERENCE_FRAMES)
-    return np.unique(np.clip(np.searchsorted(t_s, wanted), 0, len(t_s) - 1))

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { beatsOf, momentAt, partsOf, partWords, raised, thenWords } from "../src/film/counting";
+import { beatsOf, momentAt, partsOf, partWords, raised, sameMoment, thenWords } from "../src/film/counting";
 import { cardOf } from "./report";
 
 const CARD = cardOf(3, 0, 4, 72, 2);
@@ -28,6 +28,23 @@ describe("the count of a card", () => {
     [18, "done", 0, 1],
   ])("at beat %s is %s %s of breath %s", (beat, part, number, breath) => {
     expect(momentAt(CARD, beat)).toMatchObject({ part, number, breath });
+  });
+
+  it("of half beats begins its parts between the beats, and says when", () => {
+    const sips = cardOf(0.5, 0, 8, 80, 2);
+    const seen = [];
+    for (let beat = 0; beat < beatsOf(sips)!; beat = momentAt(sips, beat).until) seen.push([beat, momentAt(sips, beat).part]);
+    expect(seen.filter(([, part]) => part === "in").map(([beat]) => beat)).toEqual([4, 12.5]);
+    expect(seen.filter(([, part]) => part === "out").map(([beat]) => beat)).toEqual([
+      ...[4.5, 5.5, 6.5, 7.5, 8.5, 9.5, 10.5, 11.5],
+      ...[13, 14, 15, 16, 17, 18, 19, 20],
+    ]);
+    expect(momentAt(sips, beatsOf(sips)!).until).toBe(Infinity);
+  });
+
+  it("is the same until another number, part or breath is said", () => {
+    expect(sameMoment(momentAt(CARD, 4), momentAt(CARD, 4.9))).toBe(true);
+    for (const other of [5, 7, 11]) expect(sameMoment(momentAt(CARD, 4), momentAt(CARD, other))).toBe(false);
   });
 
   it("says what comes next, and nothing after the last", () => {

@@ -18,7 +18,7 @@ import { nextAfter } from "../shared/order";
 import { useUploads } from "../shared/uploads";
 import { Before, Counting } from "./Count";
 import { Filmed } from "./Filmed";
-import { beatsOf, momentAt, type Moment } from "./counting";
+import { beatsOf, momentAt, sameMoment, type Moment } from "./counting";
 import { Preview } from "./Preview";
 import { ReadyLines } from "./ReadyLines";
 import { RunLine, type RunHandle } from "./RunLine";
@@ -309,7 +309,7 @@ const startWords = (rest_s: number) => (rest_s > 0 ? `Rest ${rest_s} s` : "Start
 
 const LINE_MS = 66; // between two places of the line: as often as the screen is drawn it costs a slow laptop the camera's pictures
 
-/** Where the count stands: on each beat, and the line's place between them. */
+/** Where the count stands: as each of its moments begins, and the line's place between them. */
 function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHandle | null>): Moment | null {
   const [moment, setMoment] = useState<Moment | null>(null);
   const latest = useRef(recording);
@@ -320,17 +320,16 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
     if (!recording.running) return;
     const beat_ms = 60_000 / card.tempo_bpm;
     let asked = 0;
-    let shown = NaN;
+    let shown: Moment | null = null;
     const look = () => {
       const beat = latest.current.beat();
+      let left_ms = Infinity;
       if (beat !== null) {
         run.current?.show(beat);
-        if (Math.floor(beat) !== shown) {
-          shown = Math.floor(beat);
-          setMoment(momentAt(card, Math.max(beat, 0)));
-        }
+        const now = momentAt(card, Math.max(beat, 0));
+        if (!shown || !sameMoment(shown, now)) setMoment((shown = now));
+        left_ms = (now.until - beat) * beat_ms + 1; // a timer may come early by a part of a millisecond
       }
-      const left_ms = beat === null ? LINE_MS : (Math.floor(beat) + 1 - beat) * beat_ms + 1; // a timer may come early by a part of a millisecond
       asked = window.setTimeout(look, Math.min(left_ms, LINE_MS));
     };
     look();

@@ -2,8 +2,15 @@ import type { Card, Check } from "../api/client";
 
 export type Part = "count-in" | "in" | "pause" | "out" | "empty" | "done";
 /** Where in a card a moment lies. number: what is counted aloud, from 1; of: how many beats this part has, null where it lasts as long as it lasts;
- * next: what comes after it. */
-export type Moment = { part: Part; number: number; of: number | null; breath: number; next: { part: Part; beats: number | null } | null };
+ * next: what comes after it; until: the beat at which another moment begins, which parts of half a beat move off the whole beats. */
+export type Moment = {
+  part: Part;
+  number: number;
+  of: number | null;
+  breath: number;
+  next: { part: Part; beats: number | null } | null;
+  until: number;
+};
 
 type Stretch = { part: Part; beats: number | null; breath: number };
 const OPEN_BEATS = 64; // an exhale that lasts as long as it lasts ends by hand
@@ -47,12 +54,17 @@ export function momentAt(card: Card, beat: number): Moment {
         of: part.beats,
         breath: part.breath,
         next: after ? { part: after.part, beats: after.beats } : null,
+        until: Math.min(from + number, to),
       };
     }
     from = to;
   }
-  return { part: "done", number: 0, of: 0, breath: card.cycles - 1, next: null };
+  return { part: "done", number: 0, of: 0, breath: card.cycles - 1, next: null, until: Infinity };
 }
+
+/** Whether nothing that is shown has changed. */
+export const sameMoment = (one: Moment, other: Moment) =>
+  one.part === other.part && one.number === other.number && one.breath === other.breath;
 
 export const PART_WORDS: Record<Part, string> = {
   "count-in": "ready",

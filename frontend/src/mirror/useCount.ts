@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 
 import type { Card } from "../api/client";
 import { Clicker } from "../film/clicker";
-import { beatsOf, momentAt, type Moment } from "../film/counting";
+import { beatsOf, momentAt, sameMoment, type Moment } from "../film/counting";
 
 const METRE = 4;
 const OPEN_BEATS = 64;
@@ -38,7 +38,8 @@ export function useCount(card: Card, silent: boolean, onEnd: (breaths: number, l
     const whole = beatsOf(card) ?? OPEN_BEATS;
     const ticking = setInterval(() => {
       const beat = (performance.now() - began_ms) / beat_ms;
-      if (beat < whole) return setMoment(momentAt(card, Math.max(beat, 0)));
+      const now = momentAt(card, Math.max(beat, 0));
+      if (beat < whole) return setMoment((shown) => (shown && sameMoment(shown, now) ? shown : now)); // unless it has changed nothing is drawn
       stop();
       ended.current(card.cycles, (whole * beat_ms) / 1000, true);
     }, 40);

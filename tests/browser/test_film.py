@@ -46,6 +46,11 @@ CLOCKED = """() => { window.AudioContext = class extends window.AudioContext {
 } }"""
 
 
+# whether the page has asked that the screen stays on: how often, less what it has let go
+AWAKE = """() => { window.awake = 0; Object.defineProperty(navigator, 'wakeLock', { value: {
+  request: async () => { window.awake += 1; return { release: async () => { window.awake -= 1 } } } } }) }"""
+
+
 def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(stage: Page) -> None:
     stage.get_by_test_id("take-row").filter(has_text="Jonas").last.click()
     sent = report(stage)
@@ -77,7 +82,9 @@ def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(st
 
 
 def test_readiness_is_said_before_filming_and_the_student_who_is_not_here_gives_way(stage: Page) -> None:
+    stage.evaluate(AWAKE)
     to_film(stage, "Amaru")
+    assert stage.evaluate("() => window.awake") == 1, "a screen that goes dark on its stand films nobody"
     for state in stage.get_by_test_id("ready").get_by_role("listitem").all():
         expect(state).to_have_attribute("data-state", "steady", timeout=20_000)
     expect(stage.get_by_test_id("ready")).to_contain_text("right side to the camera")
@@ -85,6 +92,7 @@ def test_readiness_is_said_before_filming_and_the_student_who_is_not_here_gives_
     expect(stage.get_by_role("heading", name="Amaru")).to_have_count(0)
     stage.keyboard.press("Escape")
     expect(stage.get_by_role("button", name=re.compile("^Amaru.*not here"))).to_be_visible()
+    stage.wait_for_function("() => window.awake === 0")  # nobody is filmed any more
 
 
 def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None:

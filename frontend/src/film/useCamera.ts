@@ -1,5 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 
+import { useAwake } from "../shared/useAwake";
+
 export type Camera = {
   stream: MediaStream | null;
   trouble: string | null;
@@ -34,6 +36,7 @@ export function useCamera(soundOnly = false): Camera {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [cameras, setCameras] = useState<MediaDeviceInfo[]>([]);
   const [asked, setAsked] = useState(0);
+  useAwake(stream !== null && !soundOnly);
   useEffect(() => {
     let open: MediaStream | null = null;
     let left = false;

@@ -8,6 +8,7 @@ import { Action } from "../design/Action";
 import { Message } from "../design/Message";
 import { colour } from "../design/tokens";
 import { FilmPage } from "../film/FilmPage";
+import { useAwake } from "../shared/useAwake";
 import { instrumentWords } from "../shared/words";
 import { useUploads } from "../shared/uploads";
 
@@ -39,6 +40,7 @@ const Page = styled.main`
 /** All that a paired phone shows: the chairs, filmed or not yet, and the camera. */
 export function PhoneRoom() {
   useTold();
+  useAwake(true); // between two students as well
   useEffect(() => {
     document.documentElement.dataset.scheme = "chalk"; // the class sees it
   }, []);

@@ -1,5 +1,6 @@
 """What the benches of the classroom share: a browser with a stand-in for its camera, signed in to a server of its own."""
 
+import re
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -12,7 +13,6 @@ from brevin.standin.device import as_camera
 
 CLIP = demo.CLIPS / "standing-full-early.mp4"
 PATIENCE_MS = 180_000
-STARTS_WITHIN_MS = 500
 ALL_READ = "() => document.querySelector('[data-testid=take-row]') && !document.querySelector('[data-state=reading], [data-state=queued]')"
 
 
@@ -47,6 +47,6 @@ def film(page: Any) -> float:
         page.wait_for_function("() => document.querySelector('video')?.readyState >= 2 && !document.querySelector('button.start')?.disabled")
         began = time.monotonic()
         page.keyboard.press(" ")
-        page.wait_for_timeout(STARTS_WITHIN_MS)
+        running.or_(page.get_by_role("button", name=re.compile("^Rest"))).first.wait_for()
     page.get_by_text("Filmed, and on its way").wait_for()
     return time.monotonic() - began

@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.breath.patterns import Inhale, abdominal_share, pattern_of, pattern_within
+from brevin.core.breath.patterns import NOT_SURE, Inhale, Named, abdominal_share, pattern_of, pattern_within, usual
 from brevin.core.verdict.rules import Rules
 
 RULES = Rules()
@@ -28,14 +28,14 @@ def test_chest_first_needs_an_interval_free_of_zero() -> None:
 
 
 def test_a_wide_interval_is_not_sure() -> None:
-    assert pattern_within(Inhale(2.5, 1.5, 0.2, 0.3), Inhale(0.1, 0.1, 0.1, 0.05), rules=RULES) == "low_then_wide"
-    assert pattern_within(Inhale(1.5, 1.5, 1.5, 0.3), Inhale(1.6, 1.6, 1.5, 0.05), rules=RULES) == "unclear"
+    assert pattern_within(Inhale(2.5, 1.5, 0.2, 0.3), Inhale(0.1, 0.1, 0.1, 0.05), rules=RULES) == Named("low_then_wide")
+    assert pattern_within(Inhale(1.5, 1.5, 1.5, 0.3), Inhale(1.6, 1.6, 1.5, 0.05), rules=RULES) == NOT_SURE
 
 
 def test_a_sign_is_believed_only_where_the_interval_does_not_reach_over_it() -> None:
     sure, unsure = Inhale(0.2, 0.2, 0.1, 0.05), Inhale(0.2, 0.7, 0.1, 0.05)
-    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), sure, rules=RULES) == "pushed"
-    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), unsure, rules=RULES) == "unclear"
+    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), sure, rules=RULES) == Named("pushed")
+    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), unsure, rules=RULES) == NOT_SURE
 
 
 @given(st.floats(-5, 10), st.floats(-5, 10))
@@ -56,6 +56,17 @@ def test_every_inhale_has_exactly_one_name(abdomen: float, chest: float, shoulde
 def test_an_interval_that_holds_low_and_high_names_neither() -> None:
     """Deep and low but for a lag that only may say chest first: contrary names, however few."""
     widths = Inhale(0.1, 0.1, 0.1, 0.18)
-    assert pattern_within(Inhale(4.0, 1.0, 0.2, -0.19), widths, rules=RULES) == "unclear"
-    assert pattern_within(Inhale(4.0, 1.0, 0.2, -0.60), widths, rules=RULES) == "chest_high"
-    assert pattern_within(Inhale(4.0, 1.0, 0.2, 0.0), widths, rules=RULES) == "low"
+    assert pattern_within(Inhale(4.0, 1.0, 0.2, -0.19), widths, rules=RULES) == NOT_SURE
+    assert pattern_within(Inhale(4.0, 1.0, 0.2, -0.60), widths, rules=RULES) == Named("chest_high")
+    assert pattern_within(Inhale(4.0, 1.0, 0.2, 0.0), widths, rules=RULES) == Named("low")
+
+
+def test_an_interval_that_holds_two_names_the_nearer_and_says_the_other() -> None:
+    widths = Inhale(0.3, 0.6, 0.1, 0.05)
+    assert pattern_within(Inhale(3.0, 1.2, 0.2, 0.3), widths, rules=RULES) == Named("low_then_wide", "low")
+    assert pattern_within(Inhale(3.0, 0.8, 0.2, 0.3), widths, rules=RULES) == Named("low", "low_then_wide")
+    assert pattern_within(Inhale(3.0, 1.2, 0.2, 0.3), Inhale(0.3, 2.9, 0.1, 0.05), rules=RULES) == NOT_SURE, "three are too many"
+
+
+def test_the_usual_breath_is_what_most_are_and_the_earlier_of_as_many() -> None:
+    assert usual(["low", "unclear", "unclear"]) == "unclear" and usual(["low", "chest_high"]) == "low" and usual([]) is None

@@ -38,11 +38,26 @@ def test_a_report_from_before_keeps_its_own_sentences() -> None:
     old = {
         "reasons": [{"code": "too_far", "check": "all", "message": "Step closer.", "from_s": None, "to_s": None}],
         "verdicts": [{"criterion": "pause", "title": "No pause", "state": "watch", "why": "It waited.", "words": "it waits", "marks": []}],
-        "cue": {"criterion": "pause", "text": "Turn the air around."},
+        "cue": {"criterion": "pause", "text": "Turn the air around."}, "view": "side-left", "readable_for": {"breath": True},
+        "breaths": [{"pattern": "low"}, {"pattern": "shallow"}, {"pattern": "low"}],
     }  # fmt: skip
     shown = with_sentences(old)
     assert shown["reasons"] == old["reasons"] and shown["cue"] == old["cue"]
+    assert shown["breathed"] == "low, 2 of 3" and [breath["words"] for breath in shown["breaths"]] == ["low", "small breath", "low"]
     assert shown["verdicts"][0]["why"] == "It waited." and shown["verdicts"][0]["counted_breaths"] is None
+
+
+def test_a_breath_that_may_be_of_two_kinds_says_both() -> None:
+    stored = to_json(report_of(cycles=[LOW] * 3))
+    assert with_sentences(stored)["breathed"] == "low, then wide"
+    for breath in stored["breaths"]:
+        breath["pattern_or"] = "low"
+    shown = with_sentences(stored)
+    assert shown["breathed"] == shown["breaths"][0]["words"] == "low, then wide (or low)"
+    stored["breaths"][1]["pattern_or"] = None
+    assert with_sentences(stored)["breathed"] == "low, then wide", "one that is sure speaks for the others"
+    front = with_sentences(to_json(report_of(view="front")))
+    assert front["breaths"] and {front["breathed"], *(breath["words"] for breath in front["breaths"])} == {""}, "no pattern is seen from there"
 
 
 def test_a_report_in_one_line() -> None:

@@ -19,17 +19,6 @@ export const INSTRUMENTS: Record<string, string> = {
 
 export const instrumentWords = (name: string) => INSTRUMENTS[name] ?? name;
 
-export const PATTERNS: Record<string, string> = {
-  pushed: "belly pushed out while the ribs sink",
-  paradoxical: "belly goes in while breathing in",
-  shallow: "small breath",
-  chest_high: "high breath",
-  low_then_lifted: "low, then mostly chest",
-  low_then_wide: "low, then wide",
-  low: "low",
-  unclear: "not sure",
-};
-
 const IN_TIME_BEATS = 0.1; // nearer to the beat nobody minds
 
 /** How a tapping foot keeps the beat; nothing where none taps, or it cannot be told. */

@@ -5,7 +5,7 @@ import type { Breath, Report, State } from "../api/client";
 import { BreathGlyph } from "../breathscore/BreathGlyph";
 import { colour } from "../design/tokens";
 import { PHONE } from "../design/sizes";
-import { PATTERNS, amountWords } from "../shared/words";
+import { amountWords } from "../shared/words";
 
 const Group = styled(ToggleButtonGroup)`
   grid-area: choose;
@@ -82,6 +82,14 @@ const Numbers = styled.dl`
     gap: 2px 14px;
   }
 `;
+/** On a phone it stands above, between the arrows. */
+const Kind = styled.div`
+  @media ${PHONE} {
+    && {
+      display: none;
+    }
+  }
+`;
 const Step = styled.div`
   grid-area: step;
   display: none;
@@ -143,7 +151,7 @@ export function BreathLine({ report, chosen, onChoose, onStep }: Props) {
         </Arrow>
         <p>
           <b>{chosen === null ? `${breaths.length} breaths` : `Breath ${chosen + 1} of ${breaths.length}`}</b>
-          {breath && PATTERNS[breath.pattern]}
+          {breath?.words}
         </p>
         <Arrow aria-label="next breath" onPress={() => onStep(1)}>
           ›
@@ -175,6 +183,12 @@ function BreathNumbers({ breath, scale }: { breath: Breath; scale: Report["scale
   const unseen = (name: string) => (name === "shoulders" && breath.withheld?.shoulder_rise === "exempt" ? "not measured" : "not seen");
   return (
     <Numbers data-testid="breath-numbers">
+      {breath.words && (
+        <Kind>
+          <dt>inhale</dt>
+          <dd>{breath.words}</dd>
+        </Kind>
+      )}
       {measured.map(([name, value, words]) => (
         <div key={name}>
           <dt>{name}</dt>

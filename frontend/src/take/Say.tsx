@@ -8,7 +8,7 @@ import { useKeys } from "../design/keys";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { feltWords } from "../film/felt";
-import { PATTERNS, footWords } from "../shared/words";
+import { footWords } from "../shared/words";
 import { CueSaid } from "./CueSaid";
 import { Help } from "./Help";
 import { Repetitions, SinceFirst } from "./Repetitions";
@@ -82,7 +82,7 @@ export function Say({ take, report }: { take: Take; report: Report }) {
   const spoken = spokenOf(take, report);
   const cue = spoken?.text;
   const helped = helpedOf(take, report);
-  const pattern = stop || take.check.kind === "hold" ? "" : patternOf(report); // how the breath was is not what a hold asks
+  const pattern = stop || take.check.kind === "hold" ? "" : report.breathed; // how the breath was is not what a hold asks
   const ways = useWays(take, helped);
   const foot = footWords(report);
   const felt = feltWords(take.check.asks, take.felt);
@@ -170,15 +170,4 @@ function whatFor(report: Report, cue: Report["cue"]): string {
   if (!verdict?.line) return "";
   const faults = verdict.marks.filter((mark) => mark.outside).length;
   return verdict.counted_breaths ? `${verdict.line}, in ${faults} of ${verdict.counted_breaths} breaths` : verdict.line;
-}
-
-/** What the breaths were mostly like; nothing from the front, where no pattern is seen. */
-function patternOf(report: Report): string {
-  if (!report.readable_for.breath || report.view === "front") return "";
-  const often = new Map<string, number>();
-  const breaths = report.breaths.filter(({ on_purpose }) => !on_purpose);
-  for (const { pattern } of breaths) often.set(pattern, (often.get(pattern) ?? 0) + 1);
-  const [usual, times] = [...often].sort(([, a], [, b]) => b - a)[0] ?? [];
-  if (usual === undefined || times === undefined) return "";
-  return `${PATTERNS[usual] ?? usual}${times < breaths.length ? `, ${times} of ${breaths.length}` : ""}`;
 }

@@ -6,12 +6,13 @@ from typing import Any
 
 import numpy as np
 
+from brevin.core.breath.patterns import NOT_SURE, Named
 from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.raising import Hands, Still
 from brevin.core.hold.wrists import WRISTS, bent_px
-from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, Pattern, View
+from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, View
 from brevin.core.kinematics.heads import TILT, tilt_deg
 from brevin.core.kinematics.posture import Backs, Seen, bodies_of, tops_seen
 from brevin.core.kinematics.strikes import LATE
@@ -25,14 +26,15 @@ LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
 ARMS = {"left": (lm.SHOULDER_L, lm.ELBOW_L, lm.WRIST_L), "right": (lm.SHOULDER_R, lm.ELBOW_R, lm.WRIST_R)}
 
 
-def breath_of(measures: Sequence[Measure], *, pattern: Pattern, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
-    """One breath's numbers as the report has them."""
+def breath_of(measures: Sequence[Measure], *, pattern: Named | None, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
+    """One breath's numbers as the report has them. pattern: None where no breath is to be named."""
+    named = pattern or NOT_SURE
     shown = [m for m in measures if m.key not in RELEASES]
     amounts = {m.key: m.amount for m in shown}
     numbers: dict[str, Any] = {key: None if amount is None else amount.value for key, amount in amounts.items()}
     return Breath(
         **numbers,
-        exhale_shape=exhale_shape, pattern=pattern, card_index=card_index,
+        exhale_shape=exhale_shape, pattern=named.pattern, pattern_or=named.beside, card_index=card_index,
         uncertainty={key: None if amount is None else amount.half_width for key, amount in amounts.items()},
         withheld={m.key: m.value.reason for m in shown if isinstance(m.value, NotMeasured)},
     )  # fmt: skip

@@ -186,7 +186,7 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
         own = as_far_as_seen(withheld(measures_of(one, len(kept)), exempt, "exempt"), front=who.view == "front", readable=breathing.readable)
         named = breathing.readable and not exempt & {"abdominal_share"}
         shaped = exhale_shape(one) if breathing.readable else None
-        kept.append((breath_of(own, pattern=pattern(one) if named else "unclear", exhale_shape=shaped, card_index=card_index(one)), own))
+        kept.append((breath_of(own, pattern=pattern(one) if named else None, exhale_shape=shaped, card_index=card_index(one)), own))
     return whole, partial
 
 

@@ -110,7 +110,10 @@ class Segment:
 
 @dataclass(frozen=True, kw_only=True)
 class Breath:
-    """One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number."""
+    """One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number.
+
+    pattern_or: the other pattern that the intervals hold as well; words: both as they are said.
+    """
 
     inhale_start_s: float | None = None
     inhale_end_s: float | None = None
@@ -136,6 +139,8 @@ class Breath:
     exhale_unevenness: float | None = None
     exhale_shape: ExhaleShape | None = None
     pattern: Pattern = "unclear"
+    pattern_or: Pattern | None = None
+    words: str = ""
     card_index: int | None = None
     on_purpose: bool = False  # the other side of a card that asks for both: shown, not judged
     uncertainty: dict[str, float | None]
@@ -276,7 +281,8 @@ class Cue:
 @dataclass(frozen=True)
 class Report:
     """The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read;
-    own_full: the student's own full breath, % of trunk, that sizes were held against; exempt: what the check asks for and the student is exempt from."""
+    own_full: the student's own full breath, % of trunk, that sizes were held against; exempt: what the check asks for and the student is exempt from;
+    breathed: what most of the breaths were like, in words."""
 
     schema: str
     software: Software
@@ -305,6 +311,7 @@ class Report:
     people: int = 1
     own_full: Amount | None = None
     exempt: list[Exempt] = field(default_factory=list)
+    breathed: str = ""
 
     @property
     def stills_s(self) -> tuple[float, ...]:

@@ -1692,6 +1692,8 @@ export interface components {
         /**
          * Breath
          * @description One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number.
+         *
+         *     pattern_or: the other pattern that the intervals hold as well; words: both as they are said.
          */
         Breath: {
             /**
@@ -1806,6 +1808,11 @@ export interface components {
              */
             pattern: "low" | "low_then_wide" | "chest_high" | "paradoxical" | "low_then_lifted" | "shallow" | "pushed" | "unclear";
             /**
+             * Pattern Or
+             * @default null
+             */
+            pattern_or: ("low" | "low_then_wide" | "chest_high" | "paradoxical" | "low_then_lifted" | "shallow" | "pushed" | "unclear") | null;
+            /**
              * Pause Beats
              * @default null
              */
@@ -1833,6 +1840,11 @@ export interface components {
             withheld?: {
                 [key: string]: string;
             };
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * CardIn
@@ -4025,10 +4037,16 @@ export interface components {
         /**
          * Report
          * @description The whole reading of one clip. check, rules: the documents it was read for and judged by; edits: what a person changed; people: how many can be read;
-         *     own_full: the student's own full breath, % of trunk, that sizes were held against; exempt: what the check asks for and the student is exempt from.
+         *     own_full: the student's own full breath, % of trunk, that sizes were held against; exempt: what the check asks for and the student is exempt from;
+         *     breathed: what most of the breaths were like, in words.
          */
         Report: {
             beats: components["schemas"]["BeatGrid"];
+            /**
+             * Breathed
+             * @default
+             */
+            breathed: string;
             /** Breaths */
             breaths: components["schemas"]["Breath"][];
             /** Check */

@@ -10,10 +10,10 @@ import numpy as np
 
 from brevin.core.breath import shape
 from brevin.core.breath.one import OneBreath
-from brevin.core.breath.patterns import Inhale, abdominal_share, lifted_by_shoulders, pattern_within
+from brevin.core.breath.patterns import NOT_SURE, Inhale, Named, abdominal_share, lifted_by_shoulders, pattern_within
 from brevin.core.breath.timing import length_beats, next_offset_beats, offset_beats, turn_s
 from brevin.core.breath.turns import Turn
-from brevin.core.kinds import ExhaleShape, Pattern, Region
+from brevin.core.kinds import ExhaleShape, Region
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, withheld
 from brevin.core.plan.card import CountCard
 from brevin.core.verdict.rules import Rules
@@ -26,7 +26,6 @@ FULL_S = 0.04  # half width of the moment of nine tenths, beside that of the sta
 UNEVENNESS_HALF_WIDTH, PHASE_HALF_WIDTH_DEG = 0.05, 8.0  # share of the excursion, degrees; own estimates
 LEAST_LOOP_PCT = 0.3  # percent of trunk: a loop thinner than this has no angle
 LEAST_LOOP_SAMPLES = 8  # of the traces
-SPANNED, FEW_ON_FLANK = 2, 0.3  # patterns an interval may span and still be named; only one where a few places of the flank are all that is seen
 LAG_MOST_SHARE, LAG_MOST_S = 0.6, 2.5  # of the inhale, and at most: no chest follows a belly later than that
 OUTSIDE_S = 0.3  # how far outside the inhale a region may be half full
 
@@ -224,19 +223,19 @@ def exhale_shape(breath: OneBreath) -> ExhaleShape | None:
     return None if isinstance(emptied, NotMeasured) else shape.exhale_shape(emptied)
 
 
-def pattern(breath: OneBreath) -> Pattern:
+def pattern(breath: OneBreath) -> Named:
     """Name of the inhale by its regions (core/breath/patterns.py); unclear where abdomen or chest was not seen."""
     abdomen, chest, shoulder = breath.moved("abdomen"), breath.moved("chest"), breath.moved("shoulder")
     if isinstance(abdomen, NotMeasured):
-        return "unclear"
+        return NOT_SURE
     if isinstance(chest, NotMeasured):
-        return "chest_high" if _by_shoulders(abdomen, shoulder, breath.rules) else "unclear"
+        return Named("chest_high") if _by_shoulders(abdomen, shoulder, breath.rules) else NOT_SURE
     lag = chest_lag_s(breath)
     rise = None if isinstance(shoulder, NotMeasured) else shoulder
     order = None if isinstance(lag, NotMeasured) else lag
     inhale = Inhale(abdomen.value, chest.value, rise.value if rise else None, order.value if order else None)
     half_widths = Inhale(abdomen.half_width, chest.half_width, rise.half_width if rise else None, order.half_width if order else None)
-    return pattern_within(inhale, half_widths, rules=breath.rules, most=SPANNED if breath.traces.model["chest"] < FEW_ON_FLANK else 1)
+    return pattern_within(inhale, half_widths, rules=breath.rules)
 
 
 def _by_shoulders(abdomen: Amount, shoulder: Value, rules: Rules) -> bool:

@@ -1,7 +1,10 @@
 """Which pattern an inhale has: the table of starting values, read from the top, the first row that fits."""
 
+from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import product
+from typing import NamedTuple
 
 from brevin.core.kinds import Pattern
 from brevin.core.verdict.rules import Rules
@@ -59,13 +62,23 @@ OPPOSED: tuple[Pattern, ...] = ("pushed", "paradoxical")
 """Patterns that rest on a sign: an interval that reaches over it names none."""
 
 
+class Named(NamedTuple):
+    """pattern: of the numbers as they stand, or unclear; beside: the other one that their intervals hold, None where they hold no other."""
+
+    pattern: Pattern
+    beside: Pattern | None = None
+
+
+NOT_SURE = Named("unclear")
+SPANNED = 2  # patterns an interval may span and still be named
+
 CORNERS = (-0.7, 0.0, 0.7)  # of the half widths: the joint interval of independent errors is rounder than a box
 CONTRARY: tuple[frozenset[Pattern], ...] = (frozenset(("low", "chest_high")),)
 """Patterns that say the contrary of each other: an interval that holds both names neither, however few it holds."""
 
 
-def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules, most: int = 2) -> Pattern:
-    """The pattern, or ``unclear`` where the 90 % intervals span more than ``most``, or anything beside a pattern that rests on a sign. half_widths: those
+def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules) -> Named:
+    """The pattern, or ``unclear`` where the 90 % intervals span more than ``SPANNED``, or anything beside a pattern that rests on a sign. half_widths: those
     of the intervals in the same fields."""
     lag_half_width = half_widths.lag_s or 0.0
     named = pattern_of(inhale, lag_half_width_s=lag_half_width, rules=rules)
@@ -79,5 +92,13 @@ def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules, most: i
         )  # fmt: skip
         at[m].add(pattern_of(moved, lag_half_width_s=lag_half_width if m == 0.0 else 0.0, rules=rules))
     if any(pair <= set().union(*at.values()) for pair in CONTRARY):
-        return "unclear"
-    return named if len(at[0.0]) <= (1 if named in OPPOSED else most) else "unclear"
+        return NOT_SURE
+    others = at[0.0] - {named}
+    if len(others) >= (1 if named in OPPOSED else SPANNED):
+        return NOT_SURE
+    return Named(named, next(iter(others), None))
+
+
+def usual(patterns: Sequence[Pattern]) -> Pattern | None:
+    """What most breaths of a clip are, the earlier one of two that are as many; None of none."""
+    return Counter(patterns).most_common(1)[0][0] if patterns else None

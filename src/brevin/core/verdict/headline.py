@@ -1,9 +1,9 @@
 """A report in one line, for a list of takes: kept as codes, said when it is shown."""
 
-from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
+from brevin.core.breath.patterns import usual
 from brevin.core.kinds import IMPORTANCE, Importance, Pattern, Side, State
 from brevin.core.report import Cue, Report
 from brevin.core.verdict.criteria import BREATHED, WEIGHS
@@ -50,9 +50,8 @@ def headline(report: Report) -> Headline:
     state: State = next((s for s in WORST_FIRST if s in states), "unreadable")
     faults = [Fault(v.criterion, v.side) for v in judged if v.state == state and v.outside]
     patterns = [breath.pattern for breath in report.breaths if breathed and not breath.on_purpose]
-    usual = Counter(patterns).most_common(1)[0][0] if patterns else None
     named = breathed and report.view != "front"  # from there no pattern is seen, and what is judged is said as of a check that asks for none
-    return Headline(state, faults=faults[:MOST_SAID], pattern=usual if named else None, cue=report.cue, breathed=named, hidden=_hidden(report))
+    return Headline(state, faults=faults[:MOST_SAID], pattern=usual(patterns) if named else None, cue=report.cue, breathed=named, hidden=_hidden(report))
 
 
 def _hidden(report: Report) -> bool:

@@ -6,6 +6,7 @@ its own and keeps them.
 
 from typing import Any
 
+from brevin.core.breath.patterns import usual
 from brevin.core.verdict.reasons import REASONS, WITHHELD, reason_text
 from brevin.core.verdict.words import CRITERIA, PATTERNS
 
@@ -34,6 +35,8 @@ def with_sentences(document: Document) -> Document:
             "reasons": [_reason(reason) for reason in document["reasons"]],
             "verdicts": [_verdict(verdict) for verdict in document["verdicts"]],
             "cue": _cue(document["cue"]),
+            "breaths": [breath | {"words": "" if document["view"] == "front" else _pattern(breath)} for breath in document["breaths"]],
+            "breathed": _breathed(document),
         }
         | ({"exempt": [_exempt(one) for one in document["exempt"]]} if "exempt" in document else {})
     )
@@ -143,6 +146,23 @@ def _lag_words(lag_s: float | None) -> str:
     if abs(lag_s) < TOGETHER_S:
         return "Belly and chest were half full together."
     return f"The chest was half full {abs(lag_s):.1f} s {'after' if lag_s > 0 else 'before'} it."
+
+
+def _pattern(breath: Document) -> str:
+    """How a breath was, with the other pattern that it may be as well."""
+    other = breath.get("pattern_or")
+    return pattern_words(breath["pattern"]) + (f" (or {pattern_words(other)})" if other else "")
+
+
+def _breathed(document: Document) -> str:
+    """What most of the breaths were like and how many; nothing from the front, where no pattern is seen."""
+    breaths = [breath for breath in document["breaths"] if not breath.get("on_purpose")]
+    most = usual([breath["pattern"] for breath in breaths])
+    if most is None or document["view"] == "front" or not document["readable_for"]["breath"]:
+        return ""
+    own = [breath for breath in breaths if breath["pattern"] == most]
+    said = min((_pattern(breath) for breath in own), key=len)  # one that is sure of it speaks for the others
+    return said + (f", {len(own)} of {len(breaths)}" if len(own) < len(breaths) else "")
 
 
 def pattern_words(pattern: str) -> str:

@@ -22,7 +22,7 @@ from brevin.store.records import ClipRecord, LetGo, Looked, NewReport, NoConsent
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK, MIGRATIONS, consent
 
-DOCUMENT = '{"schema": "brevin.analysis/1", "reasons": [], "verdicts": [], "cue": null}'
+DOCUMENT = '{"schema": "brevin.analysis/1", "view": null, "breaths": [], "breathed": "", "reasons": [], "verdicts": [], "cue": null}'
 LINE = Headline("watch", [Fault("with_count", "high")], "low", cue=Cue("with_count", "high"))
 VERDICT = Verdict(
     criterion="pause", state="work", value=1.4, unit="beat", threshold={"steady_high": 0.3}, uncertainty=0.2, from_s=1.0, to_s=2.0, outside=True,

@@ -7,8 +7,9 @@ import pytest
 
 from brevin.core.errors import ClipUnusable
 from brevin.core.pose import landmarks as lm
+from brevin.core.track import Body
 from brevin.edge import film, loop, scale_card
-from brevin.edge.observers.people import FIRST_POSES_S, OFTEN_S, SELDOM_S, People
+from brevin.edge.observers.people import CLOSER_S, FIRST_POSES_S, OFTEN_S, SELDOM_S, People
 from brevin.edge.observers.printed_card import PrintedCard
 from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_at
 from brevin.edge.observers.trunks import TOGETHER, Trunk, Trunks, change_of, light_of
@@ -40,9 +41,19 @@ class Network:
         return Seen(self.bodies, tuple(np.ones(rgb.shape[:2], np.float32) for _ in self.bodies) if with_masks else ())
 
 
-def watched(network: Network, frames: list[Frame], most_players: int = 3) -> tuple[People, Trunks]:
+class Close:
+    """Finds nothing in a face or a hand, and counts how often it was asked."""
+
+    asked = 0
+
+    def see(self, rgb: np.ndarray, body: Body) -> Body:
+        self.asked += 1
+        return body
+
+
+def watched(network: Network, frames: list[Frame], most_players: int = 3, closer: Close | None = None) -> tuple[People, Trunks]:
     with ThreadPoolExecutor(1) as pool:
-        people = People(network, pool, most_players=most_players)
+        people = People(network, pool, most_players=most_players, closer=closer)
         trunks = Trunks(people)
         loop.run(frames, [people, trunks])
         people.finish()
@@ -60,6 +71,12 @@ def test_key_points_come_often_while_something_moves_and_seldom_while_all_is_sti
     inside = [s.t_s for s in people.samples if 4.2 < s.t_s < 5.8]
     assert max(np.diff(inside)) <= 2 * OFTEN_S + 0.05 and moving.asked > still.asked + 3
     assert all(s.light == pytest.approx(120.0, abs=61) for s in people.samples)
+
+
+def test_faces_and_hands_are_looked_at_as_seldom_in_the_first_seconds_as_later() -> None:
+    close, moving = Close(), Network(body())
+    watched(moving, [frame(t, 120.0 + 60.0 * np.sin(9.0 * t)) for t in np.arange(0, 10, 0.04)], closer=close)
+    assert 10 / (CLOSER_S + OFTEN_S) <= close.asked <= 10 / CLOSER_S + 1 and moving.asked > 5 * close.asked
 
 
 def with_arm(t_s: float, x_px: int) -> Frame:

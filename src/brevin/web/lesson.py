@@ -7,7 +7,8 @@ from flask import Response
 from brevin.edge.calendars import Entry, calendar_of
 from brevin.store import lessons
 from brevin.store.database import now
-from brevin.store.records import LessonRecord, SeatRecord
+from brevin.store.records import LessonRecord, SeatRecord, TodayRecord
+from brevin.web.at_once import AtOnce
 from brevin.web.auth import member, scope, session_of
 from brevin.web.lesson_schemas import CountedIn, InFrontIn, LessonPath, OrderIn, SeatChange, SeatPath
 from brevin.web.problems import Refused
@@ -17,12 +18,15 @@ from brevin.web.shapes import answer, in_the_room, lesson_out, take_out
 
 routes = routes_of("lesson", __name__, below="/api")
 JUST_NOW = timedelta(hours=12)  # a day of lessons
+_todays: AtOnce[int | None, TodayRecord] = AtOnce()
+"""By programme: what is read of it does not depend on who asks."""
 
 
 @routes.get("/today", responses={200: TodayOut})
 def today() -> Response:
     """Everything the Today page shows."""
-    found = lessons.today(scope(), since=now() - JUST_NOW)
+    own = scope()
+    found = _todays.made(own.programme, lambda: lessons.today(own, since=now() - JUST_NOW))
     lesson = lesson_out(found.lesson, of=session_of()) if found.lesson else None
     if member().role == "phone":
         return answer(TodayOut(lesson=lesson and in_the_room(lesson), just_read=[], last_time={}, usual_read_s=0.0))

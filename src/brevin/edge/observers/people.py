@@ -30,6 +30,7 @@ EVERY_PX = 2  # of the picture are enough for that
 MOST_WAITING = 8  # pictures that wait for the network: it must not fall behind with pictures piling up
 MASKS = 4  # masks of a player averaged into the outline
 SHAPED_S = 2.5  # between outlines: posture changes slowly, and a mask costs a third of the time
+CLOSER_S = 2.0  # between looks at faces and hands, which cost more than key points: nothing waits for those of the first seconds
 
 Mask = NDArray[np.float32]
 Pictured = Callable[[float, NDArray[np.uint8]], None]
@@ -50,7 +51,7 @@ class People:
         self._masks: list[tuple[Mask, ...]] = []
         self._waiting: list[tuple[float, float, Future[Seen]]] = []
         self._picked = False
-        self._next_s, self._asked_s, self._shaped_s = 0.0, -1.0, -SHAPED_S
+        self._next_s, self._asked_s, self._shaped_s, self._closer_s = 0.0, -1.0, -SHAPED_S, -CLOSER_S
         self._last: NDArray[np.int16] | None = None
         self._feet: NDArray[np.bool_] = np.zeros(SMALL_PX[::-1], bool)
         self._moved = self._sets_in = False
@@ -118,20 +119,24 @@ class People:
         light = float(np.percentile(frame.luma[::8, ::8], 75))
         shaped = not self._picked or frame.t_s >= self._shaped_s + SHAPED_S
         self._shaped_s = frame.t_s if shaped else self._shaped_s
-        self._waiting.append((frame.t_s, light, self._pool.submit(self._seen, frame.t_s, frame.rgb(), shaped=shaped, kept=not self._picked)))
+        close = self._closer is not None and frame.t_s >= self._closer_s + CLOSER_S
+        self._closer_s = frame.t_s if close else self._closer_s
+        self._waiting.append((frame.t_s, light, self._pool.submit(self._seen, frame.t_s, frame.rgb(), shaped=shaped, close=close, kept=not self._picked)))
         while self._picked and len(self._waiting) > MOST_WAITING:
             self._collect(most=1)
 
-    def _seen(self, t_s: float, rgb: NDArray[np.uint8], *, shaped: bool, kept: bool) -> Seen:
-        """Everyone in one picture, with outlines, faces and hands. kept: whether the masks themselves are needed beyond that: a picture's are as large as it
-        is."""
+    def _seen(self, t_s: float, rgb: NDArray[np.uint8], *, shaped: bool, close: bool, kept: bool) -> Seen:
+        """Everyone in one picture. shaped: with their outlines; close: with faces and hands; kept: whether the masks themselves are needed beyond that: a
+        picture's are as large as it is."""
         if self._pictured is not None:
             self._pictured(t_s, rgb)
         seen = self._network.see(rgb, with_masks=shaped)
-        if not shaped:
-            return seen
-        bodies = (replace(body, shape=shape_of(mask, body, sharper(mask, rgb, body))) for body, mask in zip(seen.bodies, seen.masks, strict=True))
-        return Seen(tuple(self._closer.see(rgb, body) if self._closer else body for body in bodies), seen.masks if kept else ())
+        bodies = seen.bodies
+        if shaped:
+            bodies = tuple(replace(body, shape=shape_of(mask, body, sharper(mask, rgb, body))) for body, mask in zip(bodies, seen.masks, strict=True))
+        if close and self._closer is not None:
+            bodies = tuple(self._closer.see(rgb, body) for body in bodies)
+        return Seen(bodies, seen.masks if kept else ())
 
     def _collect(self, most: int | None = None) -> None:
         for _ in range(len(self._waiting) if most is None else most):

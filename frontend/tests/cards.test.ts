@@ -75,10 +75,11 @@ test("a breath becomes a hold and back: what only the other asks goes", () => {
     contrast: "high_low",
     asks: "air",
     words: [],
-    check,
+    check: { ...check, full_breath: true },
   };
   const hold = asKind(breath, "hold");
   expect([hold.kind, hold.contrast, hold.asks, hold.check.with_instrument]).toEqual(["hold", "none", "easier", true]);
+  expect(hold.check.full_breath).toBe(false);
   expect([textOf(hold.card), textOf(hold.sets[0]!)]).toEqual(["4-0-6-2@60x2", "4-0-6-2@60x2"]);
   const back = asKind(hold, "counted_breathing");
   expect([back.kind, textOf(back.card), back.asks]).toEqual(["counted_breathing", "4-0-6@60x2", "where"]);

@@ -127,6 +127,8 @@ def test_sets_and_both_sides_are_made_kept_and_told_in_seconds(inside: Page) -> 
     inside.get_by_label("Both sides on purpose").select_option("high, then low")
     expect(inside.get_by_role("textbox", name="breaths")).to_have_value("4")  # as many for each side
     inside.get_by_role("button", name="With the instrument").click()
+    inside.get_by_role("button", name="Their full breath").click()
+    expect(inside.get_by_text("a student's others are held against it")).to_be_visible()
     inside.get_by_role("button", name="Keep this card").click()
     row = inside.get_by_test_id("card-row").filter(has_text="3 sets")
     expect(row).to_have_attribute("aria-current", "true")
@@ -134,7 +136,8 @@ def test_sets_and_both_sides_are_made_kept_and_told_in_seconds(inside: Page) -> 
     row.click()
     expect(sets).to_have_count(4)
     expect(inside.get_by_label("Both sides on purpose")).to_have_value("high_low")
-    expect(inside.get_by_role("button", name="With the instrument")).to_have_attribute("aria-pressed", "true")
+    for switched in ("With the instrument", "Their full breath"):
+        expect(inside.get_by_role("button", name=switched)).to_have_attribute("aria-pressed", "true")
     inside.get_by_role("button", name="Take the last one away").click()
     expect(sets).to_have_count(3)
     inside.get_by_role("button", name="As it was").click()

@@ -219,6 +219,14 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
             With the instrument
           </Action>
         )}
+        {may && !hold && (
+          <Action
+            pressed={draft.check.full_breath}
+            onPress={() => set({ check: { ...draft.check, full_breath: !draft.check.full_breath } })}
+          >
+            Their full breath
+          </Action>
+        )}
       </Line>
       <BigBreath
         card={one}
@@ -230,6 +238,7 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
       <Quiet>
         <span className="desk">Drag a corner, or choose it with Tab and use the arrow keys: whole beats, with Shift quarters. </span>
         {hold ? "Up to the mouth, kept there, and down to rest. Tired arms? A longer rest." : "Light-headed? Stop, breathe normally, sit."}
+        {draft.check.full_breath && " Asks for a comfortable full breath: a student's others are held against it."}
       </Quiet>
       <Sets hold={hold} cards={cardsOf(draft)} open={open} may={may} onOpen={setOpen} onAdd={addSet} onLess={lessSets} />
       <WholeRun hold={hold} cards={cardsOf(draft)} most={found.most_in_a_row} rest_s={found.rest_s} />

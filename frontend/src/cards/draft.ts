@@ -58,7 +58,7 @@ export function asKind(draft: Draft, kind: Draft["kind"]): Draft {
     exhale_beats: one.exhale_beats ?? KEPT_BEATS,
     empty_beats: one.empty_beats || REST_BEATS,
   });
-  const check = { ...draft.check, with_instrument: true };
+  const check = { ...draft.check, with_instrument: true, full_breath: false };
   return { ...draft, kind, check, asks: "easier", contrast: "none", card: raise(draft.card), sets: draft.sets.map(raise) };
 }
 const KEPT_BEATS = 6;

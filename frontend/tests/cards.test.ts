@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Card, Check, LadderCard } from "../src/api/client";
-import { asKind, minutesFor, moved, rungOf, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
+import { asKind, besidesOf, minutesFor, moved, rungOf, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
 import { breathCardOf, checkWords } from "../src/breathscore/layout";
 import { momentAt, saidAt, sideAt } from "../src/film/counting";
 
@@ -83,6 +83,13 @@ test("a breath becomes a hold and back: what only the other asks goes", () => {
   expect([textOf(hold.card), textOf(hold.sets[0]!)]).toEqual(["4-0-6-2@60x2", "4-0-6-2@60x2"]);
   const back = asKind(hold, "counted_breathing");
   expect([back.kind, textOf(back.card), back.asks]).toEqual(["counted_breathing", "4-0-6@60x2", "where"]);
+});
+
+test("a card says beside its count what the count does not tell", () => {
+  const check = { kind: "counted_breathing", with_instrument: false, full_breath: false } as Draft["check"];
+  expect(besidesOf(check, 0)).toEqual([]);
+  expect(besidesOf({ ...check, with_instrument: true, full_breath: true }, 1)).toEqual(["instrument", "full breath", "1 student"]);
+  expect(besidesOf({ ...check, kind: "hold", with_instrument: true }, 2)).toEqual(["2 students"]); // a hold always has it
 });
 
 test("a new hold stands on the holds' rung, or on one of its own after the last", () => {

@@ -6,7 +6,7 @@ import { checkWords } from "../breathscore/layout";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { useSize } from "../design/useSize";
-import { breathBeats, secondsOf } from "./draft";
+import { besidesOf, breathBeats, secondsOf } from "./draft";
 import { Wedge } from "./Wedge";
 
 const List = styled.ol`
@@ -132,7 +132,7 @@ export function Ladder({ cards, chosen, onChoose }: { cards: LadderCard[]; chose
                     />
                   )}
                 </svg>
-                <span>{onIt(students)}</span>
+                <span>{besidesOf(check, students).join(", ")}</span>
               </Row>
             ))}
           </li>
@@ -140,9 +140,4 @@ export function Ladder({ cards, chosen, onChoose }: { cards: LadderCard[]; chose
       })}
     </List>
   );
-}
-
-function onIt(students: number): string {
-  if (students === 0) return "";
-  return students === 1 ? "1 student" : `${students} students`;
 }

@@ -84,6 +84,15 @@ export function textOf({ inhale_beats, pause_beats, exhale_beats, empty_beats, t
   return `${inhale_beats}-${pause_beats}-${exhale_beats ?? "*"}${empty}@${tempo_bpm}x${cycles}${countin}`;
 }
 
+/** What the count alone does not tell of a card, and how many are on it. */
+export function besidesOf(check: LadderCard["check"], students: number): string[] {
+  return [
+    check.with_instrument && check.kind !== "hold" ? "instrument" : "",
+    check.full_breath ? "full breath" : "",
+    students ? `${students} student${students === 1 ? "" : "s"}` : "",
+  ].filter(Boolean);
+}
+
 /** Where the parts of one breath begin and end, beats; an open exhale is drawn so long. */
 export const OPEN_BEATS = 12;
 export function marksOf(card: Card) {

@@ -37,7 +37,7 @@ const List = styled.ol`
 `;
 const Row = styled(Button)`
   display: grid;
-  grid-template-columns: 110px minmax(0, 1fr) auto;
+  grid-template-columns: 110px auto minmax(0, 1fr);
   align-items: center;
   gap: 8px;
   width: 100%;
@@ -57,6 +57,8 @@ const Row = styled(Button)`
   span {
     color: ${colour("soft")};
     font-size: 15px;
+    line-height: 1.2;
+    text-align: right;
   }
   &[data-hovered] {
     background: ${colour("wash")};
@@ -71,6 +73,7 @@ const Row = styled(Button)`
     width: calc(100% - 10px);
     > span {
       grid-column: 2; /* under the breath: beside it there is no room */
+      text-align: left;
     }
   }
 `;
@@ -132,7 +135,7 @@ export function Ladder({ cards, chosen, onChoose }: { cards: LadderCard[]; chose
                     />
                   )}
                 </svg>
-                <span>{besidesOf(check, students).join(", ")}</span>
+                <span>{besidesOf(check, students).map(unbroken).join(", ")}</span>
               </Row>
             ))}
           </li>
@@ -141,3 +144,5 @@ export function Ladder({ cards, chosen, onChoose }: { cards: LadderCard[]; chose
     </List>
   );
 }
+
+const unbroken = (words: string) => words.replaceAll(" ", "\u00a0");

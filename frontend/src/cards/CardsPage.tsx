@@ -129,6 +129,12 @@ function Cards({ found, may }: { found: LadderOut; may: boolean }) {
   );
 }
 
+/** What a card asks for beside its count. */
+const SWITCHES = [
+  ["with_instrument", "With the instrument"],
+  ["full_breath", "Their full breath"],
+] as const;
+
 type OneCardProps = { card: LadderCard; found: LadderOut; may: boolean; onKept: (id: number) => void };
 
 function OneCard({ card, found, may, onKept }: OneCardProps) {
@@ -211,22 +217,13 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
             Out without end
           </Action>
         )}
-        {may && !hold && (
-          <Action
-            pressed={draft.check.with_instrument}
-            onPress={() => set({ check: { ...draft.check, with_instrument: !draft.check.with_instrument } })}
-          >
-            With the instrument
-          </Action>
-        )}
-        {may && !hold && (
-          <Action
-            pressed={draft.check.full_breath}
-            onPress={() => set({ check: { ...draft.check, full_breath: !draft.check.full_breath } })}
-          >
-            Their full breath
-          </Action>
-        )}
+        {may &&
+          !hold &&
+          SWITCHES.map(([key, words]) => (
+            <Action key={key} pressed={draft.check[key]} onPress={() => set({ check: { ...draft.check, [key]: !draft.check[key] } })}>
+              {words}
+            </Action>
+          ))}
       </Line>
       <BigBreath
         card={one}

@@ -50,7 +50,7 @@ def standing(*, seen: float = 1.0) -> Body:
 
 def followed(player: Body, shown: list[Frame]) -> np.ndarray:
     with ThreadPoolExecutor(1) as pool:
-        people = People(Network(player), pool, most_players=1)
+        people = People(Network(player), pool, pool, most_players=1)
         feet = Feet(people)
         loop.run(shown, [people, feet])
         people.finish()

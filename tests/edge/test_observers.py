@@ -1,6 +1,9 @@
 """Each observer alone, shown frames that were drawn for it."""
 
+import threading
+from collections.abc import Iterable
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -9,7 +12,7 @@ from brevin.core.errors import ClipUnusable
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body
 from brevin.edge import film, loop, scale_card
-from brevin.edge.observers.people import CLOSER_S, FIRST_POSES_S, OFTEN_S, SELDOM_S, People
+from brevin.edge.observers.people import FIRST_POSES_S, OFTEN_S, SELDOM_S, SHAPED_S, People
 from brevin.edge.observers.printed_card import PrintedCard
 from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_at
 from brevin.edge.observers.trunks import TOGETHER, Trunk, Trunks, change_of, light_of
@@ -44,6 +47,7 @@ class Network:
 class Close:
     """Finds nothing in a face or a hand, and counts how often it was asked."""
 
+    people: People
     asked = 0
 
     def see(self, rgb: np.ndarray, body: Body) -> Body:
@@ -51,9 +55,11 @@ class Close:
         return body
 
 
-def watched(network: Network, frames: list[Frame], most_players: int = 3, closer: Close | None = None) -> tuple[People, Trunks]:
-    with ThreadPoolExecutor(1) as pool:
-        people = People(network, pool, most_players=most_players, closer=closer)
+def watched(network: Network, frames: Iterable[Frame], most_players: int = 3, closer: Close | None = None) -> tuple[People, Trunks]:
+    with ThreadPoolExecutor(1) as pool, ThreadPoolExecutor(1) as beside:
+        people = People(network, pool, beside, most_players=most_players, closer=closer)
+        if closer is not None:
+            closer.people = people
         trunks = Trunks(people)
         loop.run(frames, [people, trunks])
         people.finish()
@@ -73,10 +79,25 @@ def test_key_points_come_often_while_something_moves_and_seldom_while_all_is_sti
     assert all(s.light == pytest.approx(120.0, abs=61) for s in people.samples)
 
 
-def test_faces_and_hands_are_looked_at_as_seldom_in_the_first_seconds_as_later() -> None:
-    close, moving = Close(), Network(body())
-    watched(moving, [frame(t, 120.0 + 60.0 * np.sin(9.0 * t)) for t in np.arange(0, 10, 0.04)], closer=close)
-    assert 10 / (CLOSER_S + OFTEN_S) <= close.asked <= 10 / CLOSER_S + 1 and moving.asked > 5 * close.asked
+def test_nothing_waits_for_faces_and_hands_and_they_are_there_in_the_end() -> None:
+    class Slow(Close):
+        picked = threading.Event()
+
+        def see(self, rgb: np.ndarray, body: Body) -> Body:
+            assert self.picked.wait(10), "who is followed must be known without"
+            return replace(super().see(rgb, body), hands=())
+
+    def shown():
+        for t in np.arange(0, 10, 0.04):
+            yield frame(t)
+            if close.people.picked:
+                close.picked.set()
+
+    close = Slow()
+    people, _ = watched(Network(body()), shown(), closer=close)
+    closely = [s.t_s for s in people.samples if s.bodies[0].hands is not None]
+    assert close.asked == len(closely) < len(people.samples)
+    assert closely[:3] == [s.t_s for s in people.samples][:3] and closely[-1] > 10 - 2 * SHAPED_S, "as often at first as key points"
 
 
 def with_arm(t_s: float, x_px: int) -> Frame:

@@ -89,8 +89,9 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
     network, closer = PoseModel(model), Closer(model)
     stamps = Stamps()
     try:
-        with ThreadPoolExecutor(1) as pool:
-            people = People(network, pool, most_players=MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1, closer=closer, pictured=pictured)
+        with ThreadPoolExecutor(1) as pool, ThreadPoolExecutor(1) as beside:
+            most = MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1
+            people = People(network, pool, beside, most_players=most, closer=closer, pictured=pictured)
             card, trunks, edges, feet = PrintedCard(), Trunks(people), StraightLines(people), Feet(people)
             refused, followed = people.refused, trunks.trunks
             straight: tuple[LinesSeen, ...] = ()

@@ -30,7 +30,6 @@ EVERY_PX = 2  # of the picture are enough for that
 MOST_WAITING = 8  # pictures that wait for the network: it must not fall behind with pictures piling up
 MASKS = 4  # masks of a player averaged into the outline
 SHAPED_S = 2.5  # between outlines: posture changes slowly, and a mask costs a third of the time
-CLOSER_S = 1.4  # between looks at faces and hands, which cost more than key points: at every look at what is still, and no oftener at first
 
 Mask = NDArray[np.float32]
 Pictured = Callable[[float, NDArray[np.uint8]], None]
@@ -38,20 +37,24 @@ Pictured = Callable[[float, NDArray[np.uint8]], None]
 
 
 class People:
-    """Asks the network beside the decoding. ``players`` is filled once the first seconds are over."""
+    """Asks the network beside the decoding, and looks at faces and hands beside both, since nothing else waits for them. ``players`` is filled once the first
+    seconds are over. pool, beside: one thread each."""
 
     def __init__(
-        self, network: PoseModel, pool: ThreadPoolExecutor, *, most_players: int, closer: Closer | None = None, pictured: Pictured | None = None
+        self, network: PoseModel, pool: ThreadPoolExecutor, beside: ThreadPoolExecutor, *, most_players: int, closer: Closer | None = None,
+        pictured: Pictured | None = None,
     ) -> None:  # fmt: skip
         self.samples: list[PoseSample] = []
         self.players: list[Player] = []
         self.refused: Facts = ()
         self.size_px = (0, 0)
         self._network, self._pool, self._most, self._closer, self._pictured = network, pool, most_players, closer, pictured
+        self._beside = beside
         self._masks: list[tuple[Mask, ...]] = []
-        self._waiting: list[tuple[float, float, Future[Seen]]] = []
+        self._waiting: list[tuple[float, float, NDArray[np.uint8] | None, Future[Seen]]] = []  # the picture where it is looked at closely
+        self._closely: dict[int, list[Future[Body]]] = {}  # by place among the samples
         self._picked = False
-        self._next_s, self._asked_s, self._shaped_s, self._closer_s = 0.0, -1.0, -SHAPED_S, -CLOSER_S
+        self._next_s, self._asked_s, self._shaped_s = 0.0, -1.0, -SHAPED_S
         self._last: NDArray[np.int16] | None = None
         self._feet: NDArray[np.bool_] = np.zeros(SMALL_PX[::-1], bool)
         self._moved = self._sets_in = False
@@ -82,6 +85,8 @@ class People:
         self._collect()
         if not self._picked:
             self._pick()
+        for place, found in self._closely.items():
+            self.samples[place] = replace(self.samples[place], bodies=tuple(body.result() for body in found))
         try:
             pick.choose(self.samples, width_px=self.size_px[0], height_px=self.size_px[1])
         except ClipUnusable as why:
@@ -119,29 +124,28 @@ class People:
         light = float(np.percentile(frame.luma[::8, ::8], 75))
         shaped = not self._picked or frame.t_s >= self._shaped_s + SHAPED_S
         self._shaped_s = frame.t_s if shaped else self._shaped_s
-        close = self._closer is not None and frame.t_s >= self._closer_s + CLOSER_S
-        self._closer_s = frame.t_s if close else self._closer_s
-        self._waiting.append((frame.t_s, light, self._pool.submit(self._seen, frame.t_s, frame.rgb(), shaped=shaped, close=close, kept=not self._picked)))
+        rgb = frame.rgb()
+        answer = self._pool.submit(self._seen, frame.t_s, rgb, shaped=shaped, kept=not self._picked)
+        self._waiting.append((frame.t_s, light, rgb if shaped and self._closer is not None else None, answer))
         while self._picked and len(self._waiting) > MOST_WAITING:
             self._collect(most=1)
 
-    def _seen(self, t_s: float, rgb: NDArray[np.uint8], *, shaped: bool, close: bool, kept: bool) -> Seen:
-        """Everyone in one picture. shaped: with their outlines; close: with faces and hands; kept: whether the masks themselves are needed beyond that: a
-        picture's are as large as it is."""
+    def _seen(self, t_s: float, rgb: NDArray[np.uint8], *, shaped: bool, kept: bool) -> Seen:
+        """Everyone in one picture. shaped: with outlines; kept: whether the masks themselves are needed beyond that: a picture's are as large as it is."""
         if self._pictured is not None:
             self._pictured(t_s, rgb)
         seen = self._network.see(rgb, with_masks=shaped)
-        bodies = seen.bodies
-        if shaped:
-            bodies = tuple(replace(body, shape=shape_of(mask, body, sharper(mask, rgb, body))) for body, mask in zip(bodies, seen.masks, strict=True))
-        if close and self._closer is not None:
-            bodies = tuple(self._closer.see(rgb, body) for body in bodies)
-        return Seen(bodies, seen.masks if kept else ())
+        if not shaped:
+            return seen
+        bodies = (replace(body, shape=shape_of(mask, body, sharper(mask, rgb, body))) for body, mask in zip(seen.bodies, seen.masks, strict=True))
+        return Seen(tuple(bodies), seen.masks if kept else ())
 
     def _collect(self, most: int | None = None) -> None:
         for _ in range(len(self._waiting) if most is None else most):
-            t_s, light, answer = self._waiting.pop(0)
+            t_s, light, rgb, answer = self._waiting.pop(0)
             seen = answer.result()
+            if rgb is not None and self._closer is not None:
+                self._closely[len(self.samples)] = [self._beside.submit(self._closer.see, rgb, body) for body in seen.bodies]
             self.samples.append(PoseSample(t_s=t_s, bodies=seen.bodies, light=light))
             if not self._picked:
                 self._masks.append(seen.masks)

@@ -67,6 +67,7 @@ const Numbers = styled.dl`
   align-items: baseline;
   gap: 2px 18px;
   font-size: 15px;
+  line-height: 1.15; /* two lines are as high as the buttons beside them */
   color: ${colour("soft")};
   div {
     display: flex;

@@ -68,5 +68,13 @@ def test_an_interval_that_holds_two_names_the_nearer_and_says_the_other() -> Non
     assert pattern_within(Inhale(3.0, 1.2, 0.2, 0.3), Inhale(0.3, 2.9, 0.1, 0.05), rules=RULES) == NOT_SURE, "three are too many"
 
 
+def test_where_no_row_fits_is_no_kind_of_breath_to_be_said_beside_one() -> None:
+    """Belly a little out, chest in by more: no row. Beside "small breath" that is not said, and by itself it has nothing beside it."""
+    widths = Inhale(0.1, 0.3, 0.1, 0.05)
+    assert pattern_of(Inhale(0.9, -1.3, 0.1, None), lag_half_width_s=0.0, rules=RULES) == "unclear"
+    assert pattern_within(Inhale(0.8, -1.3, 0.1, None), widths, rules=RULES) == NOT_SURE
+    assert pattern_within(Inhale(0.8, -1.1, 0.1, None), widths, rules=RULES) == Named("shallow")
+
+
 def test_the_usual_breath_is_what_most_are_and_the_earlier_of_as_many() -> None:
     assert usual(["low", "unclear", "unclear"]) == "unclear" and usual(["low", "chest_high"]) == "low" and usual([]) is None

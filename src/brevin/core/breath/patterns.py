@@ -91,12 +91,12 @@ def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules) -> Name
             lag_s=None if inhale.lag_s is None else inhale.lag_s + m * lag_half_width,
         )  # fmt: skip
         at[m].add(pattern_of(moved, lag_half_width_s=lag_half_width if m == 0.0 else 0.0, rules=rules))
-    if any(pair <= set().union(*at.values()) for pair in CONTRARY):
+    if named == "unclear" or any(pair <= set().union(*at.values()) for pair in CONTRARY):
         return NOT_SURE
     others = at[0.0] - {named}
     if len(others) >= (1 if named in OPPOSED else SPANNED):
         return NOT_SURE
-    return Named(named, next(iter(others), None))
+    return Named(named, next(iter(others - {"unclear"}), None))
 
 
 def usual(patterns: Sequence[Pattern]) -> Pattern | None:

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.standin.hand import FINGERS, GOOD, THUMB, WRISTS, Bones, Grip, bones, wrist
+from brevin.standin.hand import FINGERS, GOOD, THUMB, WRISTS, Bones, Grip, bones, reached
 from brevin.standin.scripts import SCRIPTS
 
 ELBOW, WRIST = np.array([0.0, 0.0, 0.0]), np.array([0.2, 0.0, 0.1])
@@ -54,7 +54,7 @@ def test_fingers_of_a_good_grip_reach_the_instrument_from_where_the_wrists_lie(i
     """No fingertip is further off the tube's own line than a finger is long."""
     way = np.array([0.0, -1.0, 0.0]) if instrument == "flute" else np.array([1.0, 0.0, 0.0])
     for side, grip in GOOD[instrument]:
-        at = wrist(instrument, side, way)
+        at = reached(instrument, side, way, fingers=True)
         off = at - way * (at @ way)
         assert 0.02 < np.linalg.norm(off) < 0.13, "beside the tube and within a hand's reach"
         elbow = at - 0.23 * (np.array([0.5, 0.0, 0.87]) if instrument != "flute" else np.array([0.2, 0.0, 0.98]))

@@ -18,9 +18,9 @@ from brevin.standin.stance import Build, Stance, stance
 WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
 CRF = "24"
 SWAYS_FROM_M = 0.3  # height from which the body sways, as the camera draws it
-GRIPPED_M = {"trumpet": (0.12, 0.24), "trombone": (0.14, 0.34)}  # where both hands are along the instrument
 LONG_M = {"trumpet": 0.46, "trombone": 0.95}
 ELBOWS_OUT = np.concatenate([np.linspace(-0.8, 1.6, 25), np.linspace(1.8, 6.0, 15)])  # ways an elbow may point, sideways for each unit down
+HANGS_DEG_PER_M = 60.0  # how much clearance an elbow gives up to hang lower: where hands lie, one that is as clear may stand over its shoulder
 FLUTE_START_M = (0.02, 0.06, -0.015)  # from the mouth to the end that the player does not see
 
 
@@ -65,7 +65,7 @@ def _hands(script: Script, stage: raising.Stage) -> dict[str, np.ndarray]:
 
 
 def _on_instrument(script: Script, drop: float) -> dict[str, np.ndarray]:
-    """Where both wrists are, from the mouthpiece, metres."""
+    """What both arms reach for, from the mouthpiece, metres."""
     at = _in_order(script, drop)
     return {side: at[other] * _mirror(script) for side, other in (("l", "r"), ("r", "l"))} if script.swapped else at
 
@@ -76,16 +76,10 @@ def _mirror(script: Script) -> np.ndarray:
 
 
 def _in_order(script: Script, drop: float) -> dict[str, np.ndarray]:
-    if script.grips:
-        along = np.array([0.0, -np.cos(drop), -np.sin(drop)] if script.instrument == "flute" else [np.cos(drop), 0.0, -np.sin(drop)])
-        start = np.array(FLUTE_START_M) if script.instrument == "flute" else np.zeros(3)
-        return {side: start + hand.wrist(script.instrument or "", side, along) for side, _ in script.grips}
-    if script.instrument == "flute":  # to the player's right, across
-        along = np.array([0.0, -np.cos(drop), -np.sin(drop)])
-        return {"l": np.array([0.02, 0.02, -0.03]) + 0.14 * along + [0.03, 0.0, -0.02], "r": np.array([0.02, 0.0, -0.03]) + 0.36 * along}
-    along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
-    near, far = GRIPPED_M.get(script.instrument or "", (0.18, 0.34))
-    return {"l": near * along + [-0.08, 0.03, -0.02], "r": far * along + [-0.08, -0.03, -0.02]}
+    instrument, fingers = script.instrument or "", bool(script.grips)
+    along = np.array([0.0, -np.cos(drop), -np.sin(drop)] if instrument == "flute" else [np.cos(drop), 0.0, -np.sin(drop)])
+    start = np.array(FLUTE_START_M) if instrument == "flute" else np.zeros(3)
+    return {side: start + hand.reached(instrument, side, along, fingers=fingers) for side in "lr"}
 
 
 Scene = tuple[Stance, list[figure.Mesh], np.ndarray | None]
@@ -105,7 +99,8 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
 
     def held(*elbows_out: float) -> Stance:
         return stance(
-            script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage), elbows_out=(elbows_out[0], elbows_out[-1]),
+            script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage),
+            hand_m=hand.PLAIN_M if script.instrument and not script.grips else 0.0, elbows_out=(elbows_out[0], elbows_out[-1]),
             head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, head_deg=script.head_deg, rounded_m=stage.sunk * script.rounds_m,
             tuck_deg=script.tuck_deg, crossed_m=script.crossed_m,
             toes_deg=(up_deg * script.taps_left, up_deg * (1.0 - script.taps_left)),
@@ -114,8 +109,13 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
     wanted = script.elbows_deg
     if wanted is None:
         return held(0.8 if script.instrument in ("trumpet", "flute") and not script.grips else 0.35)
-    left, right = (min(ELBOWS_OUT, key=lambda out: abs(_clearance_deg(held(out), script.build, side) - wanted)) for side in "lr")
-    return held(left, right)
+
+    def off_deg(out: float, side: str) -> float:
+        pose = held(out)
+        height_m = pose.joints[f"elbow_{side}"][2] - pose.joints[f"shoulder_{side}"][2]
+        return abs(_clearance_deg(pose, script.build, side) - wanted) + HANGS_DEG_PER_M * height_m
+
+    return held(*(min(ELBOWS_OUT, key=lambda out: off_deg(out, side)) for side in "lr"))
 
 
 def _clearance_deg(pose: Stance, build: Build, side: str) -> float:

@@ -43,6 +43,14 @@ WRISTS: dict[str, dict[str, tuple[float, float, float]]] = {
     "flute": {"l": (0.16, 0.095, -0.06), "r": (0.40, -0.03, -0.09)},
     "clarinet": {"l": (0.17, 0.05, -0.045), "r": (0.36, -0.05, -0.045)},
 }
+# where both plain hands take hold, likewise: at the valves, the two braces of a slide, the keys
+TAKES_HOLD: dict[str, dict[str, tuple[float, float, float]]] = {
+    "trumpet": {"l": (0.20, 0.035, -0.035), "r": (0.23, -0.04, -0.01)},
+    "trombone": {"l": (0.13, 0.03, -0.03), "r": (0.16, -0.03, -0.03)},
+    "flute": {"l": (0.12, 0.05, -0.08), "r": (0.38, 0.02, -0.03)},
+    **dict.fromkeys(("oboe", "clarinet"), {"l": (0.19, 0.02, 0.0), "r": (0.36, -0.02, 0.0)}),
+}
+PLAIN_M = 0.085  # from the wrist to where a plain hand takes hold
 GOOD: dict[str, tuple[tuple[str, Grip], ...]] = {
     "trumpet": (("l", Grip((0.0, -1.0, 0.2), bend_deg=10, knuckle_deg=50, curl_deg=50)), ("r", Grip((0.2, 0.3, -1.0), bend_deg=35, curl_deg=40))),
     "flute": (("l", Grip((-1.0, 0.0, 0.2))), ("r", Grip((1.0, 0.1, 0.2)))),
@@ -50,10 +58,11 @@ GOOD: dict[str, tuple[tuple[str, Grip], ...]] = {
 }
 
 
-def wrist(instrument: str, side: str, along: np.ndarray) -> np.ndarray:
-    """A wrist from the mouthpiece, metres. along: where the instrument points, one long."""
+def reached(instrument: str, side: str, along: np.ndarray, *, fingers: bool) -> np.ndarray:
+    """What an arm reaches for, from the mouthpiece, metres: where its wrist is while fingers lie on the instrument, or where a plain hand takes hold.
+    along: where the instrument points, one long."""
     left = np.array([0.0, 1.0, 0.0]) if instrument != "flute" else np.array([1.0, 0.0, 0.0])  # what lies across is reached from the front
-    ahead, aside, over = WRISTS[instrument][side]
+    ahead, aside, over = (WRISTS if fingers else TAKES_HOLD)[instrument][side]
     return ahead * along + aside * left + over * np.cross(along, left)
 
 

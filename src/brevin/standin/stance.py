@@ -59,12 +59,13 @@ HEAD = ("head", "nose", "ear_l", "ear_r", "eye_l", "eye_r", "mouth")
 def stance(
     build: Build, *, position: str, lean_deg: float, hands: dict[str, np.ndarray], elbows_out: tuple[float, float], head_out_m: float = 0.0,
     shoulder_deg: float = 0.0, rounded_m: float = 0.0, head_deg: float = 0.0, tuck_deg: float = 0.0, crossed_m: float = 0.0,
-    toes_deg: tuple[float, float] = (0.0, 0.0),
+    toes_deg: tuple[float, float] = (0.0, 0.0), hand_m: float = 0.0,
 ) -> Stance:  # fmt: skip
-    """Joints for a position; hands: targets for both wrists relative to the mouth of a head that is not put forward, or empty for hanging arms; elbows_out:
-    ways that left and right elbow point, sideways for each unit down; head_out_m: how far the head is forward; shoulder_deg: + = the left shoulder higher;
-    rounded_m, head_deg: as in ``Stance``, degrees; tuck_deg: how far the shanks of who sits lead back under the chair, the feet on their toes; crossed_m: how
-    far each ankle is on the other's side; toes_deg: how far the toes of left and right foot are up."""
+    """Joints for a position; hands: what both arms reach for, relative to the mouth of a head that is not put forward, or empty for hanging arms; hand_m: how
+    far that lies beyond the wrist, straight on from the forearm; elbows_out: ways that left and right elbow point, sideways for each unit down; head_out_m: how
+    far the head is forward; shoulder_deg: + = the left shoulder higher; rounded_m, head_deg: as in ``Stance``, degrees; tuck_deg: how far the shanks of who
+    sits lead back under the chair, the feet on their toes; crossed_m: how far each ankle is on the other's side; toes_deg: how far the toes of left and right
+    foot are up."""
     lean, tuck = np.radians((lean_deg, tuck_deg))
     seat = 0.46 if position == "seated" else build.thigh + build.shank + 0.07
     hip = np.array([0.0, 0.0, seat])
@@ -92,9 +93,10 @@ def stance(
             j[f"knee_{side}"] = j[f"hip_{side}"] + np.array([0.02, 0.0, -build.thigh])
             j[f"ankle_{side}"] = np.array([0.0, sign * 0.09, 0.07])
         shoulder = j[f"shoulder_{side}"]
-        wrist = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
+        reached = j["mouth"] + hands[side] if hands else shoulder + np.array([0.06, sign * 0.07, -0.95 * (build.upper_arm + build.forearm)])
         out = np.array([-0.1, sign * elbow_out, -1.0])
-        j[f"elbow_{side}"], j[f"wrist_{side}"] = _bend(shoulder, wrist, build.upper_arm, build.forearm, out)
+        elbow, held = _bend(shoulder, reached, build.upper_arm, build.forearm + hand_m, out)
+        j[f"elbow_{side}"], j[f"wrist_{side}"] = elbow, elbow + build.forearm / (build.forearm + hand_m) * (held - elbow)
     places, toes = {k: np.asarray(v, float) for k, v in j.items()}, tuple(np.radians(toes_deg))
     made = Stance(places, float(lean), rounded_m, float(np.radians(head_deg)), float(tuck), toes)
     for name in HEAD:  # about the neck

@@ -60,9 +60,8 @@ class OutlineSeen:
 
 @dataclass(frozen=True)
 class PlayerSeen:
-    """Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
-    region; a region without a place that was believed was not followed; outlines: of back or shoulders; strikes_s: when a foot
-    that keeps the beat strikes the floor. Evidence of an older release has none of them."""
+    """Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: the places on the trunk by region, not followed
+    where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat. Older evidence lacks what came later."""
 
     from_s: float
     box_px: list[float]
@@ -195,7 +194,7 @@ class HandsSeen:
 
 @dataclass(frozen=True)
 class Hold:
-    """hands: None where no instrument is asked for; axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels."""
+    """hands: None without an instrument; axis_px: x, y and x, y of its axis from the mouth on, clip pixels; mouthpiece_to_face_deg: ticked by hand, so None."""
 
     instrument: str
     instrument_axis_deg: PostureValue | None = None
@@ -209,6 +208,7 @@ class Hold:
     axis_droop_deg: PostureValue | None = None
     head_to_flute_deg: PostureValue | None = None
     hands_order_pct: PostureValue | None = None
+    mouthpiece_to_face_deg: PostureValue | None = None
     hands: HandsSeen | None = None
 
 

@@ -2929,7 +2929,7 @@ export interface components {
         };
         /**
          * Hold
-         * @description hands: None where no instrument is asked for; axis_px: where the instrument's axis is drawn, from the mouth on: x, y and x, y in the clip's pixels.
+         * @description hands: None without an instrument; axis_px: x, y and x, y of its axis from the mouth on, clip pixels; mouthpiece_to_face_deg: ticked by hand, so None.
          */
         Hold: {
             /** @default null */
@@ -2967,6 +2967,8 @@ export interface components {
             instrument: string;
             /** @default null */
             instrument_axis_deg: components["schemas"]["PostureValue"] | null;
+            /** @default null */
+            mouthpiece_to_face_deg: components["schemas"]["PostureValue"] | null;
             /** @default null */
             raise_spread_pct: components["schemas"]["PostureValue"] | null;
             /**
@@ -3807,9 +3809,8 @@ export interface components {
         };
         /**
          * PlayerSeen
-         * @description Who was read. Box in clip pixels. Further keys: hip_px, up and forward, the body's axes in the picture (y down); looked: the places on the trunk by
-         *     region; a region without a place that was believed was not followed; outlines: of back or shoulders; strikes_s: when a foot
-         *     that keeps the beat strikes the floor. Evidence of an older release has none of them.
+         * @description Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: the places on the trunk by region, not followed
+         *     where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat. Older evidence lacks what came later.
          */
         PlayerSeen: {
             /** Box Px */

@@ -40,7 +40,7 @@ def filmed(store: Settings, student, recording: bytes) -> Growing:
 
 
 def looked_at(reader: Reader) -> None:
-    until = time.monotonic() + 20
+    until = time.monotonic() + 60  # a busy machine takes its time to load the network
     while time.monotonic() < until:
         reader.step(wait_s=0.05)
         if any(one.child and one.child.progress and one.child.progress[0] == "watching" for one in reader._early._looks.values()):

@@ -77,9 +77,10 @@ def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(st
     expect(stage.get_by_text("guess high")).to_be_visible()  # what was felt stands beside what was seen
     assert filmed["beats"]["source"] == "clicks" and filmed["clip"]["has_sound"]
     assert filmed["clip"]["duration_s"] == pytest.approx(sent["clip"]["duration_s"] + behind_s, abs=3.0), "the whole card, and no more"
-    # a machine under load lets the stand-in camera stutter, so that moments are not held against each other here; but nothing is named that it was not
-    named = {b[name] for b in sent["breaths"] for name in ("pattern", "pattern_or")}
-    assert len(filmed["breaths"]) >= 2 and {b["pattern"] for b in filmed["breaths"]} <= named | {"unclear"}
+    # a machine under load lets the stand-in camera stutter, so that moments are not held against each other here; but nothing is named wrongly:
+    # what the clip is called stands in what is said of each breath, as "low (or low, then wide)" has it
+    assert len(filmed["breaths"]) >= 2
+    assert all({sent["breaths"][0]["pattern"], "unclear"} & {b["pattern"], b["pattern_or"]} for b in filmed["breaths"])
 
 
 def test_readiness_is_said_before_filming_and_the_student_who_is_not_here_gives_way(stage: Page) -> None:

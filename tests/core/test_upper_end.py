@@ -30,7 +30,7 @@ def behind_an_arm(made: Sighting, *, slope: float = SLOPE, showing: float = 1.0)
     edge, travel = front.edge_pct.copy(), front.travel_pct.copy()
     edge[above] = 12.0
     edge[hidden] = 12.0 + slope * (ARM[1] - front.up_pct[hidden])
-    still = made.back.travel_pct.mean(axis=1)  # the sway alone, which the back shows too
+    still = -made.back.travel_pct.mean(axis=1)  # the sway alone, which the back shows too, outward being backward there
     travel[:, hidden] = still[:, None]
     travel[:, above] = still[:, None] + showing * (travel[:, above] - still[:, None])
     flank = made.points.at_pct[:, 0] < 5.0

@@ -152,7 +152,7 @@ def _unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Seque
 
 
 def _chest_advice(who: Followed, sunk: Callable[[], bool]) -> list[Reason]:
-    unsure = who.traces.seen["abdomen"] and (not who.traces.seen["chest"] or who.traces.model["chest"] > gate.CHEST_UNSURE)
+    unsure = who.traces.seen["abdomen"] and (not who.traces.seen["chest"] or max(who.traces.model["chest"], who.traces.covered) > gate.CHEST_UNSURE)
     return [gate.reason("trunk_sank" if sunk() else "chest_covered")] if unsure else []
 
 

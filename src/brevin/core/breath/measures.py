@@ -90,7 +90,8 @@ def chest_lag_s(breath: OneBreath) -> Value:
     both = _both(breath.moved)
     if isinstance(both, NotMeasured):
         return both
-    abdomen, chest = both
+    if breath.traces.covered >= 1.0:
+        return NotMeasured("region_unseen")
     low_s, high_s = breath.turns.half_rise_s.get("abdomen"), breath.turns.half_rise_s.get("chest")
     if low_s is None or high_s is None:
         return NotMeasured("too_small")
@@ -101,7 +102,8 @@ def chest_lag_s(breath: OneBreath) -> Value:
     length_s = max(breath.turns.inhale_end.t_s - breath.turns.inhale_start.t_s, 0.2)
     if abs(high_s - low_s) > min(LAG_MOST_SHARE * length_s, LAG_MOST_S):
         return NotMeasured("too_short_to_tell")  # so far apart the two are no parts of one inhale
-    parts = [NORMAL_90 * LAG_NOISE_PCT * length_s / max(abs(moved.value), 0.2) for moved in (abdomen, chest)]
+    seen_pct = both[0].value, both[1].value / (1.0 + breath.traces.covered)  # what is told of a sleeve's share has no slope
+    parts = [NORMAL_90 * LAG_NOISE_PCT * length_s / max(abs(moved), 0.2) for moved in seen_pct]
     return Amount(high_s - low_s, max(math.hypot(*parts), LAG_LEAST_S))
 
 
@@ -235,7 +237,7 @@ def pattern(breath: OneBreath) -> Named:
     order = None if isinstance(lag, NotMeasured) else lag
     inhale = Inhale(abdomen.value, chest.value, rise.value if rise else None, order.value if order else None)
     half_widths = Inhale(abdomen.half_width, chest.half_width, rise.half_width if rise else None, order.half_width if order else None)
-    return pattern_within(inhale, half_widths, rules=breath.rules)
+    return pattern_within(inhale, half_widths, rules=breath.rules, may_sink=not breath.traces.covered)
 
 
 def _by_shoulders(abdomen: Amount, shoulder: Value, rules: Rules) -> bool:

@@ -13,8 +13,7 @@ from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure,
 from brevin.core.track import Floats, Sighting
 
 EDGE_CLEAR = 3.0  # a point nearer to the outline is half background
-LEAST_STRIPS = 2  # from which a region counts as seen on its outline
-LEAST_PLACES, ENOUGH_STRIPS = 3, 4  # places a region needs; strips of free outline that need no help from the flank
+LEAST_STRIPS, LEAST_PLACES, ENOUGH_STRIPS = 2, 3, 4  # from which a region is seen on its outline; that it needs; of outline that need no flank
 JUMPS_TIMES, JUMPS_LEAST = 4.0, 0.10  # times the usual, and percent of trunk, from frame to frame: a place that jumps more is lost
 TRAVEL_MOST = 9.0  # percent of trunk: no belly and no chest goes farther in a breath; a sleeve or an instrument does
 LEAST_SHARE, MIDDLE_SHARE = 0.35, 0.82  # of a region's largest travel: places that move less say little of it; and one or two alone that move less than this
@@ -34,6 +33,7 @@ class Region:
     model_error: float
     noise: float  # standard deviation of what is not the region's own movement, percent of trunk
     leak: float = 0.0  # of the other region's travel: how wrong its assumed share at this region's places may be, in this region's travel
+    covered: float = 0.0  # how far its places may be a sleeve's, 0 to 1
 
 
 @dataclass(frozen=True)

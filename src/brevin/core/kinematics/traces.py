@@ -11,6 +11,7 @@ from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.regions import NOTHING, Region, regions
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion, rise_told
 from brevin.core.kinematics.shoulder import shoulder_rise
+from brevin.core.kinematics.sleeves import uncovered
 from brevin.core.kinematics.upper_end import by_upper_end
 from brevin.core.track import Floats, Sighting, Strips
 
@@ -22,7 +23,7 @@ class Traces:
     """The three traces on the even grid, percent of trunk; + = outward, upward.
 
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
-    profile, and as ``leak`` the error of what is taken from the chest;
+    profile, as ``leak`` the error of what is taken from the chest, and as ``covered`` how far its places may be a sleeve's (sleeves.py), 0 to 1;
     seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent:
     kept, and no turn is told by it: over a shirt that hangs it shows none; holes: where pictures are missing,
     seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it;
@@ -45,6 +46,11 @@ class Traces:
     stale_s: float = 0.0
 
     @property
+    def covered(self) -> float:
+        """How far the chest is followed at places that may be a sleeve's, 0 to 1: its travel is told as 1 + this of what was seen, where it goes along."""
+        return self.model.get("covered", 0.0)  # not in evidence from before it was kept
+
+    @property
     def timed(self) -> dict[str, bool]:
         """Which regions tell when, too: a chest of which only the upper end shows tells how far it went, and roughly."""
         return self.seen | {"chest": self.seen["chest"] and not (self.seen["abdomen"] and self.model["chest"] > TELLS_WHEN)}
@@ -58,6 +64,8 @@ def traces(sighting: Sighting) -> Traces:
     front_view = sighting.view == "front"
     free = free_outline(sighting.front, sighting.arms_pct)
     abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free)
+    if abdomen.region is not None:
+        chest = uncovered(chest, abdomen.region, sighting.front, free, sighting.arms_pct)
     if abdomen.region is not None and chest.region is None:
         chest = by_upper_end(sighting, rigid, abdomen.region, chest)
     shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
@@ -70,14 +78,14 @@ def traces(sighting: Sighting) -> Traces:
 
     places = {"abdomen": abdomen, "chest": chest, "shoulder": shoulder}
     found = {name: one.region for name, one in places.items()}
-    leak = 0.0 if chest.region is None else chest.region.leak
+    leak, covered = (0.0, 0.0) if chest.region is None else (chest.region.leak, chest.region.covered)
     return Traces(
         t_s=grid_s,
         abdomen=trace(abdomen.region), chest=trace(chest.region), shoulder=trace(shoulder.region),
         width=_settled(sighting.t_s, width, grid_s),
         confidence=_confidence(sighting, grid_s),
         noise={k: 0.0 if r is None else r.noise for k, r in found.items()} | {"width": float(np.std(width - filters.smooth(width)))},
-        model={k: 0.0 if r is None else r.model_error for k, r in found.items()} | {"leak": leak},
+        model={k: 0.0 if r is None else r.model_error for k, r in found.items()} | {"leak": leak, "covered": covered},
         seen={k: r is not None for k, r in found.items()},
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
         holes=filters.holes(sighting.t_s),

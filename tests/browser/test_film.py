@@ -173,6 +173,11 @@ def test_the_mirror_shows_the_lanes_counts_and_keeps_nothing(stage: Page) -> Non
     for lane in ("shoulders", "chest", "abdomen"):
         expect(stage.get_by_test_id("lanes").get_by_text(lane)).to_be_visible()
     assert Axe().run(stage).violations_count == 0, Axe().run(stage).generate_report()
+    desk = stage.viewport_size
+    stage.set_viewport_size({"width": 390, "height": 844})
+    expect(stage.get_by_text("then", exact=False).first).to_be_in_viewport()
+    assert stage.evaluate("document.documentElement.scrollWidth") <= 390, "what comes next stands on a phone's screen too"
+    stage.set_viewport_size(desk or {"width": 1280, "height": 800})
     stage.keyboard.press(" ")
     expect(stage.get_by_role("button", name="Count")).to_be_visible()
     stage.keyboard.press("Escape")

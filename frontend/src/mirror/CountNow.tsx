@@ -1,5 +1,6 @@
 import styled from "styled-components";
 
+import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { PART_WORDS, type Moment } from "../film/counting";
 
@@ -40,6 +41,30 @@ const Count = styled.div`
     font-size: 40px;
     font-weight: 800;
     align-self: center;
+  }
+  @media ${PHONE} {
+    flex-wrap: wrap;
+    align-content: flex-start;
+    row-gap: 10px;
+    .number {
+      font-size: 104px;
+    }
+    .part {
+      font-size: 40px;
+    }
+    .then {
+      flex-basis: 100%;
+      gap: 6px;
+      font-size: 20px;
+    }
+    .dots {
+      gap: 6px;
+      min-height: 28px;
+    }
+    .wait {
+      font-size: 28px;
+      line-height: 1.15;
+    }
   }
 `;
 const Dot = styled.i<{ $is: "gone" | "now" | "to come" }>`

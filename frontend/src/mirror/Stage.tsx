@@ -19,26 +19,35 @@ const Over = styled.div`
     fill: ${colour("ink")};
     font-size: 24px;
   }
+  .small {
+    font-size: 16px;
+    paint-order: stroke;
+    stroke: ${colour("ground")};
+    stroke-width: 5px;
+  }
 `;
 type StageProps = { video: RefObject<HTMLVideoElement | null>; shown: MirrorOut | null; card: Card; began_ms: number | null };
 const PICTURE_SHARE = 0.36;
 const COUNT_HALF = 20;
 const AHEAD_PX = 70; // of the breath that is going on, after now
+const NARROW_PX = 560; // a phone's: the lanes' names stand under them
 
 /** Over the whole mirror: the lanes at the left, and a dotted lead from each pen's tip to its mark on the body. */
 export function Stage({ video, shown, card, began_ms }: StageProps) {
   const { ref, width, height } = useSize<HTMLDivElement>();
-  const place: LanesPlace = { left: 150, right: width * 0.56, top: height * 0.42 + 50, bottom: height - 10 };
+  const narrow = width < NARROW_PX;
+  const place: LanesPlace = { left: narrow ? 0 : 150, right: width * 0.56, top: height * 0.42 + 50, bottom: height - (narrow ? 24 : 10) };
   if (!shown || shown.state !== "seen") return <Over ref={ref} />;
   const lanes = lanesOf(shown, place);
   const now_s = shown.t_s.at(-1) ?? 0;
   const asked = askedOf(card, began_ms, now_s, place);
   const middle = height * 0.42 + 16;
+  const ahead = Math.min(AHEAD_PX, width * (1 - PICTURE_SHARE) - place.right);
   return (
     <Over ref={ref}>
       <svg width={width} height={height} role="img" aria-label="Shoulders, chest and abdomen as they move now" data-testid="lanes">
         <clipPath id="shown">
-          <rect x={place.left} y="0" width={place.right - place.left + AHEAD_PX} height={height} />
+          <rect x={place.left} y="0" width={place.right - place.left + ahead} height={height} />
         </clipPath>
         {asked.map(({ from, full, leave, to }) => {
           const [a, b] = [Math.max(from, place.left), Math.min(full, place.right)];
@@ -58,6 +67,14 @@ export function Stage({ video, shown, card, began_ms }: StageProps) {
         {lanes.map((one) => (
           <LaneNow key={one.lane} one={one} place={place} />
         ))}
+        {lanes.map(({ lane, base }) => (
+          <text
+            key={lane}
+            {...(narrow ? { className: "small", x: 0, y: base + 18 } : { x: place.left - 16, y: base - 4, textAnchor: "end" })}
+          >
+            {LANE_WORDS[lane]}
+          </text>
+        ))}
         <path d={`M${place.right},${middle - 30} V${height}`} stroke={colour("ink")} strokeWidth="4" />
         {lanes.map((one) => {
           const box = { left: width * (1 - PICTURE_SHARE), top: 0, width: width * PICTURE_SHARE, height };
@@ -74,9 +91,6 @@ function LaneNow({ one, place }: { one: Drawn; place: LanesPlace }) {
   const look = one.lane === "chest" ? { strokeWidth: 4 } : { strokeWidth: 2.5, strokeDasharray: "9 6" };
   return (
     <g>
-      <text x={place.left - 16} y={one.base - 4} textAnchor="end">
-        {LANE_WORDS[one.lane]}
-      </text>
       <path
         d={`M${place.left},${one.base} H${place.right}`}
         stroke={colour("hair")}

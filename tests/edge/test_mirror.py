@@ -117,5 +117,5 @@ def test_the_face_is_found_where_it_looks_into_the_camera_and_asked_to_turn_wher
     brighter = FaceMirror(network).see(np.minimum(front.astype(int) + 20, 255).astype(np.uint8), 0.0)
     assert np.abs(np.array(brighter["eyes"]) - eyes).max() < 0.01
     aside = FaceMirror(network)
-    assert aside.see(pictures(0.1)[0][1], 0.0)["state"] == "turn_front"
+    assert aside.see(pictures(0.1)[0][1], 0.0)["state"] == "turn_face"
     assert aside.see(np.zeros((360, 640, 3), np.uint8), 0.1)["state"] == "no_person"

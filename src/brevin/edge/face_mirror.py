@@ -21,7 +21,7 @@ class FaceMirror:
         self._faces: deque[tuple[float, Face]] = deque(maxlen=TOGETHER)
 
     def see(self, rgb: Rgb, t_s: float) -> dict[str, Any]:
-        """Look at the next picture. Returns ``state``: no_person, turn_front, or seen with eyes, across and mouth (shares of the picture's size)."""
+        """Look at the next picture. Returns ``state``: no_person, turn_face, or seen with eyes, across and mouth (shares of the picture's size)."""
         bodies = self._network.see(rgb, with_masks=False).bodies
         while self._faces and not 0.0 <= t_s - self._faces[0][0] <= FORGET_S:
             self._faces.popleft()
@@ -29,7 +29,7 @@ class FaceMirror:
             return {"state": "no_person"}
         face = face_of(max(bodies, key=lambda body: float(lm.box_px(body)[3])))
         if face is None:
-            return {"state": "turn_front"}
+            return {"state": "turn_face"}
         self._faces.append((t_s, face))
         steady = steadied([one for _, one in self._faces])
         size = (rgb.shape[1], rgb.shape[0])

@@ -30,6 +30,7 @@ READY: dict[str, ReadyWords] = {
     "turn_side-left": ReadyWords("facing the camera", "turn a quarter: left side to the camera"),
     "turn_side-right": ReadyWords("facing the camera", "turn a quarter: right side to the camera"),
     "turn_front": ReadyWords("sideways to the camera", "face the camera"),
+    "turn_face": ReadyWords("the face is turned away, or covered", "look into the camera"),
     "camera_still": ReadyWords("camera still", "good"),
     "camera_restless": ReadyWords("camera moves a little", "lean it on something"),
     "camera_moving": ReadyWords("camera moves too much", "put it on something firm"),

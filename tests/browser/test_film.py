@@ -189,7 +189,9 @@ def test_the_mirror_for_the_face_asks_for_the_face_and_goes_back_to_the_breath(s
     stage.keyboard.press("m")
     expect(stage.get_by_text("Nothing is stored.")).to_be_visible()
     stage.keyboard.press("f")
-    expect(stage.get_by_text("the face is turned away, or covered: look into the camera")).to_be_visible(timeout=40_000)  # the stand-in sits with its side to it
+    expect(stage.get_by_text("the face is turned away, or covered: look into the camera")).to_be_visible(
+        timeout=40_000
+    )  # the stand-in sits with its side to it
     expect(stage.get_by_role("button", name="Face")).to_have_attribute("aria-pressed", "true")
     expect(stage.get_by_role("button", name="Count")).to_be_disabled()
     assert Axe().run(stage).violations_count == 0, Axe().run(stage).generate_report()

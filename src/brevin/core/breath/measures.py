@@ -47,15 +47,17 @@ def share(breath: OneBreath) -> Value:
     value = abdominal_share(abdomen.value, chest.value)
     if value is None:
         return NotMeasured("too_small")
-    return Amount(value, math.hypot(*(_reach(value, abdomen, chest, which) for which in ("abdomen", "chest"))))
+    least = breath.least_chest(chest.value)
+    chests = [(abdomen.value, max(chest.value + side * chest.half_width, least)) for side in (-1.0, 1.0)]
+    abdomens = [(abdomen.value + side * abdomen.half_width, chest.value) for side in (-1.0, 1.0)]
+    return Amount(value, math.hypot(_reach(value, chests), _reach(value, abdomens)))
 
 
-def _reach(value: float, abdomen: Amount, chest: Amount, which: Region) -> float:
-    """How far the share goes, on its farther side, while one region goes through its interval: a ratio is not as far up as down."""
+def _reach(value: float, ends: Sequence[tuple[float, float]]) -> float:
+    """How far the share goes, on its farther side, while one region goes through its interval: a ratio is not as far up as down. ends: abdomen and chest at
+    both ends of it."""
     found = []
-    for side in (-1.0, 1.0):
-        a = abdomen.value + side * abdomen.half_width * (which == "abdomen")
-        c = chest.value + side * chest.half_width * (which == "chest")
+    for a, c in ends:
         found.append(abs(a / (a + c) - value) if a + c >= LEAST_SUM_PCT else abs(1.0 - value))
     return max(found)
 
@@ -80,7 +82,8 @@ def against_pct(breath: OneBreath) -> Value:
         return Amount(-chest.value, chest.half_width)
     if abdomen.value < 0 < chest.value:
         return Amount(abdomen.value, abdomen.half_width)
-    doubt = max(abdomen.half_width - abdomen.value, chest.half_width - chest.value, 0.0)  # how far an interval reaches over to the other way
+    inward = max(chest.value - chest.half_width, breath.least_chest(chest.value))
+    doubt = max(abdomen.half_width - abdomen.value, -inward, 0.0)  # how far an interval reaches over to the other way
     return Amount(0.0, max(doubt, LEAST_AGAINST_PCT))
 
 
@@ -237,7 +240,7 @@ def pattern(breath: OneBreath) -> Named:
     order = None if isinstance(lag, NotMeasured) else lag
     inhale = Inhale(abdomen.value, chest.value, rise.value if rise else None, order.value if order else None)
     half_widths = Inhale(abdomen.half_width, chest.half_width, rise.half_width if rise else None, order.half_width if order else None)
-    return pattern_within(inhale, half_widths, rules=breath.rules, may_sink=not breath.traces.covered)
+    return pattern_within(inhale, half_widths, rules=breath.rules, least_chest=breath.least_chest(chest.value))
 
 
 def _by_shoulders(abdomen: Amount, shoulder: Value, rules: Rules) -> bool:

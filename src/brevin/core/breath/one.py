@@ -58,6 +58,10 @@ class OneBreath:
         lost = _sinks(found) if region == "shoulder" else self._stands_still(found)
         return NotMeasured("region_unseen") if lost else found
 
+    def least_chest(self, chest: float) -> float:
+        """Below which the chest's interval does not reach, percent of trunk: one that is half a sleeve's may have gone farther out than seen, and not in."""
+        return min(chest, 0.0) if self.traces.covered else -math.inf
+
     def _stands_still(self, chest: Amount) -> bool:
         """Whether an outline at the chest's heights keeps still while the belly breathes: an arm's or an instrument's, not the chest's."""
         abdomen = excursion(self.traces, self.turns, "abdomen")

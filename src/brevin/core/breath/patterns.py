@@ -78,17 +78,16 @@ CONTRARY: tuple[frozenset[Pattern], ...] = (frozenset(("low", "chest_high")),)
 """Patterns that say the contrary of each other: an interval that holds both names neither, however few it holds."""
 
 
-def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules, may_sink: bool = True) -> Named:
+def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules, least_chest: float = -math.inf) -> Named:
     """The pattern, or ``unclear`` where the 90 % intervals span more than ``SPANNED``, or anything beside a pattern that rests on a sign. half_widths: those
-    of the intervals in the same fields; may_sink: False of a chest of which it is only unknown how much farther out it went than was seen."""
+    of the intervals in the same fields; least_chest: below which the chest's does not reach."""
     lag_half_width = half_widths.lag_s or 0.0
     named = pattern_of(inhale, lag_half_width_s=lag_half_width, rules=rules)
     at: dict[float, set[Pattern]] = {m: set() for m in CORNERS}  # by where the lag stands in its interval
-    least = -math.inf if may_sink else min(inhale.chest, 0.0)
     lags = CORNERS if named == "chest_high" else (0.0,)  # a lag that is not clear makes no high breath, and takes the name of none away
     for i, j, k, m in product(CORNERS, CORNERS, CORNERS, lags):
         moved = Inhale(
-            abdomen=inhale.abdomen + i * half_widths.abdomen, chest=max(inhale.chest + j * half_widths.chest, least),
+            abdomen=inhale.abdomen + i * half_widths.abdomen, chest=max(inhale.chest + j * half_widths.chest, least_chest),
             shoulder=None if inhale.shoulder is None else inhale.shoulder + k * (half_widths.shoulder or 0.0),
             lag_s=None if inhale.lag_s is None else inhale.lag_s + m * lag_half_width,
         )  # fmt: skip

@@ -68,21 +68,22 @@ def test_without_clips_it_says_how_to_make_them(monkeypatch: pytest.MonkeyPatch,
     assert not hold.measure().held and "standin.holds" in capsys.readouterr().err
 
 
-def breath(pattern: str | None, start_s: float, half_s: float) -> Found:
+def breath(pattern: str | None, start_s: float, half_s: float, beside: str | None = None) -> Found:
     """A planted low breath and what was made of it."""
-    cycle, trace = SimpleNamespace(), SimpleNamespace()
-    return Found("a, breath 1", "low", pattern, {"inhale_start_s": start_s}, {"inhale_start_s": half_s}, cycle, cycle, trace, {})  # pyrefly: ignore[bad-argument-type]
+    cycle, trace, told = SimpleNamespace(), SimpleNamespace(), SimpleNamespace(pattern_or=beside)
+    return Found("a, breath 1", "low", pattern, {"inhale_start_s": start_s}, {"inhale_start_s": half_s}, cycle, told, trace, {})  # pyrefly: ignore[bad-argument-type]
 
 
 def test_the_breath_of_these_clips_is_told_by_instrument_tuned_and_unseen_apart() -> None:
     trumpet = Tally(
-        "trumpet", clips=3, refused=["b"], planted=4, found=[breath("low", 0.02, 0.1), breath("unclear", -0.3, 0.1), breath("chest_high", 0.06, 0.1)]
+        "trumpet", clips=3, refused=["b"], planted=4, found=[breath("low", 0.02, 0.1), breath("unclear", -0.3, 0.1), breath("low_then_wide", 0.06, 0.1, "low")]
     )
-    bare = Tally("none", clips=1, planted=1, extra=1, found=[breath("low", 0.04, 0.1)])
+    bare = Tally("none", clips=1, planted=1, extra=1, found=[breath("low", 0.04, 0.1, "low_then_wide")])
     found = hold_breath.figures_of(together("all", [trumpet, bare]))
-    assert found == {"breath_f1": 8 / 10, "named_wrong": 0.25, "unnamed": 0.25}
+    assert found == {"breath_f1": 8 / 10, "named_wrong": 0.25, "said_beside": 0.25, "unnamed": 0.25}
+    assert hold_breath.figures_of(Tally("one", planted=1, found=[breath("chest_high", 0.0, 0.1, "low_then_lifted")]))["said_beside"] == 0.0
     lines = hold_breath.section({"tuned": {"none": bare, "trumpet": trumpet}, "unseen": {"flute": Tally("flute")}})
-    assert "| tuned | trumpet | 2 | 3 of 4 | 0 | 1 | 1 | 1 |" in lines and "| tuned | all | 3 | 4 of 5 | 1 | 2 | 1 | 1 |" in lines
+    assert "| tuned | trumpet | 2 | 3 of 4 | 0 | 1 | 1 | 1 | 1 |" in lines and "| tuned | all | 3 | 4 of 5 | 1 | 2 | 1 | 1 | 1 |" in lines
     assert "| tuned | inhale onset, s | 0.050 | 0.060 | 75 % | 4 |" in lines
     assert not [line for line in lines if "flute" in line or "unseen | inhale" in line], "of what was not filmed nothing is told"
     lost = hold_breath.lost([("hold-01 (bare)", bare), ("hold-02 (horn)", Tally("horn", planted=1, found=[breath("low", 0.0, 0.1)])), ("hold-03", trumpet)])

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core import gate
+from brevin.core.kinematics import profile
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from tests.core.made import body, shape, sighting
@@ -112,6 +113,19 @@ def test_a_belly_that_is_lost_while_the_trunk_sinks_is_covered_by_nothing(last: 
     poses = tuple(one if i < half else replace(one, bodies=(body(**last),)) for i, one in enumerate(made.poses))
     codes = [reason.code for reason in read(replace(hidden, poses=poses), Task(Check(card=card))).reasons]
     assert [one for one in codes if one.startswith("trunk_")] == [code]
+
+
+@pytest.mark.parametrize("sinks", [True, False])
+def test_what_a_trunk_moves_by_sinking_is_no_breath(sinks: bool) -> None:
+    """The belly is pushed about while the back rounds, and keeps still in all that was to be breathed."""
+    made, _, card = sighting(cycles=[])
+    pushed = 4.0 * np.exp(-0.5 * ((made.t_s - 0.4) / 0.35) ** 2)
+    travel = made.front.travel_pct + pushed[:, None] * profile.abdomen_share(made.front.up_pct)
+    half = len(made.poses) // 2
+    poses = tuple(one if i < half else replace(one, bodies=(body(outline=shape(bow_pct=9.0)),)) for i, one in enumerate(made.poses))
+    report = read(replace(made, front=replace(made.front, travel_pct=travel), poses=poses if sinks else made.poses), Task(Check(card=card)))
+    assert report.breaths == [] and report.readable_for.breath == (not sinks)
+    assert ("trunk_sank" in [reason.code for reason in report.reasons]) == sinks
 
 
 @pytest.mark.parametrize(("share", "code"), [(0.0, None), (1.0, "outline_lost")])

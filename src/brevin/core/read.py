@@ -144,7 +144,7 @@ def _breathing(asked: _Asked, who: Followed, sunk: Callable[[], bool]) -> _Breat
 
 def _unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason], sunk: Callable[[], bool]) -> list[Reason]:
     moved = who.traces
-    if not moved.seen["abdomen"]:
+    if not moved.seen["abdomen"] or (not any(one.whole for one in turns) and sunk()):
         return [gate.reason("trunk_sank" if sunk() else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
     if moved.sway_pct > gate.SWAY_MOST_PCT and not stops:
         return [gate.reason("player_moving")]

@@ -19,6 +19,7 @@ LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale fro
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, shows in ./brevin bench accuracy
+REST_SEEN_S = 0.1  # before an inhale's start: one that stands at the clip's beginning may have begun before it
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
@@ -119,7 +120,7 @@ def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floa
     leave, rest = uncrossed(leave, rest)
     end, leave = met(end, leave)
     start, rest = min(start, end, key=_when), max(leave, rest, key=_when)
-    cut_start = swing.cut_at_start and rise_mid - swing.trough < 2
+    cut_start = start.t_s < t_s[0] + REST_SEEN_S or (swing.cut_at_start and rise_mid - swing.trough < 2)
     cut_end = swing.cut_at_end or fall_mid >= len(t_s) - 2
     hardly_fell = signal[swing.peak] - signal[-1] < CUT_FALL * (signal[swing.peak] - signal[swing.trough])
     return BreathTurns(

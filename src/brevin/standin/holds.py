@@ -12,11 +12,12 @@ from pathlib import Path
 import numpy as np
 
 from brevin.core.kinds import Instrument, Side
+from brevin.core.synth import Cycle
 from brevin.core.verdict.rules import CriterionKey
 from brevin.standin.camera import Look
 from brevin.standin.film import film
 from brevin.standin.hand import GOOD, Grip
-from brevin.standin.scripts import LOW, ROOM_A, ROOM_B, ROOM_C, ROOM_D, Script
+from brevin.standin.scripts import BELLY, HIGH, LOW, ROOM_A, ROOM_B, ROOM_C, ROOM_D, Script
 from brevin.standin.stance import Build
 
 Grips = tuple[tuple[str, Grip], ...]
@@ -31,7 +32,7 @@ TO_TRUNK = 93.0  # an instrument's angle to a trunk that leans by 3 deg, and to 
 @dataclass(frozen=True)
 class Case:
     """What is planted. faults: the criteria that are to find it, any of them; side: on which side of their band; none of both in a good clip; card: what is
-    breathed meanwhile; grips: hands with fingers, filmed as finely as a phone films."""
+    breathed meanwhile, and breath how; grips: hands with fingers, filmed as finely as a phone films."""
 
     name: str
     instrument: Instrument
@@ -40,6 +41,7 @@ class Case:
     faults: tuple[CriterionKey, ...] = ()
     side: Side | None = None
     card: str = CARD
+    breath: Cycle = LOW
     grips: Grips = ()
 
 
@@ -127,8 +129,17 @@ NINTH: tuple[Case, ...] = (
     Case("trumpet-taps-early", "trumpet", "side", {"axis_deg": 12.0, "taps_deg": 8.0, "taps_late_s": -0.08, "taps_spread_s": 0.02}),
     Case("clarinet-front-taps", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0, "taps_deg": 14.0, "taps_late_s": 0.05, "taps_spread_s": 0.02}),
 )
+TENTH: tuple[Case, ...] = (
+    Case("trumpet-low-breath", "trumpet", "side", {"axis_deg": 40.0}, ("axis_level",), breath=BELLY),
+    Case("trumpet-high-breath", "trumpet", "side", {"axis_deg": 12.0}, breath=HIGH),
+    Case("trombone-low-breath", "trombone", "side", {"axis_deg": 14.0}, breath=BELLY),
+    Case("trombone-high-breath", "trombone", "side", {"axis_deg": 14.0}, breath=HIGH),
+    Case("clarinet-low-breath", "clarinet", "side", _to_trunk(38.0), breath=BELLY),
+    Case("clarinet-high-breath", "clarinet", "side", _to_trunk(38.0), breath=HIGH),
+)
+"""Whoever names a breath where arms cover the chest is to be held against more than one kind."""
 BODIES = 2  # of each case
-SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH, FIFTH, SIXTH, SEVENTH, EIGHTH, NINTH) for body in range(BODIES) for case in cases]
+SET = [(case, body > 0) for cases in (FIRST, SECOND, THIRD, FOURTH, FIFTH, SIXTH, SEVENTH, EIGHTH, NINTH, TENTH) for body in range(BODIES) for case in cases]
 """Every clip's case, and whether its body is kept unseen. What was added later stands behind: clips that were made before stay what they are."""
 COUNT = len(SET)
 
@@ -157,8 +168,9 @@ def drawn(number: int) -> Hold:
     view = "front" if case.view == "front" else f"side-{random.choice(['left', 'right'])}"
     instrument = None if case.instrument == "none" else case.instrument
     script = Script(
-        f"hold-{number:02}", case.card, (LOW, LOW), "seated", view, instrument, look, build=build, rate_hz=TAPS_HZ if "taps_deg" in case.planted else RATE_HZ,
-        size_px=HANDS_PX if case.grips else SIZE_PX, tone=False, grips=case.grips, seed=500 + number,
+        f"hold-{number:02}", case.card, (case.breath,) * 2, "seated", view, instrument, look, build=build,
+        rate_hz=TAPS_HZ if "taps_deg" in case.planted else RATE_HZ, size_px=HANDS_PX if case.grips else SIZE_PX, tone=False, grips=case.grips,
+        seed=500 + number,
     )  # fmt: skip
     return Hold(case, replace(script, **case.planted), unseen)  # pyrefly: ignore[bad-argument-type]
 

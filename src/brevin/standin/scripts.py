@@ -71,6 +71,7 @@ ROOM_D = _rgb("4f6fa8", "2f3338", "6e3b32", "b9835c", "1c1512", "1c1512", "c8bfa
 
 LOW = Cycle(abdomen=0.014, chest=0.0075, shoulder=0.0015, abdomen_window=(0.0, 0.72), chest_window=(0.3, 1.0))
 HIGH = Cycle(abdomen=0.003, chest=0.0105, shoulder=0.013, abdomen_window=(0.2, 1.0), chest_window=(0.0, 0.85))
+BELLY = Cycle(abdomen=0.0155, chest=0.0019, shoulder=0.001, abdomen_window=(0.0, 0.75), chest_window=(0.3, 1.0))
 SMALL = Cycle(abdomen=0.009, chest=0.004, shoulder=0.001, abdomen_window=(0.0, 0.8), chest_window=(0.2, 1.0))
 EARLY = Cycle(abdomen=0.013, chest=0.0065, shoulder=0.002, abdomen_window=(0.0, 0.8), chest_window=(0.25, 1.0), full_after=0.45)
 

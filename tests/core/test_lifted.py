@@ -1,0 +1,68 @@
+"""A breath in the shoulders, the chest hidden behind arms and the belly hardly moving: the shoulders tell when, where they go along with what is seen."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from brevin.core.breath.breaths import breaths
+from brevin.core.evidence import evidence
+from brevin.core.kinematics.traces import Traces, traces
+from brevin.core.plan.check import Check
+from brevin.core.read import Task, judge
+from brevin.core.synth import Cycle
+from tests.core.made import LOW, sighting
+
+LIFTED = Cycle(abdomen=0.6, chest=2.4, shoulder=3.0, abdomen_window=(0.5, 1.0), chest_window=(0.0, 0.85))
+CARD = "3-0-4@72x3"
+
+
+def made(cycle: Cycle, **changed: float) -> Traces:
+    """The traces of three such breaths whose chest is not seen. changed: size of a trace, times."""
+    found = traces(sighting(CARD, [cycle] * 3, chest_hidden=True)[0])
+    assert found.seen["abdomen"] and found.seen["shoulder"] and not found.seen["chest"]
+    return replace(found, **{name: times * getattr(found, name) for name, times in changed.items()})
+
+
+def test_shoulders_tell_when_a_hidden_chest_fills() -> None:
+    clip, planted, card = sighting(CARD, [LIFTED] * 3, chest_hidden=True)
+    report = judge(evidence(clip), Task(Check(card=card))).report
+    assert len(report.breaths) == 3
+    for breath, cycle in zip(report.breaths, planted.planted, strict=True):
+        assert breath.inhale_start_s == pytest.approx(cycle.inhale_start_s, abs=0.12), "half an inhale before the belly"
+        assert breath.exhale_start_s == pytest.approx(cycle.exhale_start_s, abs=0.15)
+        assert breath.pattern == "chest_high" and breath.shoulder_rise == pytest.approx(LIFTED.shoulder, abs=0.4)
+        assert breath.abdomen_amp == pytest.approx(LIFTED.abdomen, abs=0.25), "the belly is still told"
+
+
+def test_a_belly_that_is_seen_to_keep_still_leaves_the_start_no_less_sure() -> None:
+    seen = breaths(made(LIFTED))
+    unseen = breaths(replace(made(LIFTED), seen={"abdomen": False, "chest": False, "shoulder": True}))
+    for one, other in zip(seen, unseen, strict=True):
+        assert one.inhale_start is not None and other.inhale_start is not None
+        assert one.inhale_start.half_width_s < other.inhale_start.half_width_s and one.inhale_start.t_s == pytest.approx(other.inhale_start.t_s, abs=0.02)
+
+
+@pytest.mark.parametrize("changed", [{"shoulder": 0.3}, {"abdomen": 4.0}])
+def test_little_shoulders_and_a_belly_that_breathes_leave_it_to_the_belly(changed: dict[str, float]) -> None:
+    found = made(LIFTED, **changed)
+    alone = breaths(replace(found, seen=found.seen | {"shoulder": False}))
+    told = breaths(found)
+    assert len(told) == len(alone) == 3
+    for one, other in zip(told, alone, strict=True):
+        assert one.inhale_start is not None and other.inhale_start is not None
+        assert abs(one.inhale_start.t_s - other.inhale_start.t_s) < 0.05
+
+
+def test_shoulders_that_move_at_other_times_tell_nothing() -> None:
+    found = made(LIFTED)
+    astray = replace(found, shoulder=2.0 * np.sin(2.0 * np.pi * found.t_s / 2.3))
+    told, alone = breaths(astray), breaths(replace(astray, seen=astray.seen | {"shoulder": False}))
+    assert [one.inhale_start.t_s for one in told if one.inhale_start] == pytest.approx([one.inhale_start.t_s for one in alone if one.inhale_start], abs=0.05)
+
+
+def test_a_low_breath_is_told_by_the_belly_and_its_start_by_nothing_else() -> None:
+    clip, planted, card = sighting(CARD, [LOW] * 3, chest_hidden=True)
+    report = judge(evidence(clip), Task(Check(card=card))).report
+    starts = np.array([b.inhale_start_s for b in report.breaths]) - [cycle.inhale_start_s for cycle in planted.planted]
+    assert len(starts) == 3 and np.abs(starts).max() < 0.1

@@ -69,5 +69,5 @@ def test_who_asks_while_the_watcher_answers_somebody_else_is_told_not_yet(app, p
 def test_the_face_is_asked_to_turn_to_the_camera_and_nothing_of_it_is_kept(page, store: Settings) -> None:
     query = {"camera": CAMERA, "t_s": 0.0}
     found = page("POST", "/api/live/face", query_string=query, data=picture(), headers={"Content-Type": "image/jpeg"}).json
-    assert (found["state"], found["do"], found["eyes"]) == ("wait", "face the camera", [])
+    assert (found["state"], found["do"], found["eyes"]) == ("wait", "look into the camera", [])
     assert not list(store.clips.iterdir()) and not list(store.evidence.iterdir())

@@ -12,7 +12,7 @@ ROWS = (
     ("shoulder_rise", "shoulder rise, % of trunk"),
 )
 LOOKED_AT = (
-    "What was chosen with these clips in sight: ten of them, of both bodies, were among the sets looked at when the belly's height was chosen; six,"
+    "What was chosen with these clips in sight: ten of them, of both bodies, were among the sets looked at when the belly's height was chosen; nine,"
     " of both bodies, when it was chosen how far a chest beside an arm may have gone (core/kinematics/sleeves.py); hold-121 and hold-123 showed that"
     " shoulders have to tell the breath of a hidden chest (core/breath/breaths.py), hold-59 that a trunk that sinks may be read as a breath."
 )

@@ -93,7 +93,7 @@ def chest_lag_s(breath: OneBreath) -> Value:
     both = _both(breath.moved)
     if isinstance(both, NotMeasured):
         return both
-    if breath.traces.covered >= 1.0:
+    if breath.traces.covered >= 1.0:  # nothing that was followed of it goes along with the belly (sleeves.py)
         return NotMeasured("region_unseen")
     low_s, high_s = breath.turns.half_rise_s.get("abdomen"), breath.turns.half_rise_s.get("chest")
     if low_s is None or high_s is None:

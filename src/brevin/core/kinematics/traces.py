@@ -47,7 +47,8 @@ class Traces:
 
     @property
     def covered(self) -> float:
-        """How far the chest is followed at places that may be a sleeve's, 0 to 1: its travel is told as 1 + this of what was seen, where it goes along."""
+        """How far the chest is followed at places that may be a sleeve's, 0 to 1: its travel is told as 1 + this of what was
+        seen; 1 where it does not go along with the belly, and is told as seen."""
         return self.model.get("covered", 0.0)  # not in evidence from before it was kept
 
     @property

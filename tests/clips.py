@@ -11,7 +11,7 @@ CODECS = {"h264": ("libx264", "mp4"), "hevc": ("libx265", "mp4"), "vp8": ("libvp
 
 QUICK = {
     "libx264": {"preset": "ultrafast"},
-    "libvpx": {"deadline": "realtime", "cpu-used": "8"},
+    "libvpx": {"deadline": "realtime", "cpu-used": "-8", "b": "1M"},  # at a fixed effort and rate: else a quick machine writes fewer bytes than a slow one
     "libx265": {"preset": "ultrafast"},
     "libvpx-vp9": {"deadline": "realtime", "cpu-used": "8"},
 }

@@ -109,9 +109,19 @@ def test_arms_in_front_of_a_shoulder_hide_its_line() -> None:
     raised = seen.points_px.copy()
     raised[[lm.ELBOW_L, lm.WRIST_L]] = lm.shoulders(seen) + np.array([[0.5, 0.0], [0.1, -0.2]]) * lm.trunk_px(seen)
     assert tops_of(replace(seen, points_px=raised)) is None
-    half = shape()
-    half.over_pct[1, : len(ASIDE_PCT) // 2] = np.nan
+    half = shape()  # as by what stands before a shoulder
+    half.over_pct[1, : len(ASIDE_PCT) // 2 + 1] = np.nan
     assert tops_of(body(view="front", outline=half)) is None and tops_of(replace(seen, shape=None)) is None
+
+
+@pytest.mark.parametrize(("wrist", "told"), [((0.1, 0.0), True), ((0.1, -0.3), False), ((0.3, -0.4), False), ((0.25, 0.4), True)])
+def test_arms_that_come_up_from_below_leave_the_shoulders_free(wrist: tuple[float, float], told: bool) -> None:
+    """As a clarinet's do; those that go up across them, or are held over them, do not. wrist: of a trunk, from the middle of the shoulders."""
+    seen = body(view="front", lean_deg=0.0, outline=shape(tilt_deg=7.0))
+    held = seen.points_px.copy()
+    held[[lm.ELBOW_L, lm.WRIST_L]] = lm.shoulders(seen) + np.array([[0.55, 0.55], wrist]) * lm.trunk_px(seen)
+    found = tops_of(replace(seen, points_px=held))
+    assert (found is not None) == told and (found is None or found.line_deg == pytest.approx(7.0, abs=0.01))
 
 
 @pytest.mark.parametrize("view", AHEAD)

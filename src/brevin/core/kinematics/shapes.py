@@ -13,7 +13,6 @@ from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
 from brevin.core.track import Body, Floats
 
 ARM_PCT = 13.0  # of trunk: from the middle of an arm to the border of its sleeve, an elbow's point included
-OVER_ARM_PCT = 20.0  # an arm that comes so near to the top of a shoulder from below lifts or hides it
 UPPER_ARM_FROM = 0.5  # of the upper arm: nearer to the shoulder it is the shoulder
 ARMS = np.array(lm.ARM_PIECES)  # the key points at both ends of each piece
 UPPER = np.isin(ARMS[:, 0], (lm.SHOULDER_L, lm.SHOULDER_R))
@@ -21,7 +20,7 @@ ALONG = np.linspace(0.0, 1.0, 21)  # a piece of an arm, as places along it
 BACK = (HEIGHTS > 0.05) & (HEIGHTS < 0.97)  # of the axis: between seat and neck
 LEAST_HEIGHTS, LEAST_OF_A_THIRD = 10, 2  # from which a bow is told, with some in the lowest and some in the highest third
 MOST_BOW_PCT = 25.0  # of trunk: rounder than any back; what is followed there is a chair or an elbow
-LEAST_ASIDE = 5  # places of each shoulder, the same on both sides, from which a line is told
+LEAST_ASIDE = 4  # places of each shoulder, the same on both sides, from which a line is told
 
 
 @dataclass(frozen=True)
@@ -77,11 +76,12 @@ def tops_of(body: Body) -> Tops | None:
 
 
 def _hidden(body: Body, over: Floats) -> np.ndarray:
-    """Which places of the shoulders an arm is in front of, or comes so near to from below that it lifts them: [2, k]."""
+    """Which places of the shoulders an arm covers, or is held above: [2, k]. One that only comes near from below leaves the outline the shoulder's own."""
     start, end = np.moveaxis(_arms(body, lm.shoulders(body), np.array([1.0, 0.0]), np.array([0.0, -1.0])), 1, 0)
-    places = (start[:, None] + ALONG[:, None] * (end - start)[:, None]).reshape(-1, 2)
-    near = np.abs(places[:, 0, None, None] - np.array([[-1.0], [1.0]]) * ASIDE_PCT) < ARM_PCT
-    hidden: np.ndarray = (near & (places[:, 1, None, None] > over - OVER_ARM_PCT)).any(axis=0)
+    arms = (start[:, None] + ALONG[:, None] * (end - start)[:, None]).reshape(-1, 2)
+    aside = np.abs(arms[:, 0, None, None] - np.array([[-1.0], [1.0]]) * ASIDE_PCT)
+    over_it = arms[:, 1, None, None] - over
+    hidden: np.ndarray = ((np.hypot(aside, over_it) < ARM_PCT) | ((aside < ARM_PCT) & (over_it > 0.0))).any(axis=0)
     return hidden
 
 

@@ -132,6 +132,18 @@ def test_a_pause_that_is_clear_stays_a_pause() -> None:
     assert (end, leave) == (Turn(7.0, 0.1), Turn(7.0 + gap_s, HOLD_WIDER * 0.1))
 
 
+def test_a_pause_that_a_hidden_chest_could_fill_is_none() -> None:
+    seen, leave = Turn(7.0, 0.12), Turn(7.5, 0.15)
+    assert met(seen, leave)[0] == seen, "where all is seen it is a pause"
+    end, start = met(seen, leave, unseen_s=0.3)
+    assert end.t_s == start.t_s == 7.5 and end.half_width_s >= 0.5, "the interval holds the end that was seen"
+    assert start == leave, "the exhale's start is as sure as it was"
+    clear, later = met(seen, Turn(9.0, 0.15), unseen_s=0.3)
+    assert clear == Turn(7.0, pytest.approx(0.42)) and later.t_s == 9.0, "a longer one stays, its beginning unsure"
+    one, other = met(Turn(7.0, 0.1), Turn(7.2, 0.2), unseen_s=0.3)
+    assert (one.t_s, other) == (other.t_s, met(Turn(7.0, 0.1), Turn(7.2, 0.2))[1]) and one.half_width_s == pytest.approx(other.half_width_s + 0.3)
+
+
 def test_a_gentle_start_is_found_where_it_begins() -> None:
     t, values = ramp(2.0, 2.0, power=2.0)
     assert leaving(t, values, from_i=0, middle_i=int(3.3 / STEP)).t_s == pytest.approx(2.0, abs=0.09)

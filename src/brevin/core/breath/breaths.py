@@ -6,22 +6,19 @@ import numpy as np
 
 from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
 from brevin.core.breath.cycles import Swing, breath_signal, swings
+from brevin.core.breath.hidden import UNSEEN_FILLING, goes_on, lifted
 from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
 from brevin.core.breath.turns import Turn, arriving, leaving
-from brevin.core.filters import SMOOTH_S, spread
+from brevin.core.filters import SMOOTH_S
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
 END_SHARE = 0.15  # of the larger region's excursion: below it the end is the larger one's
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
-UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, shows in ./brevin bench accuracy
-LIFTED_PCT, LIFTED_TIMES = 1.5, 2.0  # percent of trunk, and times the belly's travel: shoulders that rise so far tell when a hidden chest fills
-GOES_ALONG = 0.5  # correlation with what is seen of the trunk: what goes against it is another thing, or told elsewhere (cycles.py)
-ROUGH_CHEST = 0.3  # model error of a chest that is followed at a few places of the flank
 REST_SEEN_S = 0.1  # before an inhale's start: one that stands at the clip's beginning may have begun before it
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
@@ -58,7 +55,9 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     middles_s = [float(traces.t_s[crossing(signal, swing.trough, swing.peak)]) for swing in found]
     starts = as_in_the_others([starts_of(regions, one) for one in around], middles_s)
     hidden = UNSEEN_FILLING if list(regions) == ["shoulder"] and not traces.seen["abdomen"] else 0.0
-    turns = [_turns(regions, carriers, signal, one, first_of(own), hidden) for one, own in zip(around, starts, strict=True)]
+    turns = [
+        _turns(regions, carriers, signal, one, first_of(own), hidden, goes_on(traces, regions, one.swing)) for one, own in zip(around, starts, strict=True)
+    ]
     others = {name: getattr(traces, name) for name in ("abdomen", "chest") if traces.seen[name] and name not in regions}
     if others:
         rises = [{name: _half_rise(values, own) for name, values in others.items()} for own in around]
@@ -105,7 +104,7 @@ def _late(turns: BreathTurns, stale_s: float) -> BreathTurns:
 def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:
     """Regions that tell when, the weight of each and their common signal."""
     seen = traces.timed
-    if (seen["abdomen"] or seen["chest"]) and not _lifted(traces):
+    if (seen["abdomen"] or seen["chest"]) and not lifted(traces):
         signal, weights = breath_signal(traces.abdomen, traces.chest, traces.shoulder, seen=seen)
         regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}
         return regions, dict(zip(("abdomen", "chest"), weights, strict=True)), signal
@@ -114,16 +113,8 @@ def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Float
     return {}, {}, None
 
 
-def _lifted(traces: Traces) -> bool:
-    """Whether the breath is in the shoulders, far more than in a belly that hardly moves, and no chest is seen well enough to tell when."""
-    if not traces.seen["shoulder"] or (traces.timed["chest"] and traces.model["chest"] < ROUGH_CHEST):
-        return False
-    lifted, trunk = spread(traces.shoulder) >= max(LIFTED_PCT, LIFTED_TIMES * spread(traces.abdomen)), traces.abdomen + traces.chest
-    return bool(lifted and np.ptp(trunk) > 0.0 and np.corrcoef(traces.shoulder, trunk)[0, 1] > GOES_ALONG)
-
-
-def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floats, around: Around, start: Turn, hidden: float) -> BreathTurns:
-    """hidden: share of the inhale by which a belly that is not seen may have begun before."""
+def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floats, around: Around, start: Turn, hidden: float, filling: float) -> BreathTurns:
+    """hidden: share of the inhale by which a belly that is not seen may have begun before; filling: by which a chest may go on that is hardly seen."""
     t_s, swing = around.t_s, around.swing
     rise_mid = crossing(signal, swing.trough, swing.peak)
     fall_mid = crossing(signal, swing.peak, swing.next_trough)
@@ -132,7 +123,7 @@ def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floa
     start = Turn(start.t_s, start.half_width_s + hidden * max(end.t_s - start.t_s, 0.0))
     start, end = uncrossed(start, end)
     leave, rest = uncrossed(leave, rest)
-    end, leave = met(end, leave)
+    end, leave = met(end, leave, filling * (end.t_s - start.t_s))
     start, rest = min(start, end, key=_when), max(leave, rest, key=_when)
     cut_start = start.t_s < t_s[0] + REST_SEEN_S or (swing.cut_at_start and rise_mid - swing.trough < 2)
     cut_end = swing.cut_at_end or fall_mid >= len(t_s) - 2

@@ -10,12 +10,16 @@ MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
 HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
 
 
-def met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:
+def met(end: Turn, leave: Turn, unseen_s: float = 0.0) -> tuple[Turn, Turn]:
     """Fullness and the exhale's start; one turn where no pause can be told between them: the mean weighted by how sure each is. Where they were read crossed by
-    more than they are unsure, one of them is wrong, and the turn is the surer one."""
+    more than they are unsure, one of them is wrong, and the turn is the surer one. unseen_s: how much longer a chest that is hardly seen may go on filling: a
+    pause that it could fill is none, fullness lies at the exhale's start, and that start is as sure as it was."""
     gap_s, joint_s = leave.t_s - end.t_s, float(np.hypot(end.half_width_s, leave.half_width_s))
     if gap_s >= MEET * joint_s:
-        return end, Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
+        last = Turn(end.t_s, end.half_width_s + unseen_s)
+        if gap_s < MEET * float(np.hypot(last.half_width_s, leave.half_width_s)):
+            return Turn(leave.t_s, max(last.half_width_s, gap_s)), leave
+        return last, Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
     surer, other = sorted((end, leave), key=lambda turn: turn.half_width_s)
     if gap_s < -joint_s:
         turn = Turn(surer.t_s, max(surer.half_width_s, min(0.5 * abs(gap_s), other.half_width_s)))
@@ -23,7 +27,7 @@ def met(end: Turn, leave: Turn) -> tuple[Turn, Turn]:
     sure = (CROSSED if gap_s < 0.0 else 1.0) / end.half_width_s**2, 1.0 / leave.half_width_s**2
     t_s = (sure[0] * end.t_s + sure[1] * leave.t_s) / sum(sure)
     turn = Turn(t_s, max(MET_NARROWER * other.half_width_s, 0.5 * abs(gap_s)))
-    return turn, turn
+    return Turn(turn.t_s, turn.half_width_s + unseen_s), turn
 
 
 def uncrossed(first: Turn, second: Turn) -> tuple[Turn, Turn]:

@@ -1,4 +1,4 @@
-"""A breath in the shoulders, the chest hidden behind arms and the belly hardly moving: the shoulders tell when, where they go along with what is seen."""
+"""What of a breath is not seen: shoulders tell when where chest and belly do not, and a chest that hardly shows may go on filling."""
 
 from dataclasses import replace
 
@@ -6,6 +6,8 @@ import numpy as np
 import pytest
 
 from brevin.core.breath.breaths import breaths
+from brevin.core.breath.cycles import Swing
+from brevin.core.breath.hidden import goes_on
 from brevin.core.evidence import evidence
 from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.plan.check import Check
@@ -66,3 +68,20 @@ def test_a_low_breath_is_told_by_the_belly_and_its_start_by_nothing_else() -> No
     report = judge(evidence(clip), Task(Check(card=card))).report
     starts = np.array([b.inhale_start_s for b in report.breaths]) - [cycle.inhale_start_s for cycle in planted.planted]
     assert len(starts) == 3 and np.abs(starts).max() < 0.1
+
+
+SWING = Swing(trough=0, peak=1, next_trough=2, cut_at_start=False, cut_at_end=False)
+
+
+@pytest.mark.parametrize(
+    ("chest", "model", "share"),
+    [(0.0, 0.35, 0.25), (0.5, 0.35, 0.125), (-0.5, 0.35, 0.125), (1.0, 0.35, 0.0), (2.0, 0.35, 0.0), (0.0, 0.12, 0.0)],
+)
+def test_a_chest_at_a_few_places_may_go_on_filling_the_more_the_less_it_goes(chest: float, model: float, share: float) -> None:
+    found = made(LIFTED)
+    found = replace(found, model=found.model | {"chest": model})
+    regions = {"abdomen": np.array([0.0, 2.0, 0.0]), "chest": np.array([0.0, chest, 0.0])}
+    assert goes_on(found, regions, SWING) == pytest.approx(share)
+    assert goes_on(found, {"abdomen": regions["abdomen"]}, SWING) == 0.0, "a region alone is widened where its end is read"
+    sleeved = replace(found, model=found.model | {"covered": 0.4})
+    assert goes_on(sleeved, regions, SWING) == pytest.approx(0.25 * max(1.0 - abs(chest), 0.0)), "wherever it lies, if it may be a sleeve"

@@ -1,0 +1,34 @@
+"""What of a breath may go on where it is not seen: a chest behind a sleeve, and a breath that is in the shoulders.
+
+Source: own, over the clips of docs/hold.md.
+"""
+
+import numpy as np
+
+from brevin.core.breath.cycles import Swing
+from brevin.core.filters import spread
+from brevin.core.kinematics.sleeves import AS_FAR
+from brevin.core.kinematics.traces import Traces
+from brevin.core.track import Floats
+
+UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
+ROUGH_CHEST = 0.3  # model error of a chest that is followed at a few places of the flank
+LIFTED_PCT, LIFTED_TIMES = 1.5, 2.0  # percent of trunk, and times the belly's travel: shoulders that rise so far tell when a hidden chest fills
+GOES_ALONG = 0.5  # correlation with what is seen of the trunk: what goes against it is another thing, or told elsewhere (cycles.py)
+
+
+def goes_on(traces: Traces, regions: dict[str, Floats], swing: Swing) -> float:
+    """Share of the inhale by which a chest that is followed, but behind a sleeve or at a few places of the flank, may go on filling unseen: the more, the less
+    it goes beside the belly; none where it goes half as far. regions: abdomen and chest, percent of trunk."""
+    if len(regions) == 1 or (traces.model["chest"] < ROUGH_CHEST and not traces.covered):
+        return 0.0
+    abdomen, chest = (abs(float(regions[name][swing.peak] - regions[name][swing.trough])) for name in ("abdomen", "chest"))
+    return UNSEEN_FILLING * max(1.0 - chest / max(AS_FAR * abdomen, 1e-9), 0.0)
+
+
+def lifted(traces: Traces) -> bool:
+    """Whether the breath is in the shoulders, far more than in a belly that hardly moves, and no chest is seen well enough to tell when."""
+    if not traces.seen["shoulder"] or (traces.timed["chest"] and traces.model["chest"] < ROUGH_CHEST):
+        return False
+    rises, trunk = spread(traces.shoulder) >= max(LIFTED_PCT, LIFTED_TIMES * spread(traces.abdomen)), traces.abdomen + traces.chest
+    return bool(rises and np.ptp(trunk) > 0.0 and np.corrcoef(traces.shoulder, trunk)[0, 1] > GOES_ALONG)

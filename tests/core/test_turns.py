@@ -8,7 +8,7 @@ from brevin.core.breath.around import Around, joint_of
 from brevin.core.breath.cycles import Swing, breath_signal, swings
 from brevin.core.breath.hinge import EASE_SPREAD, EASE_USUAL, EASES, STEP_S, Course, fit, moved
 from brevin.core.breath.pauses import HOLD_WIDER, MEET, met
-from brevin.core.breath.turns import Turn, arriving, leaving
+from brevin.core.breath.turns import REACH_ARRIVING, Turn, arriving, leaving
 from brevin.core.synth import eased
 
 STEP = 1 / filters.GRID_HZ
@@ -97,10 +97,12 @@ def test_the_end_of_what_fades_out_is_the_middle_of_all_that_fits(ease: float, l
     noise = rough * np.random.default_rng(seed).normal(size=len(t))
     values = filters.smooth(3.0 * eased((t - 3.0) / length_s, ease=ease) + noise)
     middle = int((3.0 + length_s / 2) / STEP)
-    least, fading = (arriving(t, values, middle_i=middle, to_i=len(t) - 1, noise=rough / 3, fading=fades) for fades in (False, True))
+    mirror = -t[::-1], -values[::-1]
+    least, fading = (leaving(*mirror, from_i=0, middle_i=len(t) - 1 - middle, noise=rough / 3, least_reach=REACH_ARRIVING, fading=f) for f in (False, True))
     assert fading.half_width_s == pytest.approx(least.half_width_s, rel=0.05)  # that of the pace a turn hides changes with the turn
     assert abs(fading.t_s - least.t_s) <= fading.half_width_s
-    assert fading.t_s == pytest.approx(3.0 + length_s, abs=0.06 + 0.05 * length_s + 2.0 * rough)
+    assert arriving(t, values, middle_i=middle, to_i=len(t) - 1, noise=rough / 3, fading=True) == Turn(-fading.t_s, fading.half_width_s)
+    assert -fading.t_s == pytest.approx(3.0 + length_s, abs=0.06 + 0.05 * length_s + 2.0 * rough)
 
 
 def test_a_ripple_on_the_way_is_no_rest() -> None:
@@ -111,6 +113,16 @@ def test_a_ripple_on_the_way_is_no_rest() -> None:
     middle = int(np.flatnonzero(values >= 1.5)[0])
     assert leaving(t, values, from_i=0, middle_i=middle).t_s == pytest.approx(3.0, abs=0.3)
     assert arriving(t, values, middle_i=middle, to_i=len(t) - 1).t_s == pytest.approx(9.0, abs=0.3)
+
+
+def test_a_held_breath_is_full_when_it_is_first_full_and_not_at_its_highest() -> None:
+    """Two seconds of a level that wanders, its highest moment last."""
+    t = np.arange(0, 9, STEP)
+    wanders = 0.25 * np.exp(-0.5 * ((t - 4.8) / 0.2) ** 2) + 0.1 * np.exp(-0.5 * ((t - 3.9) / 0.2) ** 2)
+    values = filters.smooth(np.interp(t, [0, 1, 3, 5, 7, 9], [0, 0, 2, 2, 0, 0]) + wanders)
+    found, fades = (arriving(t, values, middle_i=int(2 / STEP), to_i=int(6 / STEP), noise=0.05, fading=fading) for fading in (False, True))
+    assert abs(found.t_s - 3.0) <= min(found.half_width_s + 0.12, 0.45), "where the level is reached"
+    assert fades.t_s > 4.5, "what fades out is followed to its last"
 
 
 def test_fullness_and_leaving_that_cannot_be_told_apart_are_one_turn() -> None:

@@ -10,7 +10,7 @@ from brevin.core.breath.hidden import UNSEEN_FILLING, goes_on, lifted
 from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
-from brevin.core.breath.turns import Turn, arriving, leaving
+from brevin.core.breath.turns import REACH_LETTING_GO, Turn, arriving, leaving
 from brevin.core.filters import SMOOTH_S
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
@@ -182,7 +182,7 @@ def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
     joint, noise = joint_of(carriers, around)
     _, fall, _, top = around.own(joint)
     from_i = min(crossing(joint, around.swing.trough, top), fall - 1)
-    leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT)
+    leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT, least_reach=REACH_LETTING_GO)
     return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
 
 

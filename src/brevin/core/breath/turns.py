@@ -22,6 +22,7 @@ REACH_BEFORE = 0.20  # share of the movement before that is looked at
 BEFORE_S = 0.7  # of rest looked at before the turn
 BEFORE_LEVEL = 0.06  # of the excursion: above it the samples belong to the movement before
 REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.25, 0.45  # share of the excursion the hinge is fitted to, more where the trace is noisier
+REACH_LETTING_GO = 0.30  # the same of an exhale's start: an exhale is long, and does not keep its pace as an inhale does
 REACH_NOISE = 8.0  # times the noise that the reach stands out of it
 FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
 FOOT_RIPPLE = 0.2  # of the half rise: less is a ripple on the way, no other movement
@@ -46,21 +47,21 @@ class Turn:
 
 def leaving(
     t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float | None = None, steady: bool = False,
-    hidden: float = 0.0, fading: bool = False,
+    hidden: float = 0.0, fading: bool = False, held: bool = False,
 ) -> Turn:  # fmt: skip
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
     values: rising, any unit; noise: the trace's own standard deviation, same unit; steady: the movement is taken to keep its pace from its
     first quarter to its half, and to leave the last level kept for a while, so that a ripple or fidgeting before it is not its start;
     hidden: movement that does not show at first, same unit; fading: the trace hardly tells where in a thin stretch the turn is, and the least misfit
-    lies in it by chance: the middle of all that fits is the turn.
+    lies in it by chance: the middle of all that fits is the turn; held: what is left is a level that wanders within the noise, of which the extreme is chance.
     """
     middle_i = min(max(middle_i, 0), len(t_s) - 1)
     window = slice(min(max(from_i, 0), middle_i), middle_i + 1)
     time, height = t_s[window], values[window]
     if len(time) < 5:
         return Turn(float(time[0]), 0.2)
-    lowest = _foot(time, height, rest_s=FOOT_REST_S if steady else FOOT_S)
+    lowest = _foot(time, height, rest_s=FOOT_REST_S if steady or held else FOOT_S, kept_within=ROUGH_NOISE * noise if held else 0.0)
     excursion = max(2.0 * (float(height[-1]) - float(height[lowest])), 1e-9)
     done = (height - height[lowest]) / excursion
     reach = float(np.clip(REACH_NOISE * noise / excursion, REACH_LEAVING if least_reach is None else least_reach, REACH_MOST))
@@ -112,19 +113,19 @@ def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: fl
     """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror. fading: as in ``leaving``."""
     last = len(t_s) - 1
     back_s, back = -t_s[::-1], -values[::-1]
-    found = leaving(back_s, back, from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING, fading=fading)
+    found = leaving(back_s, back, from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING, fading=fading, held=not fading)
     return Turn(-found.t_s, found.half_width_s)
 
 
-def _foot(time: Floats, height: Floats, *, rest_s: float) -> int:
+def _foot(time: Floats, height: Floats, *, rest_s: float, kept_within: float) -> int:
     """Lowest place before the rise, walking back from its middle: not further than ``FOOT_S`` past the lowest so far, nor past a level kept for
-    ``rest_s``, nor back up the movement before."""
+    ``rest_s``, nor back up the movement before. kept_within: a level that changes by no more is kept."""
     lowest = kept = len(time) - 1
     ripple = FOOT_RIPPLE * float(height[-1] - height.min())
     for i in range(len(time) - 1, -1, -1):
         if height[i] < height[lowest]:
             lowest = i
-        if height[i] < height[kept] - FOOT_LEVEL * (height[-1] - height[i]):
+        if height[i] < height[kept] - max(FOOT_LEVEL * (height[-1] - height[i]), kept_within):
             kept = i
         climbed = height[i] - height[lowest] > max(FOOT_CLIMB * (height[-1] - height[lowest]), ripple)
         if time[lowest] - time[i] > FOOT_S or time[kept] - time[i] > rest_s or (climbed and i < lowest):

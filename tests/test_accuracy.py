@@ -145,11 +145,11 @@ def test_stills_made_by_other_code_are_made_anew(tmp_path: Path, monkeypatch: py
 
     monkeypatch.setattr(accuracy, "STILLS", tmp_path)
     monkeypatch.setattr(accuracy.subprocess, "Popen", Made)
-    accuracy._make_stills()
-    accuracy._make_stills()
+    accuracy.make_stills()
+    accuracy.make_stills()
     assert len(asked) == 2  # one half by each core, once
     (tmp_path / "done").write_text("other code")
-    accuracy._make_stills()
+    accuracy.make_stills()
     assert len(asked) == 4
 
 

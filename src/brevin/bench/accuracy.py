@@ -1,7 +1,7 @@
 """How well the readings fit planted truth: every clip set with a truth file beside each clip, and docs/accuracy.md made from it.
 
 Always measured: the project's stand-in clips, still pictures that breathe (made once into ``.build/stills``, a few
-minutes), and some of both made worse step by step. Other folders of clips are named in BREVIN_CLIPS, separated by colons.
+minutes). Other folders of clips are named in BREVIN_CLIPS, separated by colons.
 """
 
 import hashlib
@@ -32,7 +32,6 @@ from brevin.standin.truth import task_of
 OWN = ROOT / "demo" / "clips"
 STILLS = ROOT / ".build" / "stills"
 OWN_SETS = 3  # the stand-in clips, the stills, and those of them that are unseen
-WORSE = 2  # of the stills, and the stand-in's own side views, are made worse step by step as well
 SAME_BREATH_S = 0.5  # an inhale this near a planted one is that one
 BARS = {
     "inhale_start_s": 0.08, "exhale_start_s": 0.08, "inhale_beats": 0.15, "pause_beats": 0.15, "exhale_beats": 0.15, "empty_beats": 0.15,
@@ -110,17 +109,16 @@ def together(name: str, tallies: Sequence[Tally]) -> Tally:
 
 def measure() -> Measured:
     """Measure all sets and write the page; bars over the project's own side views and all stills together."""
-    from brevin.bench import accuracy_page, worse
+    from brevin.bench import accuracy_page
 
     others = [Path(p) for p in os.environ.get("BREVIN_CLIPS", "").split(":") if p]
-    _make_stills()
+    make_stills()
     with ProcessPoolExecutor(2) as pool:
         kept = sorted(STILLS.glob("*.json"))
         tuned, unseen = ([path for path in kept if stills.is_unseen(path.stem) == apart] for apart in (False, True))
         sets = [("Stand-in clips", _truths(OWN)), ("Stills", tuned), ("Stills, unseen", unseen), *((p.name, _truths(p)) for p in others)]
         tallies = [_set(pool, name, truths) for name, truths in sets]
-        made_worse = worse.measure(pool, [*sorted(OWN.glob("*.json")), *tuned[:WORSE]])
-    accuracy_page.write(tallies, worse.section(made_worse))
+    accuracy_page.write(tallies)
     mine = tallies[:OWN_SETS]
     own = together("all own", mine)
     figures = {"breaths_planted": float(own.planted), "breaths_found": float(len(own.found)), "breath_f1": own.f1}
@@ -132,7 +130,7 @@ def measure() -> Measured:
     return Measured("accuracy", figures, bars)
 
 
-def _make_stills() -> None:
+def make_stills() -> None:
     """Made once, half of them by each core; a set that was broken off, or made by other code, is made anew."""
     done, recipe = STILLS / "done", _recipe()
     if done.exists() and done.read_text() == recipe:

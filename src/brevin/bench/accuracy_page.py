@@ -1,6 +1,5 @@
 """docs/accuracy.md and its pictures, from what ``brevin.bench.accuracy`` found. Pictures are SVG: ink is what was read, pencil what was planted."""
 
-from collections.abc import Sequence
 from pathlib import Path
 from statistics import median
 
@@ -21,18 +20,17 @@ NAMES = {
 }  # fmt: skip
 
 
-def write(tallies: list[Tally], worse: Sequence[str] = ()) -> None:
-    """The page with its pictures. worse: the lines on clips that were made worse."""
+def write(tallies: list[Tally]) -> None:
+    """The page with its pictures."""
     PICTURES.mkdir(exist_ok=True)
     for old in PICTURES.glob("*.svg"):
         old.unlink()
     lines = [
         "# How well the readings fit planted truth", "", "Made by `./brevin bench accuracy`; do not edit by hand. Breaths of side views; the sets are",
-        "described in [method.md](method.md). Ink is what was read, pencil what was planted.",
+        "described in [method.md](method.md). Ink is what was read, pencil what was planted. Where \"readable\" ends: [gate.md](gate.md).",
     ]  # fmt: skip
     for number, tally in enumerate(tallies):
         lines += _section(tally, f"errors-{number + 1}.svg")
-    lines += worse
     lines += _worst([(tally, breath) for tally in tallies for breath in tally.found])
     PAGE.write_text("\n".join(lines) + "\n")
 
@@ -106,7 +104,7 @@ def _errors_picture(tally: Tally) -> str:
         for error in tally.errors(key):
             x = left + across * min(error / BARS[key], most)
             parts.append(f'<line x1="{x:.1f}" x2="{x:.1f}" y1="{y - 7:.0f}" y2="{y + 7:.0f}" stroke="{INK}" stroke-opacity="0.45" stroke-width="2"/>')
-    return _svg(width, 30 + row_px * len(keys), parts)
+    return drawn_as_svg(width, 30 + row_px * len(keys), parts)
 
 
 def _breath_picture(breath: Found) -> str:
@@ -136,10 +134,11 @@ def _breath_picture(breath: Found) -> str:
         found = getattr(breath.breath, f"{key}_s")
         if found is not None:
             parts.append(f'<line x1="{x(found):.1f}" x2="{x(found):.1f}" y1="10" y2="{bottom}" stroke="{BAR}"/>')
-    return _svg(width, bottom + 10, parts)
+    return drawn_as_svg(width, bottom + 10, parts)
 
 
-def _svg(width: int, height: int, parts: list[str]) -> str:
+def drawn_as_svg(width: int, height: int, parts: list[str]) -> str:
+    """A picture of its parts on the page's paper."""
     style = f"<style>text{{font:13px sans-serif;fill:{INK}}}.s{{font-size:11px;fill:{PENCIL}}}</style>"
     head = f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}" height="{height}" viewBox="0 0 {width} {height}">'
     return f'{head}{style}<rect width="100%" height="100%" fill="#fbf8f1"/>{"".join(parts)}</svg>\n'

@@ -1,14 +1,10 @@
-"""The same clips made worse, step by step: how far the reading of the breath carries, and where the gate ends it. A part of ``./brevin bench accuracy``.
-
-What is refused is measured all the same where breaths were found, so that the page shows what each limit keeps away.
-"""
+"""The same clips made worse, step by step, in one way at a time; ``gate.py`` measures how far the reading of the breath carries."""
 
 import json
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from pathlib import Path
-from statistics import median
 from tempfile import TemporaryDirectory
 from typing import cast
 
@@ -17,7 +13,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from brevin.bench.accuracy import Tally, add
+from brevin.core.breath.breaths import breaths
+from brevin.core.breath.unrest import unrest
 from brevin.core.evidence import Evidence, Followed, evidence
 from brevin.core.read import judge
 from brevin.core.report import Report
@@ -28,19 +25,19 @@ from brevin.standin.truth import task_of
 Rgb = NDArray[np.uint8]
 CLEAN = 22.0  # rate factor of a coder that hardly changes a picture
 NOISE_GREY = 2.0  # of a sensor, whatever light it has
-TURNS = ("inhale_start_s", "exhale_start_s")
 
 
 @dataclass(frozen=True)
 class Way:
-    """One way of making a clip worse. levels: mildest first; gauge: what the gate sees of it, with its name; picture: what becomes of one; coder: the rate
-    factor at a level; every: of how many pictures one is kept."""
+    """One way of making a clip worse. code: the gate's reason; gauge: what the gate sees of it, with its name; levels: mildest first; worse_by: -1 where less
+    of it is worse; picture: what becomes of one; coder: the rate factor at a level; every: of how many pictures one is kept."""
 
     name: str
-    level: str
-    levels: tuple[float, ...]
+    code: str
     seen_as: str
+    levels: tuple[float, ...]
     gauge: Callable[[Evidence, Followed], float]
+    worse_by: float = -1.0
     picture: Callable[[Rgb, float], Rgb] = lambda rgb, _: rgb
     coder: Callable[[float], float] = lambda _: CLEAN
     every: Callable[[float], int] = lambda _: 1
@@ -68,53 +65,62 @@ def softer(rgb: Rgb, sigma_px: float) -> Rgb:
 
 
 WAYS = (
-    Way("Coded harder, as a messenger does it", "rate factor", (30, 34, 38), "age of the picture, s", lambda _, who: who.traces.stale_s, coder=float),
-    Way("Farther away", "size", (0.8, 0.6, 0.4), "trunk, px", lambda _, who: who.player.trunk_px, farther),
-    Way("Darker", "light", (0.5, 0.25, 0.12), "grey of the trunk", lambda _, who: float(np.median(who.picture.light)), darker),
-    Way("Softer", "blur, px", (2.0, 4.0, 7.0), "contrast of the outline, grey levels", lambda _, who: float(np.median(who.picture.clear)), softer),
+    Way("Coded harder, as a messenger does it", "coded_hard", "age of the picture, s", (30, 34, 38), lambda _, who: who.traces.stale_s, 1.0, coder=float),
+    Way("Farther away", "too_far", "trunk, px", (0.6, 0.45, 0.36), lambda _, who: who.player.trunk_px, picture=farther),
+    Way("Darker", "too_dark", "grey of the trunk", (0.35, 0.25, 0.18), lambda _, who: float(np.median(who.picture.light)), picture=darker),
     Way(
-        "Fewer pictures", "of so many one", (2, 3, 4), "pictures a second", lambda seen, _: 1.0 / float(np.median(np.diff(seen.t_s))), every=int
+        "Softer",
+        "too_blurred",
+        "contrast of the outline, grey levels",
+        (3.0, 6.0, 9.0),
+        lambda _, who: float(np.median(who.picture.clear)),
+        picture=softer,
     ),
-)  # fmt: skip
+    Way("Fewer pictures", "low_frame_rate", "pictures a second", (2, 3, 4), lambda seen, _: 1.0 / float(np.median(np.diff(seen.t_s))), every=int),
+)
 
 
 @dataclass(frozen=True)
 class Made:
-    """One clip at one level of one way. seen: what the gate saw of it, None where nobody was found in it; refused: for the breath."""
+    """One clip at one level of one way of ``WAYS``, 0 as it was. seen: what the gate saw of it, unrest: how much of the breath
+    is that (core/breath/unrest.py), None where nobody was found in it, or no breath; refused: the gate's codes, where it was refused for the breath."""
 
     truth_file: Path
     way: int
     level: float
     seen: float | None
-    refused: bool
+    unrest: float | None
+    refused: frozenset[str]
     report: Report
 
 
 def measure(pool: ProcessPoolExecutor, truths: Iterable[Path]) -> list[Made]:
-    """Every side clip made worse in every way."""
+    """Every side clip as it is and made worse in every way; those that are refused as they are left out."""
     sides = [file for file in truths if str(json.loads(file.read_text())["label"]["view"]).startswith("side")]
-    return list(pool.map(_read, *zip(*((file, i, level) for i, way in enumerate(WAYS) for level in way.levels for file in sides), strict=True)))
+    plain = [one for made in pool.map(_as_it_was, sides) for one in made if not one.refused]
+    read = [file for file in sides if any(one.truth_file == file for one in plain)]
+    return plain + list(pool.map(_made, *zip(*((file, i, level) for i, way in enumerate(WAYS) for level in way.levels for file in read), strict=True)))
 
 
-def section(found: Sequence[Made]) -> list[str]:
-    """The page's part: a table for each way."""
-    lines = [
-        "", "## Made worse, step by step", "", "Side views of the first two sets, each made worse in one way at a time. What the gate refuses is",
-        "measured all the same where breaths were found, so that the tables show what its limits keep away (their values: [method.md](method.md)).",
-    ]  # fmt: skip
-    for i, way in enumerate(WAYS):
-        lines += [
-            "", f"### {way.name}", "",
-            f"| {way.level} | {way.seen_as} | clips | refused | breaths found | inhale onset, s | in the interval | exhale onset, s | in the interval |",
-            "|" + "---|" * 9,
-        ]  # fmt: skip
-        for level in way.levels:
-            at = [one for one in found if (one.way, one.level) == (i, level)]
-            if at:
-                seen = [one.seen for one in at if one.seen is not None]
-                cells = [f"{level:g}", f"{median(seen):.3g}" if seen else "-", str(len(at)), str(sum(one.refused for one in at)), *_errors(at)]
-                lines.append(f"| {' | '.join(cells)} |")
-    return lines
+def _as_it_was(truth_file: Path) -> list[Made]:
+    seen = evidence(look(truth_file.with_suffix(".mp4"), model_path(ROOT)))
+    return [_judged(truth_file, number, 0.0, seen) for number in range(len(WAYS))]
+
+
+def _made(truth_file: Path, number: int, level: float) -> Made:
+    with TemporaryDirectory() as scratch:
+        worse = Path(scratch) / "worse.mp4"
+        made_worse(truth_file.with_suffix(".mp4"), worse, WAYS[number], level)
+        return _judged(truth_file, number, level, evidence(look(worse, model_path(ROOT))))
+
+
+def _judged(truth_file: Path, number: int, level: float, seen: Evidence) -> Made:
+    report = judge(seen, task_of(json.loads(truth_file.read_text()))).report
+    refused = frozenset() if report.readable_for.breath else frozenset(one.code for one in report.reasons)
+    if not seen.players:
+        return Made(truth_file, number, level, None, None, refused, report)
+    traces = seen.players[0].traces
+    return Made(truth_file, number, level, WAYS[number].gauge(seen, seen.players[0]), unrest(traces, breaths(traces)), refused, report)
 
 
 def made_worse(clip: Path, target: Path, way: Way, level: float) -> None:
@@ -144,24 +150,3 @@ def remade(clip: Path, target: Path, picture: Callable[[Rgb, int], Rgb], *, code
                 packet.stream = tones
                 out.mux(packet)
         out.mux(pictures.encode())
-
-
-def _read(truth_file: Path, number: int, level: float) -> Made:
-    way = WAYS[number]
-    with TemporaryDirectory() as scratch:
-        worse = Path(scratch) / "worse.mp4"
-        made_worse(truth_file.with_suffix(".mp4"), worse, way, level)
-        seen = evidence(look(worse, model_path(ROOT)))
-    report = judge(seen, task_of(json.loads(truth_file.read_text()))).report
-    return Made(truth_file, number, level, way.gauge(seen, seen.players[0]) if seen.players else None, not report.readable_for.breath, report)
-
-
-def _errors(at: Sequence[Made]) -> list[str]:
-    """Breaths found of those planted, then of each start the median error and how many lie in their intervals."""
-    tally = Tally("one level")
-    for one in at:
-        told = replace(one.report, readable_for=replace(one.report.readable_for, breath=True))
-        add(tally, json.loads(one.truth_file.read_text()), told, one.truth_file.stem)
-    known = [(tally.errors(key), tally.covered(key)) for key in TURNS]
-    cells = [(f"{median(errors):.3f}", f"{100 * (covered or 0.0):.0f} %") if errors else ("-", "-") for errors, covered in known]
-    return [f"{len(tally.found)} of {tally.planted}", *(cell for pair in cells for cell in pair)]

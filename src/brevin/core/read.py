@@ -19,6 +19,7 @@ from brevin.core.breath.fullness import OwnBreaths, own_full, sizes_of
 from brevin.core.breath.measures import as_far_as_seen, exhale_shape, measures_of, pattern
 from brevin.core.breath.one import OneBreath
 from brevin.core.breath.timing import card_index
+from brevin.core.breath_gate import breath_advice, unreadable_breath
 from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
@@ -137,23 +138,9 @@ def _breathing(asked: _Asked, who: Followed, sunk: Callable[[], bool]) -> _Breat
     turns = with_moved(breaths(who.traces), asked.edits.turns)
     stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view, moved=who.traces)
     if who.view != "front":
-        stops = [*stops, *_unreadable_breath(who, turns, stops, sunk)]
-        advice = [*advice, *_chest_advice(who, sunk)]
+        stops = [*stops, *unreadable_breath(who, turns, stops, sunk)]
+        advice = [*advice, *breath_advice(who, turns, sunk)]
     return _Breathing(turns, stops, [*gate.reasons_of(asked.found.notes), *advice])
-
-
-def _unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason], sunk: Callable[[], bool]) -> list[Reason]:
-    moved = who.traces
-    if not moved.seen["abdomen"] or (not any(one.whole for one in turns) and sunk()):
-        return [gate.reason("trunk_sank" if sunk() else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
-    if moved.sway_pct > gate.SWAY_MOST_PCT and not stops:
-        return [gate.reason("player_moving")]
-    return [gate.reason("no_breathing")] if not turns and not stops else []
-
-
-def _chest_advice(who: Followed, sunk: Callable[[], bool]) -> list[Reason]:
-    unsure = who.traces.seen["abdomen"] and (not who.traces.seen["chest"] or max(who.traces.model["chest"], who.traces.covered) > gate.CHEST_UNSURE)
-    return [gate.reason("trunk_sank" if sunk() else "chest_covered")] if unsure else []
 
 
 def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:

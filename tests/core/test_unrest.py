@@ -1,0 +1,63 @@
+"""How far a breath stands out of the unrest of what shows it: said, and from where on it is not readable."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from brevin.core.breath.breaths import breaths
+from brevin.core.breath.unrest import unrest
+from brevin.core.breath_gate import FAINT_MOST, FAINT_NOTED, breath_advice, unreadable_breath
+from brevin.core.evidence import Followed, evidence
+from brevin.core.gate import reason
+from brevin.core.synth import Cycle
+from tests.core.made import LOW, sighting
+
+LIFTED = Cycle(abdomen=0.6, chest=2.4, shoulder=3.0, abdomen_window=(0.5, 1.0), chest_window=(0.0, 0.85))
+
+
+def followed(cycle: Cycle = LOW, *, unquiet: float = 0.0, region: str = "abdomen", **made: bool) -> Followed:
+    """Three such breaths of which one region shakes four times a second, by so much."""
+    [who] = evidence(sighting("3-0-4@72x3", [cycle] * 3, **made)[0]).players
+    shaken = getattr(who.traces, region) + unquiet * np.sqrt(2.0) * np.sin(2 * np.pi * 4.0 * who.traces.t_s)
+    return replace(who, traces=replace(who.traces, **{region: shaken}))
+
+
+def codes(who: Followed, *stops: str) -> tuple[list[str], list[str]]:
+    """What stops the breath, and what is advice."""
+    turns = breaths(who.traces)
+    stopped = unreadable_breath(who, turns, [reason(code) for code in stops], lambda: False)
+    return [one.code for one in stopped], [one.code for one in breath_advice(who, turns, lambda: False)]
+
+
+def test_a_breath_that_is_seen_well_stands_out() -> None:
+    who = followed()
+    assert unrest(who.traces, breaths(who.traces)) < 0.5 * FAINT_NOTED and codes(who) == ([], [])
+
+
+@pytest.mark.parametrize(("share", "found"), [(0.055, ([], ["breath_faint"])), (0.1, (["breath_faint"], []))])
+def test_unrest_is_a_share_of_the_breath_said_first_and_refused_later(share: float, found: tuple[list[str], list[str]]) -> None:
+    size = LOW.abdomen + LOW.chest
+    who = followed(unquiet=share * size / 1.48)  # a sine has its half beyond what half of its values stay within
+    measured = unrest(who.traces, breaths(who.traces))
+    assert measured == pytest.approx(share, rel=0.25) and codes(who) == found
+    twice = followed(replace(LOW, abdomen=2 * LOW.abdomen, chest=2 * LOW.chest), unquiet=share * size / 1.48)
+    assert unrest(twice.traces, breaths(twice.traces)) < 0.65 * measured, "the same unrest under a fuller breath"
+
+
+def test_what_the_pictures_say_already_goes_before_it() -> None:
+    assert codes(followed(unquiet=1.0), "too_blurred") == ([], [])
+
+
+def test_where_the_shoulders_tell_the_breath_theirs_counts() -> None:
+    quiet = followed(LIFTED, chest_hidden=True)
+    shaken = followed(LIFTED, unquiet=0.08, chest_hidden=True)
+    both = [unrest(who.traces, breaths(who.traces)) for who in (quiet, shaken)]
+    assert both[1] == pytest.approx(both[0], rel=0.3) and max(both) < FAINT_MOST, "the belly's hardly moves, and shakes"
+
+
+def test_nothing_is_said_of_what_is_not_there() -> None:
+    who = followed()
+    assert unrest(who.traces, []) is None
+    unseen = replace(who.traces, seen=who.traces.seen | {"abdomen": False})
+    assert unrest(unseen, breaths(who.traces)) is None

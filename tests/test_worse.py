@@ -67,8 +67,8 @@ def report() -> Report:
 
 
 def off(report: Report, by_s: float) -> Report:
-    """The same reading with exhales that start so much later, as sure as before."""
-    return replace(report, breaths=[replace(one, exhale_start_s=one.exhale_start_s + by_s) for one in report.breaths])
+    """The same reading with inhales that start so much later, as sure as before."""
+    return replace(report, breaths=[replace(one, inhale_start_s=one.inhale_start_s + by_s) for one in report.breaths])
 
 
 def at(way: int, seen: float | None, report: Report, *refused: str, level: float = 1.0) -> Made:
@@ -78,7 +78,7 @@ def at(way: int, seen: float | None, report: Report, *refused: str, level: float
 OF_ALL, BY_AGE, BY_RATE = gate.AXES[0], gate.AXES[1], gate.AXES[-1]
 
 
-def test_a_curve_ends_where_breaths_are_lost_or_onsets_are_far_off(report: Report, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_curve_ends_where_breaths_are_lost_or_stand_elsewhere(report: Report, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(gate, "PART_BREATHS", 6)  # two clips of three breaths
     none, late = replace(report, breaths=[]), off(report, 0.6)
     steady = [at(4, hz, report) for hz in (25.0, 24.0, 12.5, 12.0)]
@@ -87,7 +87,7 @@ def test_a_curve_ends_where_breaths_are_lost_or_onsets_are_far_off(report: Repor
         assert [(part.best, part.worst) for part in parts] == [(25.0, 24.0), (12.5, 12.0), (6.0, 5.0)], "best first, whatever way they came"
         assert [part.holds for part in parts] == [True, True, False] and [part.refused for part in parts] == [0, 0, 2]
         assert gate.ends(parts) == 12.0 and gate.ends(parts[2:]) is None
-        assert len(parts[2].tally.found) == len(last.breaths) * 2, "what is refused is measured as well"
+        assert (len(parts[2].tally.found), parts[2].tally.extra) == (0, len(last.breaths) * 2), "what is refused is measured as well"
     worse_first = gate.curve([at(0, age, none if age > 0.2 else report) for age in (0.3, 0.02, 0.4, 0.05)], BY_AGE)
     assert [part.best for part in worse_first] == [0.02, 0.3] and gate.ends(worse_first) == 0.05, "an older picture is the worse one"
 

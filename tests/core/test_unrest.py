@@ -5,8 +5,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from brevin.core.breath.breaths import breaths
-from brevin.core.breath.unrest import unrest
+from brevin.core.breath.breaths import breaths, inhales_of
+from brevin.core.breath.unrest import CALM, unrest
 from brevin.core.breath_gate import FAINT_MOST, FAINT_NOTED, breath_advice, unreadable_breath
 from brevin.core.evidence import Followed, evidence
 from brevin.core.gate import reason
@@ -32,17 +32,29 @@ def codes(who: Followed, *stops: str) -> tuple[list[str], list[str]]:
 
 def test_a_breath_that_is_seen_well_stands_out() -> None:
     who = followed()
-    assert unrest(who.traces, breaths(who.traces)) < 0.5 * FAINT_NOTED and codes(who) == ([], [])
+    assert unrest(who.traces, inhales_of(breaths(who.traces))) < 0.5 * FAINT_NOTED and codes(who) == ([], [])
 
 
 @pytest.mark.parametrize(("share", "found"), [(0.055, ([], ["breath_faint"])), (0.1, (["breath_faint"], []))])
 def test_unrest_is_a_share_of_the_breath_said_first_and_refused_later(share: float, found: tuple[list[str], list[str]]) -> None:
     size = LOW.abdomen + LOW.chest
     who = followed(unquiet=share * size / 1.48)  # a sine has its half beyond what half of its values stay within
-    measured = unrest(who.traces, breaths(who.traces))
+    measured = unrest(who.traces, inhales_of(breaths(who.traces)))
     assert measured == pytest.approx(share, rel=0.25) and codes(who) == found
     twice = followed(replace(LOW, abdomen=2 * LOW.abdomen, chest=2 * LOW.chest), unquiet=share * size / 1.48)
-    assert unrest(twice.traces, breaths(twice.traces)) < 0.65 * measured, "the same unrest under a fuller breath"
+    assert unrest(twice.traces, inhales_of(breaths(twice.traces))) < 0.65 * measured, "the same unrest under a fuller breath"
+
+
+def test_turns_are_less_sure_by_as_much_as_there_is_more_unrest_than_in_a_calm_clip() -> None:
+    size = LOW.abdomen + LOW.chest
+    calm, unquiet = (breaths(followed(unquiet=share * size / 1.48).traces) for share in (0.0, 0.06))
+    shares = [unrest(followed(unquiet=share * size / 1.48).traces, inhales_of(turns)) for share, turns in ((0.0, calm), (0.06, unquiet))]
+    assert shares[0] < CALM < shares[1]
+    for one, other in zip(calm, unquiet, strict=True):
+        assert other.exhale_end.half_width_s > 0.95 * shares[1] / CALM * 0.1 > one.inhale_start.half_width_s >= 0.1, "the least width there is, and times that"
+    cut = replace(calm[0], exhale_end=None)
+    assert cut.less_sure(2.0).exhale_end is None and cut.less_sure(2.0).inhale_end.half_width_s == 2.0 * cut.inhale_end.half_width_s
+    assert cut.inhale_s is None and calm[0].inhale_s == (calm[0].inhale_start.t_s, calm[0].inhale_end.t_s)
 
 
 def test_what_the_pictures_say_already_goes_before_it() -> None:
@@ -52,7 +64,7 @@ def test_what_the_pictures_say_already_goes_before_it() -> None:
 def test_where_the_shoulders_tell_the_breath_theirs_counts() -> None:
     quiet = followed(LIFTED, chest_hidden=True)
     shaken = followed(LIFTED, unquiet=0.08, chest_hidden=True)
-    both = [unrest(who.traces, breaths(who.traces)) for who in (quiet, shaken)]
+    both = [unrest(who.traces, inhales_of(breaths(who.traces))) for who in (quiet, shaken)]
     assert both[1] == pytest.approx(both[0], rel=0.3) and max(both) < FAINT_MOST, "the belly's hardly moves, and shakes"
 
 
@@ -60,4 +72,4 @@ def test_nothing_is_said_of_what_is_not_there() -> None:
     who = followed()
     assert unrest(who.traces, []) is None
     unseen = replace(who.traces, seen=who.traces.seen | {"abdomen": False})
-    assert unrest(unseen, breaths(who.traces)) is None
+    assert unrest(unseen, inhales_of(breaths(who.traces))) is None

@@ -144,7 +144,7 @@ def page(made: dict[str, list[Made]]) -> list[str]:
         "clips of other makers ([accuracy.md](accuracy.md)) are no longer read right either. The other limits stood before: a picture that is too poor is",
         "mostly refused by the first. The rate's is that of the quickest inhale of the job (0.3 s), which is not among these. The unseen half was looked at",
         "after.", "",
-        "![Onset errors of every breath over what the gate sees, and where it ends](gate.svg)",
+        "![Onset errors of every breath in the order of what the gate sees (ink let in, pencil refused), and where it ends](gate.svg)",
     ]  # fmt: skip
     for axis in AXES:
         noted = f"gives advice from {NOTED[axis.code]:g} and " if axis.code in NOTED else ""

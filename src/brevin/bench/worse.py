@@ -13,7 +13,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from brevin.core.breath.breaths import breaths
+from brevin.core.breath.breaths import breaths, inhales_of
 from brevin.core.breath.unrest import unrest
 from brevin.core.evidence import Evidence, Followed, evidence
 from brevin.core.read import judge
@@ -120,7 +120,7 @@ def _judged(truth_file: Path, number: int, level: float, seen: Evidence) -> Made
     if not seen.players:
         return Made(truth_file, number, level, None, None, refused, report)
     traces = seen.players[0].traces
-    return Made(truth_file, number, level, WAYS[number].gauge(seen, seen.players[0]), unrest(traces, breaths(traces)), refused, report)
+    return Made(truth_file, number, level, WAYS[number].gauge(seen, seen.players[0]), unrest(traces, inhales_of(breaths(traces))), refused, report)
 
 
 def made_worse(clip: Path, target: Path, way: Way, level: float) -> None:

@@ -3,12 +3,12 @@
 from collections.abc import Callable, Sequence
 
 from brevin.core import gate
-from brevin.core.breath.breaths import BreathTurns
+from brevin.core.breath.breaths import BreathTurns, inhales_of
 from brevin.core.breath.unrest import unrest
 from brevin.core.evidence import Followed
 from brevin.core.report import Reason
 
-FAINT_NOTED, FAINT_MOST = 0.045, 0.07  # of an inhale's size, that is unrest: said from here, refused from here; docs/gate.md
+FAINT_NOTED, FAINT_MOST = 0.04, 0.07  # of an inhale's size, that is unrest: said from here, refused from here; docs/gate.md
 
 
 def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason], sunk: Callable[[], bool]) -> list[Reason]:
@@ -22,7 +22,7 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
         return [gate.reason("player_moving")]
     if not turns:
         return [gate.reason("no_breathing")]
-    return [gate.reason("breath_faint")] if (unrest(moved, turns) or 0.0) > FAINT_MOST else []
+    return [gate.reason("breath_faint")] if (unrest(moved, inhales_of(turns)) or 0.0) > FAINT_MOST else []
 
 
 def breath_advice(who: Followed, turns: Sequence[BreathTurns], sunk: Callable[[], bool]) -> list[Reason]:
@@ -30,4 +30,4 @@ def breath_advice(who: Followed, turns: Sequence[BreathTurns], sunk: Callable[[]
     seen, moved = who.traces.seen, who.traces
     unsure = seen["abdomen"] and (not seen["chest"] or max(moved.model["chest"], moved.covered) > gate.CHEST_UNSURE)
     covered = [gate.reason("trunk_sank" if sunk() else "chest_covered")] if unsure else []
-    return covered + ([gate.reason("breath_faint")] if FAINT_NOTED < (unrest(moved, turns) or 0.0) <= FAINT_MOST else [])
+    return covered + ([gate.reason("breath_faint")] if FAINT_NOTED < (unrest(moved, inhales_of(turns)) or 0.0) <= FAINT_MOST else [])

@@ -1,5 +1,6 @@
 """Breaths from traces: the four turns of each, taken from the regions that move."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -11,7 +12,9 @@ from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
 from brevin.core.breath.turns import REACH_LETTING_GO, Turn, arriving, leaving
+from brevin.core.breath.unrest import CALM, unrest
 from brevin.core.filters import SMOOTH_S
+from brevin.core.kinds import TURN_KINDS
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
@@ -41,6 +44,21 @@ class BreathTurns:
         """All four turns lie inside the clip."""
         return None not in (self.inhale_start, self.inhale_end, self.exhale_start, self.exhale_end)
 
+    @property
+    def inhale_s(self) -> tuple[float, float] | None:
+        """From when to when the inhale of a whole breath lasts."""
+        return (self.inhale_start.t_s, self.inhale_end.t_s) if self.whole and self.inhale_start and self.inhale_end else None
+
+    def less_sure(self, times: float) -> "BreathTurns":
+        """The same turns with half widths so many times as wide."""
+        wider = {kind: Turn(turn.t_s, times * turn.half_width_s) for kind in TURN_KINDS if (turn := getattr(self, kind)) is not None}
+        return replace(self, **wider)
+
+
+def inhales_of(turns: Sequence[BreathTurns]) -> list[tuple[float, float]]:
+    """The inhales of all whole breaths, from when to when, s."""
+    return [one.inhale_s for one in turns if one.inhale_s is not None]
+
 
 def breaths(traces: Traces) -> list[BreathTurns]:
     """All breaths of a clip in order, the cut ones included. Empty where nothing breathes."""
@@ -62,7 +80,8 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     if others:
         rises = [{name: _half_rise(values, own) for name, values in others.items()} for own in around]
         turns = [replace(one, half_rise_s=one.half_rise_s | own) for one, own in zip(turns, rises, strict=True)]
-    return [_late(_unsure_in_holes(one, traces.holes), traces.stale_s) for one in turns]
+    times = max((unrest(traces, inhales_of(turns)) or 0.0) / CALM, 1.0)
+    return [_late(_unsure_in_holes(one.less_sure(times), traces.holes), traces.stale_s) for one in turns]
 
 
 def _half_rise(values: Floats, around: Around) -> float | None:

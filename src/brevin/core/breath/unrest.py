@@ -4,20 +4,19 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from brevin.core.breath.breaths import BreathTurns
 from brevin.core.breath.hidden import lifted
 from brevin.core.filters import GRID_HZ, gaussian
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
 SLOWER_S = 0.4  # what is smoothed away by this is no breath: the fastest inhale lasts as long, and a clip has few of them
+CALM = 0.03  # what of an inhale is unrest in a clip that is read well, at most: turns are less sure by as much as there is more; docs/gate.md
 OF_NORMAL = 1.4826  # standard deviation over the median distance, of what is spread as noise is
 
 
-def unrest(traces: Traces, turns: Sequence[BreathTurns]) -> float | None:
+def unrest(traces: Traces, inhales: Sequence[tuple[float, float]]) -> float | None:
     """Standard deviation of what is faster than a breath, by its median distance, as a share of the inhales' size: of belly and chest together, or of the
-    shoulders where they tell the breath and are quieter. None where no breath is seen whole."""
-    inhales = [(one.inhale_start.t_s, one.inhale_end.t_s) for one in turns if one.whole and one.inhale_start and one.inhale_end]
+    shoulders where they tell the breath and are quieter. inhales: from when to when, s, those of whole breaths; None where there is none."""
     if not inhales or not traces.seen["abdomen"]:
         return None
     trunk = [getattr(traces, name) for name in ("abdomen", "chest") if traces.seen[name]]

@@ -110,7 +110,7 @@ def test_arms_in_front_of_a_shoulder_hide_its_line() -> None:
     raised[[lm.ELBOW_L, lm.WRIST_L]] = lm.shoulders(seen) + np.array([[0.5, 0.0], [0.1, -0.2]]) * lm.trunk_px(seen)
     assert tops_of(replace(seen, points_px=raised)) is None
     half = shape()  # as by what stands before a shoulder
-    half.over_pct[1, : len(ASIDE_PCT) // 2 + 1] = np.nan
+    half.over_pct[1, : len(ASIDE_PCT) // 2 + 2] = np.nan
     assert tops_of(body(view="front", outline=half)) is None and tops_of(replace(seen, shape=None)) is None
 
 

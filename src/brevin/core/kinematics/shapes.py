@@ -13,6 +13,7 @@ from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
 from brevin.core.track import Body, Floats
 
 ARM_PCT = 13.0  # of trunk: from the middle of an arm to the border of its sleeve, an elbow's point included
+SLEEVE_PCT = 15.0  # what an arm before a shoulder may cover beside its middle line: a full sleeve's
 UPPER_ARM_FROM = 0.5  # of the upper arm: nearer to the shoulder it is the shoulder
 ARMS = np.array(lm.ARM_PIECES)  # the key points at both ends of each piece
 UPPER = np.isin(ARMS[:, 0], (lm.SHOULDER_L, lm.SHOULDER_R))
@@ -20,7 +21,7 @@ ALONG = np.linspace(0.0, 1.0, 21)  # a piece of an arm, as places along it
 BACK = (HEIGHTS > 0.05) & (HEIGHTS < 0.97)  # of the axis: between seat and neck
 LEAST_HEIGHTS, LEAST_OF_A_THIRD = 10, 2  # from which a bow is told, with some in the lowest and some in the highest third
 MOST_BOW_PCT = 25.0  # of trunk: rounder than any back; what is followed there is a chair or an elbow
-LEAST_ASIDE = 4  # places of each shoulder, the same on both sides, from which a line is told
+LEAST_ASIDE = 3  # places of each shoulder, the same on both sides, from which a line is told
 
 
 @dataclass(frozen=True)
@@ -81,7 +82,7 @@ def _hidden(body: Body, over: Floats) -> np.ndarray:
     arms = (start[:, None] + ALONG[:, None] * (end - start)[:, None]).reshape(-1, 2)
     aside = np.abs(arms[:, 0, None, None] - np.array([[-1.0], [1.0]]) * ASIDE_PCT)
     over_it = arms[:, 1, None, None] - over
-    hidden: np.ndarray = ((np.hypot(aside, over_it) < ARM_PCT) | ((aside < ARM_PCT) & (over_it > 0.0))).any(axis=0)
+    hidden: np.ndarray = ((np.hypot(aside, over_it) < SLEEVE_PCT) | ((aside < SLEEVE_PCT) & (over_it > 0.0))).any(axis=0)
     return hidden
 
 

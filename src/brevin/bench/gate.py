@@ -67,7 +67,7 @@ AXES = (
 
 @dataclass(frozen=True)
 class Part:
-    """A part of a way's curve. best, worst: what the gate saw of its first and last clip; refused: clips of it that the gate refuses for this way."""
+    """A part of an axis's curve. best, worst: what the gate saw of its first and last clip; refused: clips of it that the gate refuses for what it saw."""
 
     best: float
     worst: float
@@ -140,10 +140,10 @@ def page(made: dict[str, list[Made]]) -> list[str]:
         "made worse in one way at a time. Their breaths are pooled by what the gate itself sees of each clip, best first, whatever made it so. A part of",
         f"a curve *holds* where {FOUND:.0%} of the planted breaths are found and at most {EXTRA:.0%} of those read are none (an inhale read over half a",
         "second off is both). What is refused is measured all the same where breaths were found. Limits stand in `core/breath_gate.py`, `core/gate.py` and",
-        "`core/pose/player.py`. Both of the first curve's come from its tuned half: advice is given from where it no longer holds; refused is from where",
-        "clips of other makers ([accuracy.md](accuracy.md)) are no longer read right either. The other limits stood before: a picture that is too poor is",
-        "mostly refused by the first. The rate's is that of the quickest inhale of the job (0.3 s), which is not among these. The unseen half was looked at",
-        "after.", "",
+        "`core/pose/player.py`. From the first curve: advice is given from about where it no longer holds, over both halves. Refused is only beyond what",
+        "clips of another maker have (up to 0.065, their breaths all found: [accuracy.md](accuracy.md)), so that between the two a breath may stand elsewhere.",
+        "The other limits stood before; their curves do not end where they do, which is why there is a first one. The rate's is that of the quickest inhale",
+        "of the job (0.3 s), which is not among these. How much less sure unrest makes a turn was chosen with both halves in sight as well.", "",
         "![Onset errors of every breath in the order of what the gate sees (ink let in, pencil refused), and where it ends](gate.svg)",
     ]  # fmt: skip
     for axis in AXES:

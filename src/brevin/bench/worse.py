@@ -82,8 +82,8 @@ WAYS = (
 
 @dataclass(frozen=True)
 class Made:
-    """One clip at one level of one way of ``WAYS``, 0 as it was. seen: what the gate saw of it, unrest: how much of the breath
-    is that (core/breath/unrest.py), None where nobody was found in it, or no breath; refused: the gate's codes, where it was refused for the breath."""
+    """One clip at one level of one way of ``WAYS``, 0 as it was. seen: what the gate saw of it, unrest: as a share of an
+    inhale (core/breath/unrest.py), None where nobody was found in it, or no breath; refused: the gate's codes, where it was refused for the breath."""
 
     truth_file: Path
     way: int

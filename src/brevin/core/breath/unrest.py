@@ -9,7 +9,7 @@ from brevin.core.filters import GRID_HZ, gaussian
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
-SLOWER_S = 0.4  # what is smoothed away by this is no breath: the fastest inhale lasts as long, and a clip has few of them
+SLOWER_S = 0.4  # what is smoothed away by this is no breath; a quick inhale is faster in part, but takes so little of a clip that the median leaves it out
 CALM = 0.03  # what of an inhale is unrest in a clip that is read well, at most: turns are less sure by as much as there is more; docs/gate.md
 OF_NORMAL = 1.4826  # standard deviation over the median distance, of what is spread as noise is
 

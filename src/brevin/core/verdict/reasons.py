@@ -50,7 +50,7 @@ REASONS: dict[str, Sentence] = {
     "trunk_sank": Sentence("breath", "The trunk sank or rounded while it was filmed, and the breath was lost in that. Sit tall, count in, and film again."),
     "chest_covered": Sentence("breath", "The arms cover the chest, so its share is less sure. Film once without the instrument, or with the arms lower."),
     "breath_faint": Sentence(
-        "breath", "The breath hardly stands out of the picture's own unrest. Come closer, add light, send the camera's own file, and film a full breath."
+        "breath", "The breath is small against the grain and wobble of this picture. Come closer, add light, send the camera's own file, film a full breath."
     ),
     "no_breathing": Sentence("breath", "No breathing movement was found. Film from the side, in plain light, with the whole trunk in the picture."),
     "long_clip": Sentence("all", "This recording lasts {duration_s} s; the first {read_s} s were read. Half a minute is enough."),

@@ -8,7 +8,8 @@ from brevin.bench import hold, hold_breath
 from brevin.bench.accuracy import Found, Tally, together
 from brevin.bench.accuracy_hold import Seen
 from brevin.core.report import Report, Verdict
-from brevin.standin.holds import COUNT, drawn
+from brevin.standin.hold_cases import COUNT
+from brevin.standin.holds import drawn
 
 NUMBER = {(drawn(i).case.name, int(drawn(i).unseen)): i for i in range(COUNT)}
 

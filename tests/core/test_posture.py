@@ -4,7 +4,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.kinematics import heads
-from brevin.core.kinematics.posture import Stance, bodies_of, head_forward_pct, inclination_deg, posture
+from brevin.core.kinematics.angles import head_forward_pct, inclination_deg
+from brevin.core.kinematics.posture import Stance, bodies_of, posture
 from brevin.core.kinematics.sway import POINTS
 from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import Check

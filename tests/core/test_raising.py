@@ -26,6 +26,7 @@ from brevin.core.report import Report, Segment
 from brevin.core.track import Body
 from brevin.core.verdict.headline import headline, headline_words
 from brevin.ops.demo import CLIPS
+from tests.core import made
 
 TRUNK_PX, LAP, MOUTH = 160.0, -110.0, -25.0  # hands below the mouth, percent of trunk
 RISE_S = 0.9
@@ -114,7 +115,7 @@ def test_a_saxophones_line_from_the_mouth_on_says_nothing_of_where_it_lands() ->
     own = seen(raises=RAISES, lands_pct=(0.0, 4.0, -2.0))
     hands = heights(own, "alto_sax")
     stance = Stance("side-right", "seated", (), [(one.to_s, one.until_s) for one in hands.raises])
-    found = {m.key: m.value for m in held(own, stance, Instrumental("alto_sax", (), hands, 1.0))}
+    found = {m.key: m.value for m in held(own, made.player(len(own)), stance, Instrumental("alto_sax", (), hands, 1.0))}
     assert isinstance(found["instrument_axis_deg"], Amount) and found["raise_spread_pct"].value == pytest.approx(6.0, abs=0.9)
 
 

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.posture import BACK_AHEAD_DEG, BACK_SHARE, Stance, backs_of, lean_off_deg, posture
+from brevin.core.kinematics.posture import BACK_AHEAD_DEG, BACK_DEG, BACK_SHARE, KEY_POINT_DEG, Stance, backs_of, lean_off_deg, posture
 from brevin.core.kinematics.shapes import MOST_BOW_PCT, Back, Tops, back_of, tops_of
 from brevin.core.measure import Measure, NotMeasured, Withheld
 from brevin.core.pose import landmarks as lm
@@ -199,11 +199,12 @@ def test_the_trunk_leans_as_key_points_and_outline_say_together_each_by_how_sure
     seen, stance = leaning(9.0, 9.0, *[5.0] * 8)
     who = player(len(seen))
     outlined = replace(stance, backs=backs_of(seen, who))
-    off_deg = lean_off_deg(outlined)
-    assert off_deg == pytest.approx(BACK_SHARE * (5.0 - BACK_AHEAD_DEG), abs=0.01), "of the time that is judged"
+    off_deg, unsure_deg = lean_off_deg(outlined, who)
+    assert off_deg == pytest.approx(BACK_SHARE * (5.0 - BACK_AHEAD_DEG), abs=0.01) and unsure_deg == BACK_DEG, "of the time that is judged"
     corrected, plain = (next(m for m in posture(seen, who, one) if m.key == "trunk_inclination_deg").amount for one in (outlined, stance))
     assert corrected.value == pytest.approx(4.0 + off_deg, abs=0.1) and corrected.half_width < plain.half_width
-    assert lean_off_deg(stance) is None and lean_off_deg(replace(stance, backs=[(t_s, None) for t_s, _ in seen])) is None
+    for untold in (stance, replace(stance, backs=[(t_s, None) for t_s, _ in seen])):
+        assert lean_off_deg(untold, who) == (0.0, KEY_POINT_DEG)
 
 
 def test_a_trunk_sinks_as_its_outline_does_though_the_key_points_stay() -> None:

@@ -9,7 +9,8 @@ from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.rules import Rules
 from brevin.standin.film import SWAYS_FROM_M, _clearance_deg, _hands_planted, _instrument, _lens, _stance
 from brevin.standin.hand import PLAIN_M
-from brevin.standin.holds import COUNT, Case, drawn
+from brevin.standin.hold_cases import COUNT, Case
+from brevin.standin.holds import drawn
 from brevin.standin.raising import Stage, stages
 from brevin.standin.stance import Stance
 

@@ -17,7 +17,8 @@ from brevin.core.report import Report, Verdict
 from brevin.core.verdict.rules import CriterionKey
 from brevin.edge.look import look
 from brevin.ops.settings import ROOT, model_path
-from brevin.standin.holds import COUNT, Case, drawn
+from brevin.standin.hold_cases import COUNT, Case
+from brevin.standin.holds import drawn
 
 CLIPS = ROOT / ".build" / "holds"
 PAGE = ROOT / "docs" / "hold.md"
@@ -89,7 +90,12 @@ def measure() -> Measured:
 
 
 def _parts(outcomes: list[Outcome]) -> dict[str, list[Outcome]]:
-    return {"tuned": [one for one in outcomes if not one.unseen], "unseen": [one for one in outcomes if one.unseen]}
+    """Tuned and unseen bodies apart, and those with stickers apart from those without, whose figures they would flatter."""
+    return {
+        name + said: [one for one in outcomes if one.unseen == unseen and ("stickers_m" in one.case.planted) == bool(said)]
+        for said in ("", "_with_stickers")
+        for name, unseen in (("tuned", False), ("unseen", True))
+    }
 
 
 def figures_of(outcomes: list[Outcome]) -> dict[str, float]:
@@ -127,7 +133,7 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
         if not part:
             continue
         figures = figures_of(part)
-        lines += ["", f"## {name.capitalize()}", ""]
+        lines += ["", f"## {name.capitalize().replace('_', ' ')}", ""]
         lines += [
             f"{len(part)} clips. Planted faults found: {100 * figures['found']:.0f} % (bar 90), said not to be readable: {100 * figures['withheld']:.0f} %."
             f" Clips with a mark where nothing was planted: {100 * figures['alarms']:.0f} % (bar 5).",

@@ -15,8 +15,10 @@ from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
 from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 8  # of what is kept: a release that keeps something else counts on
-OLDER = tuple(range(1, VERSION))  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet
+KIND, VERSION = "evidence", 9  # of what is kept: a release that keeps something else counts on
+OLDER = tuple(
+    range(1, VERSION)
+)  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers
 
 
 @dataclass(frozen=True)

@@ -15,6 +15,7 @@ from brevin.core.hold.wrists import WRISTS, bent_px
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, View
 from brevin.core.kinematics.heads import TILT, tilt_deg
 from brevin.core.kinematics.posture import Backs, Seen, bodies_of, tops_seen
+from brevin.core.kinematics.stickers import NONE, Worn, rings_px
 from brevin.core.kinematics.strikes import LATE
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
@@ -133,7 +134,7 @@ def _shown(region: str, exempt: frozenset[str]) -> bool:
 
 def player_seen(
     found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = (), measures: Sequence[Measure] = (), *,
-    strikes_s: Sequence[float] = (),
+    strikes_s: Sequence[float] = (), worn: Worn = NONE,
 ) -> PlayerSeen | None:  # fmt: skip
     """Who was read and where was looked, in pixels of the clip; shoulders, hands and a foot's strikes only where they are measured."""
     if who is None:
@@ -143,7 +144,7 @@ def player_seen(
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
         looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
-        outlines=_outlines(found, who, exempt, backs, _bent(measures)), 
+        outlines=_outlines(found, who, exempt, backs, _bent(measures), worn), stickers=sorted(worn.places),
         strikes_s=[round(float(t_s), 3) for t_s in strikes_s if any(m.amount is not None for m in of_key(measures, LATE))],
     )  # fmt: skip
 
@@ -153,13 +154,13 @@ def _bent(measures: Sequence[Measure]) -> list[str]:
     return [side for side, key in WRISTS.items() if any(m.amount is not None for m in of_key(measures, key))]
 
 
-def _outlines(found: Evidence, who: Followed, exempt: frozenset[str], backs: Backs, bent: Sequence[str]) -> list[OutlineSeen]:
-    """Of the back from the side, of both shoulders and the face from the front, of hands from where they show, where that is measured; one that tells nothing
-    is not drawn."""
+def _outlines(found: Evidence, who: Followed, exempt: frozenset[str], backs: Backs, bent: Sequence[str], worn: Worn) -> list[OutlineSeen]:
+    """Of the back from the side, of both shoulders and the face from the front, of hands from where they show, where that is measured, and rings about
+    stickers; one that tells nothing is not drawn."""
     lines: dict[float, list[Floats]] = {}
     seen = [] if who.position == "lying" else bodies_of(found.poses, who.player)
     hands = [(t_s, line) for t_s, body in seen for side, line in bent_px(body).items() if side in bent]
-    for t_s, line in (*_lines(who, seen, exempt, backs), *hands):
+    for t_s, line in (*_lines(who, seen, exempt, backs), *hands, *rings_px(worn)):
         lines.setdefault(t_s, []).append(line)
     return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in sorted(lines.items())]
 

@@ -31,7 +31,7 @@ from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
-from brevin.core.report import SCHEMA, BeatGrid, Breath, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
+from brevin.core.report import SCHEMA, BeatGrid, Breath, Exempt, PlayerSeen, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.again import Ground
@@ -212,7 +212,7 @@ def _report(
         readable=breath or upright,
         readable_for=ReadableFor(breath=breath, posture=upright, hold=is_held(holding), sound=beats.source == "clicks"),
         reasons=reasons,
-        player=player_seen(found, who, exempt_measures(rules), stood.backs if stood else (), measures, strikes_s=stood.strikes_s if stood else ()),
+        player=_player(asked, who, stood, measures),
         scale=scale_of(found, who),
         beats=BeatGrid(beats.tempo_bpm, beats.first_inhale_s, beats.source, beats.residual_s),
         trace=trace_of(who, exempt_measures(rules)),
@@ -232,6 +232,13 @@ def _report(
         own_full=ground.own_full if ground else None,
         exempt=[Exempt(key) for key in ground.exempt(rules)] if ground else [],
     )
+
+
+def _player(asked: _Asked, who: Followed | None, stood: Upright | None, measures: Sequence[Measure]) -> PlayerSeen | None:
+    exempt = exempt_measures(asked.rules)
+    if stood is None:
+        return player_seen(asked.found, who, exempt)
+    return player_seen(asked.found, who, exempt, stood.backs, measures, strikes_s=stood.strikes_s, worn=stood.worn)
 
 
 def _reasons(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats) -> list[Reason]:

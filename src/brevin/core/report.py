@@ -61,7 +61,8 @@ class OutlineSeen:
 @dataclass(frozen=True)
 class PlayerSeen:
     """Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: the places on the trunk by region, not followed
-    where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat. Older evidence lacks what came later."""
+    where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where some are worn (``stickers.PAIRS``).
+    Older evidence lacks what came later."""
 
     from_s: float
     box_px: list[float]
@@ -72,6 +73,7 @@ class PlayerSeen:
     looked: dict[str, list[Place]] = field(default_factory=dict)
     outlines: list[OutlineSeen] = field(default_factory=list)
     strikes_s: list[float] = field(default_factory=list)
+    stickers: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -109,10 +111,8 @@ class Segment:
 
 @dataclass(frozen=True, kw_only=True)
 class Breath:
-    """One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number.
-
-    pattern_or: the other pattern that the intervals hold as well; words: both as they are said.
-    """
+    """One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number;
+    pattern_or: the other pattern that the intervals hold as well; words: both as they are said."""
 
     inhale_start_s: float | None = None
     inhale_end_s: float | None = None

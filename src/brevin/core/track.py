@@ -62,11 +62,20 @@ class Hand:
 
 
 @dataclass(frozen=True)
+class Stickers:
+    """Spots of colour beside ``landmarks.STICKERS``, round and of a sticker's size. at_px: [6, 2] their middles; hue_deg: [6] in CIE Lab, 0 to 360; nan where
+    there is none."""
+
+    at_px: Floats
+    hue_deg: Floats
+
+
+@dataclass(frozen=True)
 class Body:
     """One person's key points in one video frame.
 
-    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only; shape, features and
-    hands (left, right; None where neither is raised): now and then.
+    points_px: [33, 2] picture coordinates, y down; visibility: [33], 0 to 1; world: [33, 3] rough metres, for turning angles only; shape, features,
+    hands (left, right; None where neither is raised) and stickers: now and then.
     """
 
     points_px: Floats
@@ -75,6 +84,7 @@ class Body:
     shape: Shape | None = None
     features: Features | None = None
     hands: tuple[Hand, Hand] | None = None
+    stickers: Stickers | None = None
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from brevin.core.hold.wrists import between_deg
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
-from brevin.standin import face, hand, raising, tape, tapping
+from brevin.standin import face, hand, raising, stickers, tape, tapping
 from brevin.standin.camera import Camera, Lens, box, tube
 from brevin.standin.scripts import Script
 from brevin.standin.stance import Build, Stance, stance
@@ -36,7 +36,7 @@ def film(script: Script, folder: Path) -> Path:
     lens = _lens(script, pose)
     clip = folder / f"{script.name}.mp4"
     sway = _sway(script, t_s)
-    camera = Camera(lens, script.look, [meshes for _, meshes, _ in scenes], seed=script.seed)
+    camera = Camera(lens, stickers.seen_on(script.look), [meshes for _, meshes, _ in scenes], seed=script.seed)
     pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0), shown[i]) for i in range(len(t_s)))
     heard = tape.sound(card, planted, length_s, tone=script.tone, seed=script.seed + 200)
     tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=CRF)
@@ -89,7 +89,8 @@ Scene = tuple[Stance, list[figure.Mesh], np.ndarray | None]
 def _scene(script: Script, stage: raising.Stage) -> Scene:
     still, meets = (_stance(script, stage, out_m) for out_m in (0.0, stage.up * script.head_out_m))
     body = figure.mesh(script.build, meets, mittens=not script.grips)
-    meshes = [body, *face.meshes(body, meets), *_room(script), *(hand.mesh(one, grip.size) for one, grip in _bones(script, meets))]
+    fingers = (hand.mesh(one, grip.size) for one, grip in _bones(script, meets))
+    meshes = [body, *face.meshes(body, meets), *stickers.meshes(script, body, meets), *_room(script), *fingers]
     instrument, ends = _instrument(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
     return meets, meshes + instrument, ends
 
@@ -204,7 +205,6 @@ def _elevation_deg(near: np.ndarray, far: np.ndarray) -> float:
     return round(float(np.degrees(np.arctan2(far[2] - near[2], np.hypot(*(far - near)[:2])))), 2)
 
 
-LABELS = {"side-left": "side_left", "side-right": "side_right", "front": "front"}
 KEY_POINTS = ("shoulder", "elbow", "wrist", "hip", "knee", "ankle")
 
 
@@ -249,7 +249,7 @@ def _truth(
             "bpm": card.tempo_bpm, "cycles": len(script.cycles),
         }},
         "label": {
-            "view": LABELS[script.view], "position": script.position, "instrument": script.instrument,
+            "view": script.view.replace("-", "_"), "position": script.position, "instrument": script.instrument,
             "arms": "instrument" if script.instrument else "relaxed",
         },
         "fps": script.rate_hz, "width": script.size_px[0], "height": script.size_px[1], "duration_s": round(length_s, 4),

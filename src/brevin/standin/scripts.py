@@ -23,7 +23,7 @@ class Script:
     tuck_deg, crossed_m: of the feet, as in ``stance``; swapped: 1 = each hand where the other belongs, and a flute held to the left;
     turned_deg: how far from behind the side the camera looks;
     taps_deg: how far the toes of a foot that taps the beat go up, the right one's or, taps_left = 1, the left one's; taps_late_s, taps_spread_s: its strikes
-    after the beat, and how they wander."""
+    after the beat, and how they wander; stickers_m: how far off stickers are put on, standard deviation, 0 = none are worn."""
 
     name: str
     card: str
@@ -59,6 +59,7 @@ class Script:
     taps_left: float = 0.0
     taps_late_s: float = 0.0
     taps_spread_s: float = 0.0
+    stickers_m: float = 0.0
 
 
 RAISE_S, HELD_S = 0.9, 2.6  # from the lap to the mouth, and there

@@ -1691,8 +1691,7 @@ export interface components {
         };
         /**
          * Breath
-         * @description One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number.
-         *
+         * @description One breath; None where a value could not be measured, and ``withheld`` says why. uncertainty: half width of the 90 % interval of each number;
          *     pattern_or: the other pattern that the intervals hold as well; words: both as they are said.
          */
         Breath: {
@@ -3810,7 +3809,8 @@ export interface components {
         /**
          * PlayerSeen
          * @description Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: the places on the trunk by region, not followed
-         *     where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat. Older evidence lacks what came later.
+         *     where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where some are worn (``stickers.PAIRS``).
+         *     Older evidence lacks what came later.
          */
         PlayerSeen: {
             /** Box Px */
@@ -3829,6 +3829,8 @@ export interface components {
             others: number;
             /** Outlines */
             outlines?: components["schemas"]["OutlineSeen"][];
+            /** Stickers */
+            stickers?: string[];
             /** Strikes S */
             strikes_s?: number[];
             /** Up */

@@ -15,7 +15,7 @@ from brevin.core.kinds import Instrument
 from brevin.core.kinematics import heads
 from brevin.core.kinematics.posture import Stance, lean_off_deg, while_judged
 from brevin.core.measure import Measure, NotMeasured
-from brevin.core.track import LinesSeen
+from brevin.core.track import LinesSeen, Player
 
 HOLD_KEYS = (*KEYS, *ELBOWS, *WRIST_KEYS, hands_order.KEY, *raising.KEYS, heads.TO_FLUTE)
 
@@ -32,7 +32,7 @@ class Instrumental:
     tapped: Tapped | None = None
 
 
-def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure]:
+def held(seen: raising.Seen, player: Player, stance: Stance, told: Instrumental) -> list[Measure]:
     """Axis, elbows, wrists and raises of one player; nothing where no instrument is asked for, and nothing that is told of somebody who lies."""
     if told.instrument == "none":
         return []
@@ -44,7 +44,7 @@ def held(seen: raising.Seen, stance: Stance, told: Instrumental) -> list[Measure
         lines=told.lines,
         forward_x=told.ahead,
         tapped=told.tapped,
-        lean_off_deg=lean_off_deg(stance) or 0.0,
+        lean_off_deg=lean_off_deg(stance, player)[0],
     )
     found = pictures(looked, told.instrument)
     by_edges = found if told.instrument in HELD and HELD[told.instrument].straight else []  # by key points alone it lies where the mouth is

@@ -15,6 +15,7 @@ from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import SIDE_VIEWS, Position
 from brevin.core.kinematics import heads, strikes
 from brevin.core.kinematics.posture import Backs, Stance, bodies_of, posture
+from brevin.core.kinematics.stickers import NONE, Worn, worn
 from brevin.core.layout import segments_of
 from brevin.core.measure import Measure, Withheld, withheld
 from brevin.core.music.clicks import Beats
@@ -27,7 +28,7 @@ SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was o
 @dataclass(frozen=True)
 class Upright:
     """measures: of posture and hold; segments: what the clip shows when; hands: how high those on the instrument were; stills: what of it is shown; backs: the
-    back at each moment that was looked at from the side; strikes_s: when a foot that taps strikes the floor."""
+    back at each moment that was looked at from the side; strikes_s: when a foot that taps strikes the floor; worn: the player's stickers."""
 
     measures: Sequence[Measure]
     segments: Sequence[Segment]
@@ -35,6 +36,7 @@ class Upright:
     stills: Sequence[raising.Still] = ()
     backs: Backs = ()
     strikes_s: Sequence[float] = ()
+    worn: Worn = NONE
 
 
 def upright(
@@ -53,17 +55,20 @@ def upright(
     counted_s = _counted_s(breaths, beats, by_card_s)
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or counted_s
     backs = backs if who.view in SIDE_VIEWS and position != "lying" else ()
-    stance = Stance(who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs, picture_px=found.picture_px)
+    stance = Stance(
+        who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs, picture_px=found.picture_px,
+        worn=NONE if position == "lying" else worn(seen, who.view),
+    )  # fmt: skip
     instrument = Instrumental(check.in_hands, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
-    measures = [*posture(seen, who.player, stance), *held(seen, stance, instrument)]
+    measures = [*posture(seen, who.player, stance), *held(seen, who.player, stance, instrument)]
     if instrument.instrument == "flute" and position != "lying":
         measures.append(heads.to_flute(measures))
     over_room = who.feet_pct - who.picture.room_pct[:, None, None, 1] if len(who.feet_pct) else who.feet_pct
     struck_s = strikes.strikes_s(found.t_s, over_room) if position != "lying" else None
     unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
     measures += strikes.against_beats(struck_s, beats, next(iter(counted_s), by_card_s), unseen=unseen)
-    return Upright(measures, shown, hands, stills, backs, () if struck_s is None else tuple(struck_s))
+    return Upright(measures, shown, hands, stills, backs, () if struck_s is None else tuple(struck_s), stance.worn)
 
 
 def _tapped(found: Evidence, line: TappedLine) -> Tapped:

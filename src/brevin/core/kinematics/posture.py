@@ -8,10 +8,11 @@ import numpy as np
 from brevin.core import filters
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
 from brevin.core.kinematics import feet, heads, trend
+from brevin.core.kinematics.angles import head_forward_pct, inclination_deg, line_deg
 from brevin.core.kinematics.shapes import Back, Tops, back_of, tops_of
+from brevin.core.kinematics.stickers import APART_PCT, LINE_DEG, NONE, Worn
 from brevin.core.kinematics.sway import sway
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
-from brevin.core.pose import landmarks as lm
 from brevin.core.report import Segment
 from brevin.core.track import Body, Floats, Player, PoseSample
 
@@ -42,7 +43,8 @@ Backs = Sequence[tuple[float, Back | None]]
 class Stance:
     """Over what of a clip posture is taken. judged_s: the spans over which posture is judged, none = the whole clip: slumping at rest is allowed; room: times
     and how far the room had gone toward the face by then, percent of trunk: the camera's own moves; bare: nothing is held before the face;
-    backs: the back at each moment whose outline was looked at from the side, None where arms hide it; picture_px: width and height of the picture."""
+    backs: the back at each moment whose outline was looked at from the side, None where arms hide it; picture_px: width and height of the picture;
+    worn: the stickers that the player wears."""
 
     view: View
     position: Position
@@ -52,6 +54,7 @@ class Stance:
     bare: bool = False
     backs: Backs = ()
     picture_px: tuple[float, float] = (np.inf, np.inf)
+    worn: Worn = NONE
 
 
 def bodies_of(samples: Sequence[PoseSample], player: Player) -> Seen:
@@ -115,17 +118,17 @@ def _served(view: bool, position: Position) -> Withheld | None:
     return None if view else "view_unserved"
 
 
-def lean_off_deg(stance: Stance) -> float | None:
-    """What is added to the key points' inclination so that it is the mean of theirs and of the back's outline, each by how sure it is; + = further forward.
-    None where no outline tells."""
+def lean_off_deg(stance: Stance, player: Player) -> tuple[float, float]:
+    """What is added to the key points' inclination, + = further forward, and the standard error of what that makes: the mean of theirs, of the back's outline
+    and of stickers on shoulder and hip, each by how sure it is."""
     leans = _told([(t_s, None if back is None else back.lean_deg) for t_s, back in stance.backs])
-    return BACK_SHARE * (_usual(_judged(leans, stance)) - BACK_AHEAD_DEG) if len(leans) else None
+    off_deg, unsure_deg = (BACK_SHARE * (_usual(_judged(leans, stance)) - BACK_AHEAD_DEG), BACK_DEG) if len(leans) else (0.0, KEY_POINT_DEG)
+    return stance.worn.surer(lambda body: inclination_deg(body, player), off_deg, unsure_deg, LINE_DEG, "shoulder", "hip")
 
 
 def _inclination(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
-    off_deg = lean_off_deg(stance)
-    bias = KEY_POINT_DEG if off_deg is None else BACK_DEG
-    return _angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player) + (off_deg or 0.0), bias=bias, withheld=withheld)
+    off_deg, bias = lean_off_deg(stance, player)
+    return _angle("trunk_inclination_deg", seen, stance, lambda body: inclination_deg(body, player) + off_deg, bias=bias, withheld=withheld)
 
 
 def _rounding(stance: Stance) -> list[Measure]:
@@ -139,7 +142,10 @@ def _rounding(stance: Stance) -> list[Measure]:
 
 
 def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
-    """From the outline alone: where arms hide it, the key points read a third of it, and level shoulders 6.5 deg off."""
+    """From stickers on both, else from the outline: where arms hide it, the key points read a third of it, and level shoulders 6.5 deg off."""
+    if "shoulder" in stance.worn.places:
+        marked = np.array([(t_s, line_deg(body)) for t_s, _, body in stance.worn.bodies])
+        return _medians("shoulder_tilt_deg", marked, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
     lines = _told([(t_s, None if tops is None else tops.line_deg) for t_s, tops in tops_seen(seen)])
     if not len(lines):
         return [Measure("shoulder_tilt_deg", NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "not_looked"))]
@@ -198,15 +204,17 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
 
 
 def _head_forward(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
-    ahead_pct, bias = (BARE_EAR_AHEAD_PCT, BARE_EAR_PCT) if stance.bare else (0.0, EAR_PCT)
-    return _angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player) - ahead_pct, bias=bias, withheld=withheld)
+    off_pct, bias = (-BARE_EAR_AHEAD_PCT, BARE_EAR_PCT) if stance.bare else (0.0, EAR_PCT)
+    off_pct, bias = stance.worn.surer(lambda body: head_forward_pct(body, player), off_pct, bias, APART_PCT, "ear", "shoulder")
+    return _angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player) + off_pct, bias=bias, withheld=withheld)
 
 
 def _ear_height(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
     def height(body: Body) -> float:
         return heads.height_pct(body, player, front=stance.view == "front")
 
-    return _angle(heads.HEIGHT, seen, stance, height, bias=heads.EAR_HEIGHT_PCT, withheld=withheld)
+    off_pct, bias = stance.worn.surer(height, 0.0, heads.EAR_HEIGHT_PCT, APART_PCT, "ear", "shoulder")
+    return _angle(heads.HEIGHT, seen, stance, lambda body: height(body) + off_pct, bias=bias, withheld=withheld)
 
 
 def _sag(seen: Seen, stance: Stance, player: Player) -> list[Measure]:
@@ -239,17 +247,3 @@ def _inside(times: np.ndarray, spans_s: Sequence[tuple[float, float]]) -> np.nda
 def _median(key: str, angles: np.ndarray, bias: float, segment: SegmentKind | None) -> Measure:
     scatter_deg = float(angles.std() / np.sqrt(len(angles)))
     return Measure(key, Amount(float(np.median(angles)), float(NORMAL_90 * np.hypot(scatter_deg, bias))), segment=segment, samples=len(angles))
-
-
-def inclination_deg(body: Body, player: Player) -> float:
-    """Middle of the hips to middle of the shoulders against the picture's vertical; + = forward, toward the face."""
-    axis = lm.shoulders(body) - lm.hips(body)
-    ahead = np.sign(player.forward[0]) or 1.0
-    return float(np.degrees(np.arctan2(ahead * axis[0], -axis[1])))
-
-
-def head_forward_pct(body: Body, player: Player) -> float:
-    """How far the ear that the camera sees is ahead of the middle of the shoulders, percent of trunk, toward the face."""
-    ahead = np.sign(player.forward[0]) or 1.0
-    ear = lm.EAR_R if ahead > 0 else lm.EAR_L
-    return float(100.0 * ahead * (body.points_px[ear, 0] - lm.shoulders(body)[0]) / max(player.trunk_px, 1e-9))

@@ -11,6 +11,7 @@ HIP_L, HIP_R, KNEE_L, KNEE_R, ANKLE_L, ANKLE_R = 23, 24, 25, 26, 27, 28
 HEEL_L, HEEL_R, TOE_L, TOE_R = 29, 30, 31, 32
 FEET = ((HEEL_L, TOE_L), (HEEL_R, TOE_R))
 TRUNK = (SHOULDER_L, SHOULDER_R, HIP_L, HIP_R)
+STICKERS = (EAR_L, EAR_R, SHOULDER_L, SHOULDER_R, HIP_L, HIP_R)  # beside which a sticker is looked for, in this order in all evidence
 SLEEVES = ((SHOULDER_L, ELBOW_L), (ELBOW_L, WRIST_L), (SHOULDER_R, ELBOW_R), (ELBOW_R, WRIST_R))
 ARM_PIECES = (  # in this order in all evidence that is kept: of the left arm, then of the right one, from the shoulder on
     (SHOULDER_L, ELBOW_L), (ELBOW_L, WRIST_L), (WRIST_L, INDEX_L),

@@ -4,6 +4,7 @@ Works on the report's plain document, so that a stored one is worded without bei
 its own and keeps them.
 """
 
+from collections.abc import Sequence
 from typing import Any
 
 from brevin.core.breath.patterns import usual
@@ -21,6 +22,10 @@ SIDES: dict[str, tuple[str, str]] = {  # below and above the band
     "axis_level": ("too high", "too low"), "axis_to_trunk": ("too close", "too far out"), "elbow_left": ("close in", "far out"),
     "elbow_right": ("close in", "far out"),
 }  # fmt: skip
+BY_STICKERS: dict[str, tuple[str, ...]] = {
+    "trunk_inclination": ("shoulder", "hip"), "axis_to_trunk": ("shoulder", "hip"), "head_forward": ("ear", "shoulder"), "shoulder_tilt": ("shoulder",),
+}  # fmt: skip
+"""Where a player wears stickers that a row is told by."""
 ASKED = {"exhale_counts": "asked_exhale"}
 """Which fact a criterion's asked length is; the inhale's where it is not named."""
 
@@ -33,7 +38,7 @@ def with_sentences(document: Document) -> Document:
         document
         | {
             "reasons": [_reason(reason) for reason in document["reasons"]],
-            "verdicts": [_verdict(verdict) for verdict in document["verdicts"]],
+            "verdicts": [_verdict(verdict, (document.get("player") or {}).get("stickers", [])) for verdict in document["verdicts"]],
             "cue": _cue(document["cue"]),
             "breaths": [breath | {"words": "" if document["view"] == "front" else _pattern(breath)} for breath in document["breaths"]],
             "breathed": _breathed(document),
@@ -93,7 +98,7 @@ OLDER: Document = {"side": None, "steady_breaths": None, "counted_breaths": None
 """What a verdict from before verdicts were counted does not say."""
 
 
-def _verdict(verdict: Document) -> Document:
+def _verdict(verdict: Document, stickers: Sequence[str]) -> Document:
     if verdict.get("title"):
         return OLDER | verdict
     criterion, state = verdict["criterion"], verdict["state"]
@@ -103,7 +108,7 @@ def _verdict(verdict: Document) -> Document:
         "title": words.title,
         "words": fault_words(criterion, state, outside=verdict["outside"], side=verdict["side"]),
         "line": line_words(criterion, verdict["side"]) if verdict["outside"] else "",
-        "why": words.why.format(**_filled(verdict)) if readable else reason_sentence(verdict["reason"], verdict["facts"]),
+        "why": words.why.format(**_filled(verdict)) + _by_stickers(verdict, stickers) if readable else reason_sentence(verdict["reason"], verdict["facts"]),
         "cue": cue_sentence(criterion, verdict["side"]) if readable and state != "steady" else None,
         "marks": [m | {"words": fault_words(criterion, m["state"], outside=m["outside"], side=m["side"])} for m in verdict["marks"]],
     }
@@ -126,6 +131,16 @@ def _filled(verdict: Document) -> dict[str, str]:
         "lag": _lag_words(facts.get("lag_s")),
         "asked": "any" if asked is None else f"{asked:g}",
     }
+
+
+def _by_stickers(verdict: Document, stickers: Sequence[str]) -> str:
+    """Whether a row was told by stickers; where its interval alone reaches over a limit, that they would make it surer."""
+    places = BY_STICKERS.get(verdict["criterion"], ())
+    both = " and ".join(places) if len(places) > 1 else "each shoulder"
+    if places and set(stickers).issuperset(places):
+        return f" Told by the stickers on {both}."
+    near = bool(places) and verdict["state"] == "watch" and not verdict["outside"]
+    return f" It is a near thing: a bright round sticker on {both}, of a colour the clothes lack, would tell." if near else ""
 
 
 def _side(criterion: str, side: str | None) -> str:

@@ -18,6 +18,7 @@ from brevin.edge.closer import Closer
 from brevin.edge.contour import sharper
 from brevin.edge.film import arms_of
 from brevin.edge.pose_model import PoseModel, Seen
+from brevin.edge.stickers import stickers_of
 from brevin.edge.video import VideoFrame
 
 FIRST_POSES_S = 1.6  # poses of the first seconds pick the player
@@ -135,6 +136,7 @@ class People:
         if self._pictured is not None:
             self._pictured(t_s, rgb)
         seen = self._network.see(rgb, with_masks=shaped)
+        seen = Seen(tuple(replace(body, stickers=stickers_of(rgb, body)) for body in seen.bodies), seen.masks)
         if not shaped:
             return seen
         bodies = (replace(body, shape=shape_of(mask, body, sharper(mask, rgb, body))) for body, mask in zip(seen.bodies, seen.masks, strict=True))

@@ -66,7 +66,8 @@ type Props = {
 const lineWords = ({ view, player, hold }: Report) => {
   if (!player?.outlines?.length) return "";
   const hands = Object.values(hold?.wrist_deg ?? {}).some(Boolean) ? ", hands" : "";
-  return ` · line: ${view === "front" ? "shoulders, face" : "back"}${hands}`;
+  const rings = player.stickers?.length ? " · ring: sticker" : "";
+  return ` · line: ${view === "front" ? "shoulders, face" : "back"}${hands}${rings}`;
 };
 
 /** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked; line: while the

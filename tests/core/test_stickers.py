@@ -66,6 +66,15 @@ def test_the_one_of_another_colour_is_left_out_and_red_goes_round() -> None:
     assert worn(seen(hues={EAR: 352.0, SHOULDER: 358.0, HIP: 6.0}), "side-right").places == {"ear", "shoulder", "hip"}
 
 
+def test_one_that_both_shoulders_are_near_is_not_two() -> None:
+    turned = seen({LEFT: (0.0, 0.0), RIGHT: (0.0, 0.0)}, view="front")
+    assert worn(turned, "front").places == {"shoulder"}
+    for _, one in turned:
+        one.stickers.at_px[RIGHT] = one.stickers.at_px[LEFT]
+        one.points_px[lm.SHOULDER_R] = one.points_px[lm.SHOULDER_L]
+    assert worn(turned, "front") == NONE, "a line from a place to itself would be level"
+
+
 def measured(looked: list, view: str, *, stickers: bool = True, **kwargs) -> dict:
     stance = Stance(view, "seated", worn=worn(looked, view) if stickers else NONE, **kwargs)
     return {m.key: m.value for m in posture(looked, player(len(looked), view=view), stance) if m.segment is None}

@@ -14,7 +14,7 @@ COLOURED, STANDS_OUT = 28.0, 24.0  # of CIE Lab: distance from grey, and from wh
 COLOURS_DEG = ((92.0, 190.0), (190.0, 305.0), (305.0, 375.0))  # hues of green, blue and pink; between them lie faces, hands and brass
 ACROSS_TRUNKS = (0.022, 0.11)  # of a sticker: one to four centimetres on a child
 LONGEST, FILLED = 1.8, 0.58  # its longer side over its shorter one, and of the box about it: a disc fills 0.79, a stripe or a letter less
-ALIKE_DEG, RIVAL = 28.0, 0.3  # another spot so near in hue, of this share of its area and more, and the cloth is dotted
+ALIKE_DEG, RIVAL = 28.0, 0.4  # other spots so near in hue, together of this share of its area and more, and the cloth is dotted
 GREY = 128.0  # of CIE Lab in whole numbers
 ENOUGH_PX = 100.0  # of trunk: in a larger picture half the pixels, or a third, tell the same
 LEAST_REACH = 6
@@ -59,7 +59,7 @@ def _alone(chroma: NDArray[np.float32], trunk_px: float) -> tuple[Floats, float]
     for one in spots:
         for i, box in enumerate(one.boxes):
             alike = np.abs((hues - one.hue_deg[i] + 180.0) % 360.0 - 180.0) <= ALIKE_DEG
-            rivals = (alike & (areas >= RIVAL * box[cv2.CC_STAT_AREA])).sum() > 1
+            rivals = areas[alike].sum() >= (1.0 + RIVAL) * box[cv2.CC_STAT_AREA]
             if not rivals and _round(box, trunk_px, apart.shape) and (best is None or one.contrast[i] > best[0]):
                 best = float(one.contrast[i]), _middle(one.labels == one.at[i], apart), float(one.hue_deg[i] % 360.0)
     return None if best is None else best[1:]

@@ -51,7 +51,10 @@ it("chairs hold first names, and of two alike as much of the surname as tells th
 it("a number is shown in the unit a teacher says: shares in percent, degrees as they are", () => {
   expect(valueWords({ criterion: "feet_flat", unit: "of the time", value: 0.75 })).toBe("75 % of the time");
   expect(valueWords({ criterion: "abdomen_leads", unit: "of the breath", value: 0.62 })).toBe("62 % belly");
-  expect(valueWords({ criterion: "wrist_left", unit: "deg", value: -0.01 })).toBe("0.0 °");
+  expect(valueWords({ criterion: "wrist_left", unit: "deg", value: -0.01 })).toBe("0.0° bent");
+  expect(valueWords({ criterion: "axis_level", unit: "deg", value: 24.2 })).toBe("24.2° below level");
+  expect(valueWords({ criterion: "axis_level", unit: "deg", value: -18 })).toBe("18.0° above level");
+  expect(valueWords({ criterion: "shoulder_tilt", unit: "deg", value: -6 })).toBe("6.0° right higher");
   expect(valueWords({ criterion: "wrist_left", unit: "deg", value: null })).toBe("");
 });
 

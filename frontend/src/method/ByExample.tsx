@@ -8,7 +8,7 @@ import { Action } from "../design/Action";
 import { ChoiceLine, Said } from "../design/Fields";
 import { useKeys } from "../design/keys";
 import { colour } from "../design/tokens";
-import { digits, unitWords } from "../shared/valueWords";
+import { digits, valueWords } from "../shared/valueWords";
 import { firstName } from "../shared/words";
 import { agreesWords, bothSides, placeOf, sortedBy, type Sorted } from "./example";
 import { TravelGlyph } from "./TravelGlyph";
@@ -124,7 +124,7 @@ export function ByExample({ may, onShow }: Props) {
             key={one.take_id}
             $fine={sorted[one.take_id]!}
             $line={placeOf(shown.examples, at) === i ? "before" : "none"}
-            aria-label={`${one.student}, ${digits(judged, one.value)} ${unitWords(judged)}, ${sorted[one.take_id] ? "fine" : "not fine"}`}
+            aria-label={`${one.student}, ${valueWords({ ...judged, value: one.value })}, ${sorted[one.take_id] ? "fine" : "not fine"}`}
             aria-pressed={sorted[one.take_id]}
             isDisabled={!may}
             onPress={() => setMoved({ ...moved, [one.take_id]: !sorted[one.take_id] })}
@@ -140,7 +140,7 @@ export function ByExample({ may, onShow }: Props) {
       <Foot>
         {line.data && (
           <Action main letter="L" onPress={take} isDisabled={!may}>
-            Use {digits(judged, line.data.value)} {unitWords(judged)}
+            Use {valueWords({ ...judged, value: line.data.value })}
           </Action>
         )}
         {line.data && line.data.count > 0 && <Action onPress={() => onShow(line.data!)}>Show the {line.data.count}</Action>}

@@ -1,5 +1,5 @@
 import type { Examples, Proposed } from "../api/client";
-import { digits, unitWords } from "../shared/valueWords";
+import { valueWords } from "../shared/valueWords";
 import { firstName } from "../shared/words";
 
 /** Whether each take is fine, by its key. */
@@ -21,7 +21,7 @@ export const placeOf = (examples: Examples["examples"], at: number) => {
 /** What the line agrees with, and what it would change. */
 export function agreesWords(shown: Examples, sorted: Sorted, line: Proposed | null): string {
   const judged = { criterion: shown.criterion, unit: shown.unit };
-  const said = (value: number) => `${digits(judged, value)} ${unitWords(judged)}`;
+  const said = (value: number) => valueWords({ ...judged, value });
   if (!line) {
     if (!bothSides(sorted)) return "Leave at least one take up and one down: the line lies between them.";
     return `The line now: ${said(shown.now)}.`;

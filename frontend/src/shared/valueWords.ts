@@ -8,7 +8,23 @@ const UNITS: Record<string, string> = {
   both_sides: "% apart",
   feet_flat: "% of the time",
 };
-const SHORT: Record<string, string> = { deg: "°" };
+const BENT = ["bent", "bent"] as const;
+const OUT = ["out", "in"] as const;
+/** Which way an angle goes, over nothing and under it: it is shown without its sign. */
+const WAYS: Partial<Record<string, readonly [string, string]>> = {
+  trunk_inclination: ["forward", "back"],
+  keeps_tall: ["forward", "back"],
+  shoulder_tilt: ["left higher", "right higher"],
+  head_level: ["to the right", "to the left"],
+  head_with_flute: ["to the right", "to the left"],
+  axis_level: ["below level", "above level"],
+  axis_to_trunk: ["from trunk", "from trunk"],
+  arms_stay_up: ["lower", "higher"],
+  elbow_left: OUT,
+  elbow_right: OUT,
+  wrist_left: BENT,
+  wrist_right: BENT,
+};
 
 type Judged = Pick<Verdict, "criterion" | "unit">;
 
@@ -18,14 +34,22 @@ export function digits({ criterion }: Judged, value: number): string {
   return said.replace(/^-(0(\.0)?)$/, "$1");
 }
 
-export const unitWords = ({ criterion, unit }: Judged) => UNITS[criterion] ?? SHORT[unit] ?? unit;
+/** The number as it stands in bold, degrees close to it, and the words behind it. */
+export function shown(judged: Judged, value: number): { number: string; words: string } {
+  const way = WAYS[judged.criterion];
+  if (way) return { number: `${digits(judged, Math.abs(value))}°`, words: way[value < 0 ? 1 : 0] };
+  return { number: digits(judged, value), words: UNITS[judged.criterion] ?? judged.unit };
+}
 
 /** A unit as it stands behind its number: degrees close to it, others apart. */
 export const withUnit = (unit: string) => (unit === "deg" ? "°" : ` ${unit}`);
 
 /** The number with its unit; nothing where there is none. */
-export const valueWords = (judged: Judged & { value: number | null }) =>
-  judged.value === null ? "" : `${digits(judged, judged.value)} ${unitWords(judged)}`;
+export function valueWords(judged: Judged & { value: number | null }): string {
+  if (judged.value === null) return "";
+  const { number, words } = shown(judged, judged.value);
+  return `${number} ${words}`;
+}
 
 /** Where steady ends and where work begins, and how sure the number is. */
 export function limitsWords(verdict: Verdict): string {

@@ -9,7 +9,7 @@ import { StateMark, STATE_WORDS } from "../design/StateMark";
 import { ValueScale } from "../design/ValueScale";
 import { colour } from "../design/tokens";
 import { Otherwise } from "./Otherwise";
-import { digits, limitsWords, unitWords } from "../shared/valueWords";
+import { digits, limitsWords, shown } from "../shared/valueWords";
 
 export const ROW_COLUMNS = css`
   display: grid;
@@ -180,11 +180,11 @@ function Measured({ verdict, mark }: { verdict: Verdict; mark: Verdict["marks"][
   const uncertainty = mark?.uncertainty ?? verdict.uncertainty;
   const state = mark?.state ?? verdict.state;
   if (value === null || uncertainty === null) return null;
-  const said = `${digits(verdict, value)} ${unitWords(verdict)}`;
+  const { number, words } = shown(verdict, value);
   return (
     <>
       <span className="value">
-        <b>{digits(verdict, value)}</b> {unitWords(verdict)}
+        <b>{number}</b> {words}
       </span>
       <span className="scale">
         <ValueScale
@@ -193,7 +193,7 @@ function Measured({ verdict, mark }: { verdict: Verdict; mark: Verdict["marks"][
           limits={[...new Set(Object.values(verdict.threshold ?? {}).map(Number))]}
           others={verdict.marks.filter((other) => other !== mark).map((other) => other.value)}
           state={state}
-          label={`${said}, give or take ${digits(verdict, uncertainty)}: ${STATE_WORDS[state]}`}
+          label={`${number} ${words}, give or take ${digits(verdict, uncertainty)}: ${STATE_WORDS[state]}`}
         />
       </span>
     </>

@@ -10,11 +10,12 @@ from brevin.core.plan.card import CountCard, parse
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
 from brevin.core.synth import Cycle, Signals, signals
-from brevin.core.track import Body, ClipFacts, Features, Picture, Player, Points, PoseSample, Shape, Sighting, Sound, Strips
+from brevin.core.track import Body, ClipFacts, Features, Picture, Player, Points, PoseSample, Shape, Sighting, Sound, Stickers, Strips
 
 RATE_HZ = 25.0
 FIRST_CLICK_S = 0.8
 TRUNK_PX = 160.0
+STICKER_HUE_DEG = 145.0
 HIP_PX = (480.0, 320.0)
 OUTLINES_EVERY = 2  # of the looks at key points
 LOW = Cycle(abdomen=3.2, chest=1.8, shoulder=0.3)
@@ -111,6 +112,15 @@ def gain(trace: np.ndarray, truth: np.ndarray, t_s: np.ndarray, at_s: np.ndarray
     wanted = np.interp(t_s, at_s, truth)
     wanted, got = wanted - wanted.mean(), trace - trace.mean()
     return float(got @ wanted / (wanted @ wanted))
+
+
+def marked(one: Body, moved_px: dict[int, tuple[float, float]], hues: dict[int, float] | None = None) -> Body:
+    """A body with stickers so far off its key points, by their place among ``landmarks.STICKERS``; hues: of those of another colour."""
+    at_px, hue_deg = np.full((6, 2), np.nan), np.full(6, np.nan)
+    for at, by in moved_px.items():
+        at_px[at] = one.points_px[lm.STICKERS[at]] + by
+        hue_deg[at] = (hues or {}).get(at, STICKER_HUE_DEG)
+    return replace(one, stickers=Stickers(at_px, hue_deg))
 
 
 def player(samples: int, *, view: str = "side-right") -> Player:

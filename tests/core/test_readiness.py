@@ -6,10 +6,11 @@ import pytest
 from brevin.core import gate
 from brevin.core.gate import Stretch
 from brevin.core.kinds import View
+from brevin.core.pose import landmarks as lm
 from brevin.core.readiness import readiness
 from brevin.core.track import Body, Picture, PoseSample
 from brevin.core.verdict.ready_words import READY
-from tests.core.made import TURNED_DEG, body
+from tests.core.made import TURNED_DEG, body, marked
 
 SIZE = (1280.0, 720.0)
 N = 6
@@ -39,6 +40,13 @@ def test_the_side_that_is_wanted_is_told_from_the_others(seen: str, wanted: View
     assert states(stretch((body(view=seen),)), wanted)["player"] == expected
 
 
+def test_stickers_that_will_be_believed_are_said_before_filming() -> None:
+    ear, shoulder = (lm.STICKERS.index(place) for place in (lm.EAR_R, lm.SHOULDER_R))
+    worn = marked(body(), {ear: (4.0, 0.0), shoulder: (0.0, 0.0)})
+    assert states(stretch((worn,)))["player"] == ("steady", "from_side-right_stickers") and "stickers" in READY["from_side-right_stickers"].do
+    assert states(stretch((marked(body(), {shoulder: (0.0, 0.0)}),)))["player"] == ("steady", "from_side-right"), "one alone is not believed"
+
+
 def test_dark_rooms_restless_cameras_and_empty_chairs_are_said_each_on_its_own_line() -> None:
     assert states(stretch((body(),), light=gate.DARK_GREY - 1))["light"] == ("unreadable", "too_dark")
     assert states(stretch((body(),), shake_pct=gate.ROOM_MOVES_PCT + 0.5))["camera"] == ("watch", "camera_restless")
@@ -49,5 +57,5 @@ def test_dark_rooms_restless_cameras_and_empty_chairs_are_said_each_on_its_own_l
 def test_everything_it_may_say_has_words() -> None:
     views: tuple[View, ...] = ("side-left", "side-right", "front")
     codes = {line.code for wanted in views for seen in TURNED_DEG for line in readiness(stretch((body(view=seen),)), size_px=SIZE, wanted=wanted)}
-    assert codes <= set(READY) and len(codes) > 8
+    assert codes <= set(READY) and len(codes) > 8 and {f"from_{wanted}_stickers" for wanted in views} <= set(READY)
     assert {"people_overlap", "player_unclear", "trunk_cut_off", "too_far", "no_person", "too_dark"} <= set(READY)

@@ -13,23 +13,13 @@ from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
 from brevin.core.read import Task, judge
-from brevin.core.track import Body, Stickers
+from brevin.core.track import Body
 from brevin.core.verdict.wording import with_sentences
-from tests.core.made import TRUNK_PX, body, player, sighting
+from tests.core.made import TRUNK_PX, body, marked, player, sighting
 
 EAR, SHOULDER, HIP = (lm.STICKERS.index(place) for place in (lm.EAR_R, lm.SHOULDER_R, lm.HIP_R))
 LEFT, RIGHT = lm.STICKERS.index(lm.SHOULDER_L), SHOULDER
-HUE_DEG = 145.0
 MOVED_PX = {EAR: (6.0, 0.0), SHOULDER: (0.0, 2.0), HIP: (-3.0, 0.0)}  # of the stickers from the network's points
-
-
-def marked(one: Body, moved_px: dict[int, tuple[float, float]], hues: dict[int, float] | None = None) -> Body:
-    """A body with stickers off its key points."""
-    at_px, hue_deg = np.full((6, 2), np.nan), np.full(6, np.nan)
-    for at, by in moved_px.items():
-        at_px[at] = one.points_px[lm.STICKERS[at]] + by
-        hue_deg[at] = (hues or {}).get(at, HUE_DEG)
-    return replace(one, stickers=Stickers(at_px, hue_deg))
 
 
 def seen(moved_px: dict[int, tuple[float, float]] = MOVED_PX, *, looks: int = 10, view: str = "side-right", **kwargs) -> list[tuple[float, Body]]:

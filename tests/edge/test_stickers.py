@@ -1,5 +1,7 @@
 """Round spots of a colour of their own beside ears, shoulders and hips; what only looks like one is none."""
 
+from dataclasses import replace
+
 import cv2
 import numpy as np
 import pytest
@@ -7,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.pose import landmarks as lm
+from brevin.edge.live import larger
 from brevin.edge.stickers import stickers_of
 from tests.core.made import TRUNK_PX, body
 
@@ -86,3 +89,11 @@ def test_places_outside_the_picture_have_none(x: float, y: float) -> None:
     own = body()
     own.points_px[list(lm.STICKERS)] = (x, y)
     assert stickers_of(player(), own) is None, "and nothing fails on the way"
+
+
+def test_a_live_picture_s_stickers_are_told_in_the_size_that_clips_are_worked_on() -> None:
+    own = replace(body(), stickers=stickers_of(stuck(player(), body().points_px[lm.SHOULDER_R]), body()))
+    twice = larger(own, 2.0)
+    assert own.stickers is not None and twice.stickers is not None
+    assert twice.stickers.at_px[SHOULDER] == pytest.approx(2.0 * own.stickers.at_px[SHOULDER])
+    assert twice.stickers.hue_deg[SHOULDER] == own.stickers.hue_deg[SHOULDER] and larger(body(), 2.0).stickers is None

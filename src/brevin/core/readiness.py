@@ -8,6 +8,7 @@ import numpy as np
 from brevin.core import gate
 from brevin.core.gate import Stretch
 from brevin.core.kinds import State, View
+from brevin.core.kinematics.stickers import worn
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.view import view_of
 from brevin.core.track import Body
@@ -38,9 +39,10 @@ def _player(stretch: Stretch, size_px: tuple[float, float], wanted: View) -> Rea
     why = gate.player_reason(stretch.samples, width_px=size_px[0], height_px=size_px[1])
     if why is not None:
         return Ready("player", "unreadable", why.code)
-    found = view_of([_largest(sample.bodies) for sample in stretch.samples if sample.bodies])
+    seen = [(sample.t_s, _largest(sample.bodies)) for sample in stretch.samples if sample.bodies]
+    found = view_of([body for _, body in seen])
     if found == wanted:
-        return Ready("player", "steady", f"from_{wanted}")
+        return Ready("player", "steady", f"from_{wanted}" + ("_stickers" if worn(seen, wanted).places else ""))
     if wanted != "front" and found == OTHER_SIDE[wanted]:
         return Ready("player", "unreadable", f"turn_round_{wanted}")
     if found == "three-quarter":

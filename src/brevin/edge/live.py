@@ -1,6 +1,7 @@
 """What a camera sees now, picture by picture: who is there and how still the room is, over the last moments."""
 
 from collections import deque
+from dataclasses import replace
 from typing import Any
 
 import cv2
@@ -12,6 +13,7 @@ from brevin.core.gate import Stretch
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import WORK_SIDE_PX, Body, Floats, Picture, PoseSample
 from brevin.edge.pose_model import PoseModel
+from brevin.edge.stickers import stickers_of
 
 WINDOW_S = 3.0  # of the past that readiness looks at
 ROOM_POINTS, APART_PX, WEAKEST = 60, 12, 0.01  # in the room
@@ -49,7 +51,7 @@ class Now:
         """Look at the next picture. rgb: [height, width, 3]; t_s: when it was taken, on the camera's own clock."""
         grey = cv2.cvtColor(rgb, cv2.COLOR_RGB2GRAY).astype(np.uint8)
         scale = WORK_SIDE_PX / max(grey.shape)
-        bodies = self._network.see(rgb, with_masks=False).bodies
+        bodies = tuple(replace(body, stickers=stickers_of(rgb, body)) for body in self._network.see(rgb, with_masks=False).bodies)
         self.size_px = (grey.shape[1] * scale, grey.shape[0] * scale)
         sample = PoseSample(t_s=t_s, bodies=tuple(larger(body, scale) for body in bodies), light=float(np.percentile(grey[::8, ::8], 75)))
         light, detail = _light(grey, bodies)
@@ -109,4 +111,5 @@ def _light(grey: Grey, bodies: tuple[Body, ...]) -> tuple[float, float]:
 
 def larger(body: Body, scale: float) -> Body:
     """A body as it would be in a picture so many times as large."""
-    return Body(points_px=body.points_px * scale, visibility=body.visibility, world=body.world)
+    stickers = None if body.stickers is None else replace(body.stickers, at_px=body.stickers.at_px * scale)
+    return Body(points_px=body.points_px * scale, visibility=body.visibility, world=body.world, stickers=stickers)

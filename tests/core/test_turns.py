@@ -115,6 +115,14 @@ def test_a_ripple_on_the_way_is_no_rest() -> None:
     assert arriving(t, values, middle_i=middle, to_i=len(t) - 1).t_s == pytest.approx(9.0, abs=0.3)
 
 
+@pytest.mark.parametrize(("noise", "end_s"), [(0.02, 7.0), (0.05, 11.0)])
+def test_what_wobbles_no_more_than_the_trace_does_is_a_ripple_too(noise: float, end_s: float) -> None:
+    t = np.arange(0, 16.0, STEP)
+    fall = np.clip((t - 2.0) / 9.0, 0, 1) - 0.25 * np.exp(-(((t - 7.6) / 0.3) ** 2))  # a slow exhale with a way back in it
+    found = arriving(t, filters.smooth(fall), middle_i=int(6.5 / STEP), to_i=len(t) - 1, noise=noise, fading=True)
+    assert found.t_s == pytest.approx(end_s, abs=0.2)
+
+
 def test_a_held_breath_is_full_when_it_is_first_full_and_not_at_its_highest() -> None:
     """Two seconds of a level that wanders, its highest moment last."""
     t = np.arange(0, 9, STEP)

@@ -25,7 +25,7 @@ REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.25, 0.45  # share of the exc
 REACH_LETTING_GO = 0.30  # the same of an exhale's start: an exhale is long, and does not keep its pace as an inhale does
 REACH_NOISE = 8.0  # times the noise that the reach stands out of it
 FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
-FOOT_RIPPLE = 0.2  # of the half rise: less is a ripple on the way, no other movement
+FOOT_RIPPLE, RIPPLE_NOISE = 0.2, 5.0  # of the half rise, or times the noise where that is more: less is a ripple on the way, no other movement
 FOOT_REST_S, FOOT_LEVEL = 0.5, 0.02  # a level kept so long, within this share of the half rise, is the rest the movement leaves
 ROUGH_LEVEL = 0.04  # of the excursion: the turn is looked for around the last moment below it
 ROUGH_NOISE, ROUGH_MOST = 2.0, 0.2  # times the noise, where that is more; and at most this
@@ -61,7 +61,7 @@ def leaving(
     time, height = t_s[window], values[window]
     if len(time) < 5:
         return Turn(float(time[0]), 0.2)
-    lowest = _foot(time, height, rest_s=FOOT_REST_S if steady or held else FOOT_S, kept_within=ROUGH_NOISE * noise if held else 0.0)
+    lowest = _foot(time, height, rest_s=FOOT_REST_S if steady or held else FOOT_S, kept_within=ROUGH_NOISE * noise if held else 0.0, noise=noise)
     excursion = max(2.0 * (float(height[-1]) - float(height[lowest])), 1e-9)
     done = (height - height[lowest]) / excursion
     reach = float(np.clip(REACH_NOISE * noise / excursion, REACH_LEAVING if least_reach is None else least_reach, REACH_MOST))
@@ -117,11 +117,11 @@ def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: fl
     return Turn(-found.t_s, found.half_width_s)
 
 
-def _foot(time: Floats, height: Floats, *, rest_s: float, kept_within: float) -> int:
+def _foot(time: Floats, height: Floats, *, rest_s: float, kept_within: float, noise: float) -> int:
     """Lowest place before the rise, walking back from its middle: not further than ``FOOT_S`` past the lowest so far, nor past a level kept for
     ``rest_s``, nor back up the movement before. kept_within: a level that changes by no more is kept."""
     lowest = kept = len(time) - 1
-    ripple = FOOT_RIPPLE * float(height[-1] - height.min())
+    ripple = max(FOOT_RIPPLE * float(height[-1] - height.min()), RIPPLE_NOISE * noise)
     for i in range(len(time) - 1, -1, -1):
         if height[i] < height[lowest]:
             lowest = i

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 
 import type { Method } from "../src/api/client";
 import { forward } from "../src/method/first";
-import { tally, withUsual } from "../src/method/schools";
+import { askedOf, finerOf, QUESTIONS, schoolOf, SCHOOLS, tally, withUsual } from "../src/method/schools";
 
 const METHOD: Method = {
   asked: true,
@@ -10,14 +10,25 @@ const METHOD: Method = {
   strictness: "usual",
   order: ["seat", "breath", "hold", "count"],
   questions: [
-    { question: "breathing_in", schools: ["belly_then_ribs", "belly_only"], usual: "belly_then_ribs" },
-    { question: "tongue", schools: ["air_first", "at_once"], usual: "air_first" },
+    { question: "breathing_in", schools: ["belly_then_ribs", "belly_only"], usual: "belly_then_ribs", finer: false },
+    { question: "tongue", schools: ["air_first", "at_once"], usual: "air_first", finer: false },
+    { question: "between", schools: ["no_pause", "short_set", "counted_pause"], usual: "no_pause", finer: true },
   ],
   shoulders_pct: { milder: 2.25, usual: 1.5, stricter: 1.13 },
 };
 
 test("the usual is taken for what is open, and what was answered stays", () => {
   expect(withUsual(METHOD)).toEqual({ breathing_in: "belly_then_ribs", tongue: "at_once" });
+});
+
+test("a finer question is asked of nobody and is as usual until it is answered", () => {
+  expect(askedOf(METHOD).map((one) => one.question)).toEqual(["breathing_in", "tongue"]);
+  expect(finerOf(METHOD).map((one) => one.question)).toEqual(["between"]);
+  expect(schoolOf(METHOD, "between")).toBe("no_pause");
+  expect(schoolOf({ ...METHOD, answers: { between: "short_set" } }, "between")).toBe("short_set");
+  for (const { question, schools } of METHOD.questions) {
+    expect(QUESTIONS[question].title && schools.every((school) => SCHOOLS[school])).toBe(true);
+  }
 });
 
 test("the sentence over the questions counts what is left", () => {

@@ -50,6 +50,26 @@ def test_another_school_is_pointed_at_before_it_is_chosen_and_a_line_is_drawn_by
     expect(desk.get_by_role("button", name="Who changed what")).to_have_attribute("aria-expanded", "true")
 
 
+def test_a_finer_question_is_as_usual_until_another_way_is_pressed_and_goes_back(desk: Page) -> None:
+    desk.goto("/teaching")
+    between = desk.get_by_role("region", name="between in and out")
+    usual, short = (between.get_by_role("button", name=name) for name in ("no pause", "a short set"))
+    expect(usual).to_have_attribute("aria-pressed", "true")
+    filling = desk.get_by_role("region", name="filling")
+    filling.get_by_role("button", name="counts are only time").hover()
+    would = desk.get_by_role("region", name="What would change")
+    expect(would.get_by_role("heading", level=2)).to_contain_text("would change.")
+    expect(would).to_contain_text("Not full too early")
+    desk.keyboard.press("Escape")
+    for pressed, left, said in ((short, usual, "half a beat"), (usual, short, "a quarter beat at most")):
+        with desk.expect_response(lambda answered: answered.request.method == "PUT"):
+            pressed.press("Enter")
+        expect(pressed).to_have_attribute("aria-pressed", "true")
+        expect(left).to_have_attribute("aria-pressed", "false")
+        expect(between).to_contain_text(said)
+    assert Axe().run(desk).violations_count == 0, Axe().run(desk).generate_report()
+
+
 def test_the_questions_fit_a_phone(desk: Page) -> None:
     desk.set_viewport_size({"width": 390, "height": 844})
     desk.goto("/teaching")

@@ -56,7 +56,18 @@ FLIPS = {
     ("seated-chest-high", "belly_only"): {},
     ("standing-full-early", "small_pushes"): {"even_exhale": ("steady", None)},
     ("front-flute-sags", "small_pushes"): {},
-}
+    ("seated-low-then-wide", "short_set"): {},
+    ("seated-chest-high", "short_set"): {"pause": ("unreadable", "steady"), "exhale_with_count": ("unreadable", "watch")},
+    ("seated-chest-high", "counted_pause"): {"pause": ("unreadable", "steady"), "exhale_with_count": ("unreadable", "watch")},
+    ("standing-full-early", "counted_pause"): {},
+    ("seated-low-then-wide", "counts_are_time"): {
+        "not_full_early": ("steady", None), "inhale_counts": ("steady", None), "pause": ("steady", None), "even_intake": ("watch", None),
+    },
+    ("standing-full-early", "counts_are_time"): {
+        "not_full_early": ("work", None), "even_intake": ("steady", None), "exhale_with_count": ("unreadable", "watch"),
+    },
+    ("front-flute-sags", "counts_are_time"): {},
+}  # fmt: skip
 """Which verdicts a school flips on the demo clips: exactly these."""
 
 

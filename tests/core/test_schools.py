@@ -10,6 +10,7 @@ from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.rules import LIMITS, Rules, layer_from, resolve
 from brevin.core.verdict.schools import (
+    FINER,
     FLOORS,
     QUESTIONS,
     SCHOOLS,
@@ -82,6 +83,20 @@ def test_pushes_switch_off_how_evenly_the_trunk_returns_and_nothing_else() -> No
     pushed = resolve([layer_of(Method({"breathing_out": "small_pushes"}))])
     assert pushed.off == {"even_exhale"} and not pushed.changed
     assert "even_exhale" in {row.key for row in CRITERIA}
+
+
+def test_how_long_it_may_stand_still_between_in_and_out_is_the_schools() -> None:
+    most = {school: resolve([layer_of(Method({"between": school}))]).limit("pause.steady_beats") for school in SCHOOLS["between"]}
+    assert most == {"no_pause": 0.25, "short_set": 0.5, "counted_pause": 1.0}
+    stricter = resolve([layer_of(Method({"between": "short_set"}, "stricter"))])
+    assert stricter.limit("pause.steady_beats") == 0.5, "what is wanted is not judged more strictly"
+
+
+def test_where_counts_are_only_time_who_is_full_early_and_waits_does_nothing_wrong() -> None:
+    rules = resolve([layer_of(Method({"fullness": "counts_are_time"}))])
+    assert rules.off == {"not_full_early", "even_intake", "inhale_counts", "pause"} and not rules.changed
+    assert not {"with_count", "exhale_with_count", "exhale_counts"} & rules.off, "the turns are on the count all the same"
+    assert set(FINER) < set(QUESTIONS) and len(QUESTIONS) - len(FINER) == 5, "a start asks five"
 
 
 def test_what_the_programme_sets_itself_wins_over_its_method() -> None:

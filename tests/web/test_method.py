@@ -19,12 +19,18 @@ from tests.sightings import CHECKS, kept_of
 
 def test_the_five_questions_are_open_at_first_and_answers_are_kept(page, scope: Scope) -> None:
     first = page("GET", "/api/rules/method").json
-    assert first["asked"] is False and first["answers"] == {} and len(first["questions"]) == 5
+    assert first["asked"] is False and first["answers"] == {} and [one["finer"] for one in first["questions"]] == [False] * 5 + [True] * 2
     assert first["shoulders_pct"] == {"milder": 2.25, "usual": 1.5, "stricter": 1.125}
     said = {"answers": {"breathing_in": "belly_only"}, "strictness": "milder"}
     assert page("PUT", "/api/rules/method", json=said).status_code == 200
     then = page("GET", "/api/rules/method").json
     assert then["asked"] and then["answers"] == said["answers"] and then["strictness"] == "milder"
+
+
+def test_all_of_them_can_be_answered_at_once(page) -> None:
+    usual = {one["question"]: one["usual"] for one in page("GET", "/api/rules/method").json["questions"]}
+    assert page("PUT", "/api/rules/method", json={"answers": usual}).status_code == 200
+    assert page("GET", "/api/rules/method").json["answers"] == usual
 
 
 def test_which_fault_is_spoken_of_first_is_changed_kept_and_told(page, scope: Scope, student) -> None:

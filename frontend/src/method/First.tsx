@@ -14,6 +14,9 @@ const Part = styled.section`
   p {
     color: ${colour("soft")};
   }
+  p:first-child {
+    min-width: 130px;
+  }
 `;
 const Row = styled.ol`
   display: flex;

@@ -16,10 +16,11 @@ import { SoFar } from "../first/SoFar";
 import { ToCome } from "../first/ToCome";
 import { useRun } from "../first/useRun";
 import { ByExample } from "./ByExample";
+import { Finer } from "./Finer";
 import { First } from "./First";
 import { RuleChanges } from "./RuleChanges";
 import { Schools } from "./Schools";
-import { ifWords, leftWords, QUESTIONS, tally, tried, withUsual, type Question, type Way } from "./schools";
+import { askedOf, ifWords, leftWords, QUESTIONS, tally, tried, withUsual, type Question, type Way } from "./schools";
 import { WouldChange, type Would } from "./WouldChange";
 import { Trouble } from "./Trouble";
 
@@ -48,6 +49,9 @@ const Foot = styled.div`
   padding-top: 16px;
   p {
     color: ${colour("soft")};
+  }
+  p:first-child {
+    min-width: 130px;
   }
 `;
 const Beside = styled.div<{ $first: boolean }>`
@@ -85,7 +89,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
   const [line, setLine] = useState<Proposed | null>(null);
   const tryOut = useWouldChange();
   const preview = tryOut.data;
-  const asked = method.questions.map((one) => one.question);
+  const asked = askedOf(method).map((one) => one.question);
   const open = asked.filter((one) => !(one in method.answers));
   const now = may ? (picked ?? open[0]) : undefined;
   const answer = (question: Question, school: string) => {
@@ -165,6 +169,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
             <p>{strictWords(method)}</p>
             {teach.error && <Said role="alert">{teach.error.message}</Said>}
           </Foot>
+          {!going && <Finer method={method} may={may} preview={preview} onAnswer={answer} onPoint={point} />}
           <First
             order={method.order}
             may={may}

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Method, Preview } from "../api/client";
 import { KeyCap } from "../design/Action";
 import { colour } from "../design/tokens";
-import { QUESTIONS, SCHOOLS, tried, type Question, type Way } from "./schools";
+import { askedOf, QUESTIONS, SCHOOLS, tried, type Question, type Way } from "./schools";
 import { SchoolGlyph } from "./SchoolGlyph";
 
 const Row = styled.section<{ $now: boolean; $open: boolean }>`
@@ -100,7 +100,7 @@ const stateWords = (answered: boolean, now: boolean) => {
 /** The five questions, each with its ways to teach; beside a way, how many stored takes it would change. */
 export function Schools({ method, now, may, preview, onAnswer, onPoint }: Props) {
   const would = (question: Question, school: string) => tried(preview, { question, school })?.count ?? 0;
-  return method.questions.map(({ question, schools, usual }) => (
+  return askedOf(method).map(({ question, schools, usual }) => (
     <Row key={question} $now={question === now} $open={!(question in method.answers)} aria-label={QUESTIONS[question].title}>
       <div>
         <h2>{QUESTIONS[question].title}</h2>

@@ -12,6 +12,8 @@ export const QUESTIONS: Record<Question, { title: string; changes: string }> = {
   first_sounds: { title: "First sounds", changes: "Kept for the first notes. No clip is judged by it; the large brass never waits." },
   tongue: { title: "Tongue", changes: "Kept for the first notes. No clip is judged by it." },
   practice: { title: "Practice", changes: "Kept for the practice sheets. No clip is judged by it." },
+  between: { title: "Between in and out", changes: "How long it may stand still, beyond what the card has, before it is marked." },
+  fullness: { title: "Filling", changes: "Where counts are only time, who is full early and waits is not marked." },
 };
 export const SCHOOLS: Record<string, Words> = {
   belly_then_ribs: { title: "Belly, then ribs", about: "shoulders stay down" },
@@ -26,7 +28,20 @@ export const SCHOOLS: Record<string, Words> = {
   every_day: { title: "Every day", about: "many rounds" },
   most_days: { title: "Most days", about: "a few good rounds" },
   now_and_then: { title: "Now and then", about: "short reminders" },
+  no_pause: { title: "No pause", about: "a quarter beat at most" },
+  short_set: { title: "A short set", about: "set, then let go: half a beat" },
+  counted_pause: { title: "A counted pause", about: "practised: a beat more than the card has" },
+  over_all_counts: { title: "Over all counts", about: "a little on every count" },
+  counts_are_time: { title: "Counts are only time", about: "full early is fine, the turn is on the count" },
 };
+/** The questions that a start asks, and those that are as usual until somebody answers them. */
+export const askedOf = (method: Method) => method.questions.filter((one) => !one.finer);
+export const finerOf = (method: Method) => method.questions.filter((one) => one.finer);
+
+/** The school that is followed: the answer, or the usual one. */
+export const schoolOf = (method: Method, question: Question): string =>
+  method.answers[question] ?? method.questions.find((one) => one.question === question)?.usual ?? "";
+
 const NUMBERS = ["No question", "One question", "Two questions", "Three questions", "Four questions", "All five questions"];
 const LEFT = ["", "one to go", "two to go", "three to go", "four to go", "five to go"];
 
@@ -42,7 +57,7 @@ export function tally(answered: number, of: number): string {
 
 /** The open questions answered as usual, the others as they are. */
 export const withUsual = (method: Method): Answers => ({
-  ...Object.fromEntries(method.questions.map((one) => [one.question, one.usual])),
+  ...Object.fromEntries(askedOf(method).map((one) => [one.question, one.usual])),
   ...method.answers,
 });
 

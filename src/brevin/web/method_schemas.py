@@ -8,23 +8,24 @@ from brevin.core.kinds import Importance, Instrument, State
 from brevin.core.verdict.criteria import Area
 from brevin.core.verdict.example import EXAMPLES, Fine
 from brevin.core.verdict.rules import CriterionKey
-from brevin.core.verdict.schools import Question, Strictness
+from brevin.core.verdict.schools import QUESTIONS, Question, Strictness
 
 
 class MethodIn(BaseModel):
     """answers: question to school, open ones left out; strictness: of every limit at once; order: of faults, each once; none = as it was."""
 
-    answers: dict[Question, str] = Field(max_length=5)
+    answers: dict[Question, str] = Field(max_length=len(QUESTIONS))
     strictness: Strictness = "usual"
     order: list[Importance] | None = Field(default=None, max_length=4)
 
 
 class SchoolsOut(BaseModel):
-    """A question with its schools in order; usual: what holds while it is open."""
+    """A question with its schools in order; usual: what holds while it is open; finer: it is asked of nobody."""
 
     question: Question
     schools: list[str]
     usual: str
+    finer: bool
 
 
 class MethodOut(MethodIn):

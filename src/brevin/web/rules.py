@@ -7,7 +7,7 @@ from flask import Response
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.verdict.criteria import CRITERIA as TABLE
 from brevin.core.verdict.rules import LIMITS
-from brevin.core.verdict.schools import QUESTIONS, SCHOOLS, STRICTNESS, USUAL, Method, method_from, strict_limits
+from brevin.core.verdict.schools import FINER, QUESTIONS, SCHOOLS, STRICTNESS, USUAL, Method, method_from, strict_limits
 from brevin.core.verdict.words import CRITERIA
 from brevin.jobs import trying
 from brevin.store import rulebook
@@ -44,12 +44,12 @@ def judged_rows() -> Response:
 
 @routes.get("/method", responses={200: MethodOut})
 def method() -> Response:
-    """How the programme teaches: five questions with their schools, what was answered, how strictly it judges."""
+    """How the programme teaches: five questions and two finer ones with their schools, what was answered, how strictly it judges."""
     found = rulebook.method(scope())
     how = found or Method()
     still = "shoulders_still.steady"
     rises = {one: strict_limits(one).get(still, LIMITS[still].value) for one in STRICTNESS}
-    questions = [SchoolsOut(question=one, schools=list(SCHOOLS[one]), usual=USUAL[one]) for one in QUESTIONS]
+    questions = [SchoolsOut(question=one, schools=list(SCHOOLS[one]), usual=USUAL[one], finer=one in FINER) for one in QUESTIONS]
     return answer(
         MethodOut(
             asked=found is not None, answers=dict(how.answers), strictness=how.strictness, order=list(how.order), questions=questions, shoulders_pct=rises

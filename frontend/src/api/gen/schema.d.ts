@@ -931,7 +931,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the programme teaches: five questions with their schools, what was answered, how strictly it judges. */
+        /** How the programme teaches: five questions and two finer ones with their schools, what was answered, how strictly it judges. */
         get: operations["rules_method_method_get"];
         /** Answer some of the questions, or all; takes judged from now on follow, and those stored whose verdicts change by it are judged anew. */
         put: operations["rules_teach_method_put"];
@@ -4269,14 +4269,16 @@ export interface components {
         };
         /**
          * SchoolsOut
-         * @description A question with its schools in order; usual: what holds while it is open.
+         * @description A question with its schools in order; usual: what holds while it is open; finer: it is asked of nobody.
          */
         SchoolsOut: {
+            /** Finer */
+            finer: boolean;
             /**
              * Question
              * @enum {string}
              */
-            question: "breathing_in" | "breathing_out" | "first_sounds" | "tongue" | "practice";
+            question: "breathing_in" | "breathing_out" | "first_sounds" | "tongue" | "practice" | "between" | "fullness";
             /** Schools */
             schools: string[];
             /** Usual */
@@ -4947,7 +4949,7 @@ export interface components {
              * Question
              * @default null
              */
-            question: ("breathing_in" | "breathing_out" | "first_sounds" | "tongue" | "practice") | null;
+            question: ("breathing_in" | "breathing_out" | "first_sounds" | "tongue" | "practice" | "between" | "fullness") | null;
             /**
              * School
              * @default null

@@ -1,4 +1,5 @@
-"""Where teachers disagree: the five questions of a programme's method, the schools that answer them, and what each answer changes of the rules."""
+"""Where teachers disagree: the five questions of a programme's method and two finer ones, the schools that answer them, and what each answer changes of the
+rules."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -9,8 +10,10 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import IMPORTANCE, Importance
 from brevin.core.verdict.rules import LIMITS, CriterionKey, Layer, order_from
 
-Question = Literal["breathing_in", "breathing_out", "first_sounds", "tongue", "practice"]
+Question = Literal["breathing_in", "breathing_out", "first_sounds", "tongue", "practice", "between", "fullness"]
 QUESTIONS: tuple[Question, ...] = get_args(Question)
+FINER: tuple[Question, ...] = ("between", "fullness")
+"""Asked of nobody: as usual until somebody answers them."""
 Strictness = Literal["milder", "usual", "stricter"]
 STRICTNESS: tuple[Strictness, ...] = get_args(Strictness)
 
@@ -36,11 +39,21 @@ SCHOOLS: dict[Question, dict[str, School]] = {
     "first_sounds": {"one_part": School(), "whole": School()},
     "tongue": {"air_first": School(), "at_once": School()},
     "practice": {"every_day": School(), "most_days": School(), "now_and_then": School()},
+    "between": {
+        "no_pause": School(),
+        "short_set": School(limits={"pause.steady_beats": 0.5}),  # set, then let go with the tongue
+        "counted_pause": School(limits={"pause.steady_beats": 1.0}),  # pausing is practised: a beat more than the card has is none too much
+    },
+    "fullness": {
+        "over_all_counts": School(),
+        "counts_are_time": School(off=frozenset({"not_full_early", "even_intake", "inhale_counts", "pause"})),  # who is full early waits for the count
+    },
 }
 """Each question's schools in the order they are shown. Source: own, after the ways that beginners' teachers describe."""
 
 USUAL: dict[Question, str] = {
     "breathing_in": "belly_then_ribs", "breathing_out": "slow_and_even", "first_sounds": "one_part", "tongue": "air_first", "practice": "most_days",
+    "between": "no_pause", "fullness": "over_all_counts",
 }  # fmt: skip
 """What holds where a question is open."""
 

@@ -79,6 +79,14 @@ def test_why_opens_with_limits_and_goes_to_the_evidence(desk: Page) -> None:
     expect(desk.get_by_test_id("breath-numbers")).to_be_visible()
 
 
+FRAMES_ASKED = """() => new Promise((tell) => {
+    const ask = window.requestAnimationFrame;
+    let asked = 0;
+    window.requestAnimationFrame = (draw) => (asked++, ask(draw));
+    setTimeout(() => { window.requestAnimationFrame = ask; tell(asked); }, 800);
+})"""
+
+
 def test_the_breath_repeats_while_it_plays(desk: Page) -> None:
     to_take(desk, "Jonas", first_of_all=True)
     desk.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
@@ -90,8 +98,10 @@ def test_the_breath_repeats_while_it_plays(desk: Page) -> None:
     expect(desk.get_by_role("button", name="Loop breath 1")).to_have_attribute("aria-pressed", "true")
     desk.evaluate(f"() => {{ document.querySelector('video').currentTime = {first['exhale_end_s'] - 0.2}; }}")
     desk.wait_for_function(f"() => document.querySelector('video').currentTime < {first['inhale_start_s'] + 1.5}")
+    assert desk.evaluate(FRAMES_ASKED) > 5, "it follows the clip picture by picture"
     desk.keyboard.press(" ")
-    assert desk.evaluate("document.querySelector('video').paused")
+    desk.wait_for_function("() => document.querySelector('video').paused")
+    assert desk.evaluate(FRAMES_ASKED) <= 2, "a page that stands still costs nothing"
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 
 type Loop = { from: number; to: number } | null;
 const SLOW = 0.5;
+const MOVES = ["loadedmetadata", "play", "pause", "seeking", "seeked", "timeupdate", "ended"] as const; // after which its time may be another
 
 /** A video that tells its time at every picture, can be sought, slowed, and may loop over one stretch. */
 export function useClip(onTime: (t_s: number) => void) {
@@ -18,19 +19,26 @@ export function useClip(onTime: (t_s: number) => void) {
     let last = -1;
     const frame = () => {
       const element = video.current;
-      if (element) {
-        setPlaying(!element.paused); // the same value again draws nothing
-        const stretch = loop.current;
-        if (stretch && !element.paused && element.currentTime > stretch.to) element.currentTime = stretch.from;
-        if (element.currentTime !== last) {
-          last = element.currentTime;
-          tell.current(last);
-        }
+      if (!element) return;
+      setPlaying(!element.paused); // the same value again draws nothing
+      const stretch = loop.current;
+      if (stretch && !element.paused && element.currentTime > stretch.to) element.currentTime = stretch.from;
+      if (element.currentTime !== last) {
+        last = element.currentTime;
+        tell.current(last);
       }
+      if (!element.paused) asked = requestAnimationFrame(frame);
+    };
+    const heard = (event: Event) => {
+      if (event.target !== video.current) return;
+      cancelAnimationFrame(asked);
       asked = requestAnimationFrame(frame);
     };
-    asked = requestAnimationFrame(frame);
-    return () => cancelAnimationFrame(asked);
+    for (const kind of MOVES) document.addEventListener(kind, heard, true); // on its way down: a video's events do not bubble
+    return () => {
+      cancelAnimationFrame(asked);
+      for (const kind of MOVES) document.removeEventListener(kind, heard, true);
+    };
   }, []);
   const seek = useCallback((t_s: number) => {
     if (video.current) video.current.currentTime = t_s;

@@ -64,6 +64,12 @@ def test_shares_and_page_tell_tuned_and_unseen_apart() -> None:
     assert "| axis_level | 1 | 1 | 0 | 0 |" in tuned and "| axis_level | 1 | 0 | 0 | 1 |" in unseen
 
 
+def test_who_wears_stickers_is_told_apart_of_both_halves() -> None:
+    found = [outcome("trumpet-bell-low", verdict("axis_level")), outcome("clarinet-stickers-hunched", verdict("trunk_inclination"), body=1)]
+    before, worn = hold.page(found, []).split("## With stickers")
+    assert "trumpet-bell-low" in before and "Unseen" not in before and "clarinet-stickers-hunched | yes" in worn
+
+
 def test_without_clips_it_says_how_to_make_them(monkeypatch: pytest.MonkeyPatch, tmp_path, capsys: pytest.CaptureFixture[str]) -> None:
     monkeypatch.setattr(hold, "CLIPS", tmp_path)
     assert not hold.measure().held and "standin.holds" in capsys.readouterr().err

@@ -90,12 +90,11 @@ def measure() -> Measured:
 
 
 def _parts(outcomes: list[Outcome]) -> dict[str, list[Outcome]]:
-    """Tuned and unseen bodies apart, and those with stickers apart from those without, whose figures they would flatter."""
-    return {
-        name + said: [one for one in outcomes if one.unseen == unseen and ("stickers_m" in one.case.planted) == bool(said)]
-        for said in ("", "_with_stickers")
-        for name, unseen in (("tuned", False), ("unseen", True))
-    }
+    """Tuned and unseen bodies apart; those that wear stickers apart from both, whose figures they would flatter."""
+    parts: dict[str, list[Outcome]] = {"tuned": [], "unseen": [], "with_stickers": []}
+    for one in outcomes:
+        parts["with_stickers" if "stickers_m" in one.case.planted else "unseen" if one.unseen else "tuned"].append(one)
+    return parts
 
 
 def figures_of(outcomes: list[Outcome]) -> dict[str, float]:
@@ -127,7 +126,7 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
         "",
         "Made by `./brevin bench hold` from clips of the stand-in player (`standin/holds.py`): good ones, and each with one fault; bodies, clothes and rooms"
         " drawn at random. The second body of each case is unseen: nothing was changed for it, but how wide and how"
-        " large a rise of the shoulders is told from the front, which was chosen over both.",
+        " large a rise of the shoulders is told from the front, which was chosen over both. Of those with stickers all were in sight when stickers were built.",
     ]
     for name, part in _parts(outcomes).items():
         if not part:

@@ -7,7 +7,8 @@ from brevin.core.plan.check import Check
 from brevin.core.verdict.bands import Asked, Band
 from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.rules import Rules
-from brevin.standin.film import SWAYS_FROM_M, _clearance_deg, _hands_planted, _instrument, _lens, _stance
+from brevin.standin import instruments
+from brevin.standin.film import SWAYS_FROM_M, _clearance_deg, _hands_planted, _lens, _stance
 from brevin.standin.hand import PLAIN_M
 from brevin.standin.hold_cases import COUNT, Case
 from brevin.standin.holds import drawn
@@ -104,10 +105,10 @@ def test_one_shoulder_is_higher_by_what_was_planted_and_the_elbows_are_where_the
 def test_who_holds_an_instrument_well_has_both_hands_on_it_and_the_elbows_under_the_shoulders(number: int) -> None:
     script = MADE[number].script
     pose = _stance(script, Stage(1.0), 0.0)
-    _, ends = _instrument(script, pose.joints["mouth"], np.radians(script.axis_deg))
+    _, ends = instruments.drawn(script, pose.joints["mouth"], np.radians(script.axis_deg))
     assert ends is not None
     way = (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
-    for side in "lr":
+    for side in "l" if script.instrument == "horn" else "lr":  # a horn's right hand is in its bell
         shoulder, elbow, wrist = (pose.joints[f"{name}_{side}"] for name in ("shoulder", "elbow", "wrist"))
         assert elbow[2] < shoulder[2] + 0.03, "nobody plays with the elbows over the shoulders"
         hand = wrist if script.grips else wrist + PLAIN_M / script.build.forearm * (wrist - elbow)

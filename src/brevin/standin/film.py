@@ -10,18 +10,16 @@ from brevin.core.hold.wrists import between_deg
 from brevin.core.plan.card import CountCard, parse
 from brevin.core.synth import Signals, signals
 from brevin.standin import body as figure
-from brevin.standin import face, hand, raising, stickers, tape, tapping
-from brevin.standin.camera import Camera, Lens, box, tube
+from brevin.standin import face, hand, instruments, raising, stickers, tape, tapping
+from brevin.standin.camera import Camera, Lens, box
 from brevin.standin.scripts import Script
 from brevin.standin.stance import Build, Stance, stance
 
-WALL, FLOOR, CHAIR, BRASS, WOOD, POSTER = range(6, 12)
+WALL, FLOOR, CHAIR, POSTER = 6, 7, 8, 11
 CRF = "24"
 SWAYS_FROM_M = 0.3  # height from which the body sways, as the camera draws it
-LONG_M = {"trumpet": 0.46, "trombone": 0.95}
 ELBOWS_OUT = np.concatenate([np.linspace(-0.8, 1.6, 25), np.linspace(1.8, 6.0, 15)])  # ways an elbow may point, sideways for each unit down
 HANGS_DEG_PER_M = 60.0  # how much clearance an elbow gives up to hang lower: where hands lie, one that is as clear may stand over its shoulder
-FLUTE_START_M = (0.02, 0.06, -0.015)  # from the mouth to the end that the player does not see
 
 
 def film(script: Script, folder: Path) -> Path:
@@ -57,31 +55,6 @@ def _sway(script: Script, t_s: np.ndarray) -> np.ndarray:
     return script.sway_m * (np.sin(2 * np.pi * 0.21 * t_s + phase[0]) + 0.5 * np.sin(2 * np.pi * 0.083 * t_s + phase[1]))
 
 
-def _hands(script: Script, stage: raising.Stage) -> dict[str, np.ndarray]:
-    if script.instrument is None:
-        return {}
-    start = stage.mouthpiece_m()
-    return {side: start + at for side, at in _on_instrument(script, np.radians(stage.axis_deg(script))).items()}
-
-
-def _on_instrument(script: Script, drop: float) -> dict[str, np.ndarray]:
-    """What both arms reach for, from the mouthpiece, metres."""
-    at = _in_order(script, drop)
-    return {side: at[other] * _mirror(script) for side, other in (("l", "r"), ("r", "l"))} if script.swapped else at
-
-
-def _mirror(script: Script) -> np.ndarray:
-    """What turns places beside a flute that is held to the right into those of one that is held to the left."""
-    return np.array([1.0, -1.0 if script.swapped and script.instrument == "flute" else 1.0, 1.0])
-
-
-def _in_order(script: Script, drop: float) -> dict[str, np.ndarray]:
-    instrument, fingers = script.instrument or "", bool(script.grips)
-    along = np.array([0.0, -np.cos(drop), -np.sin(drop)] if instrument == "flute" else [np.cos(drop), 0.0, -np.sin(drop)])
-    start = np.array(FLUTE_START_M) if instrument == "flute" else np.zeros(3)
-    return {side: start + hand.reached(instrument, side, along, fingers=fingers) for side in "lr"}
-
-
 Scene = tuple[Stance, list[figure.Mesh], np.ndarray | None]
 """Who stands how, everything that is drawn, and both ends of the instrument's axis."""
 
@@ -91,7 +64,7 @@ def _scene(script: Script, stage: raising.Stage) -> Scene:
     body = figure.mesh(script.build, meets, mittens=not script.grips)
     fingers = (hand.mesh(one, grip.size) for one, grip in _bones(script, meets))
     meshes = [body, *face.meshes(body, meets), *stickers.meshes(script, body, meets), *_room(script), *fingers]
-    instrument, ends = _instrument(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
+    instrument, ends = instruments.drawn(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
     return meets, meshes + instrument, ends
 
 
@@ -100,7 +73,7 @@ def _stance(script: Script, stage: raising.Stage, head_out_m: float) -> Stance:
 
     def held(*elbows_out: float) -> Stance:
         return stance(
-            script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=_hands(script, stage),
+            script.build, position=script.position, lean_deg=stage.lean_deg(script), hands=instruments.reached(script, stage),
             hand_m=hand.PLAIN_M if script.instrument and not script.grips else 0.0, elbows_out=(elbows_out[0], elbows_out[-1]),
             head_out_m=head_out_m, shoulder_deg=script.shoulder_deg, head_deg=script.head_deg, rounded_m=stage.sunk * script.rounds_m,
             tuck_deg=script.tuck_deg, crossed_m=script.crossed_m,
@@ -158,32 +131,6 @@ def _room(script: Script) -> list[figure.Mesh]:
         parts += [box((-0.26, y, 0.37), (-0.23, y + 0.03, 0.78), CHAIR) for y in (-0.19, 0.17)]
         parts.append(box((-0.26, -0.19, 0.68), (-0.24, 0.19, 0.78), CHAIR))
     return parts
-
-
-def _instrument(script: Script, mouth: np.ndarray, drop: float) -> tuple[list[figure.Mesh], np.ndarray | None]:
-    """Meshes of the instrument whose mouth end is at a place, and its two axis ends, mouth end first: [2, 3]."""
-    if script.instrument is None:
-        return [], None
-    if script.instrument == "flute":
-        along, length, start = np.array([0.0, -np.cos(drop), -np.sin(drop)]), 0.66, np.array(FLUTE_START_M)
-        points = np.array([mouth + (start + along * s) * _mirror(script) for s in np.linspace(0, length, 8)])
-        return [tube(points, [0.011] * 8, BRASS)], np.array([points[0], points[-1]])
-    along = np.array([np.cos(drop), 0.0, -np.sin(drop)])
-    length = LONG_M.get(script.instrument or "", 0.60)
-    places = np.linspace(0, length, 12)
-    points = np.array([mouth + along * s for s in places])
-    if script.instrument == "trumpet":
-        radii = [0.008] * 7 + [0.010, 0.014, 0.022, 0.038, 0.06]
-        valves = [tube(points[5:6].repeat(2, 0) + np.array([[0.03 * k, 0, -0.06], [0.03 * k, 0, 0.05]]), [0.012] * 2, BRASS) for k in range(3)]
-        return [tube(points, radii, BRASS), *valves], np.array([points[0], points[-1]])
-    if script.instrument == "trombone":
-        bell = np.array([mouth + along * s + [0.0, 0.09, 0.05] for s in np.linspace(-0.25, 0.35, 12)])
-        back = np.array([points[-1], points[-1] + [0.0, 0.02, 0.0], points[0] + along * 0.1 + [0.0, 0.02, 0.0]])
-        return [tube(points, [0.009] * 12, BRASS), tube(back, [0.009] * 3, BRASS), tube(bell, [0.008] * 8 + [0.015, 0.03, 0.05, 0.09], BRASS)], np.array(
-            [points[0], points[-1]]
-        )
-    radii = [0.008] + [0.014] * 9 + [0.02, 0.03]
-    return [tube(points, radii, WOOD)], np.array([points[0], points[-1]])
 
 
 def _lens(script: Script, pose: Stance) -> Lens:

@@ -49,6 +49,8 @@ TAKES_HOLD: dict[str, dict[str, tuple[float, float, float]]] = {
     "trombone": {"l": (0.13, 0.03, -0.03), "r": (0.16, -0.03, -0.03)},
     "flute": {"l": (0.12, 0.05, -0.08), "r": (0.38, 0.02, -0.03)},
     **dict.fromkeys(("oboe", "clarinet"), {"l": (0.19, 0.02, 0.0), "r": (0.36, -0.02, 0.0)}),
+    "alto_sax": {"l": (0.17, 0.03, 0.085), "r": (0.36, -0.035, 0.085)},
+    "horn": {"l": (0.21, 0.04, -0.06), "r": (0.03, -0.22, -0.33)},
 }
 PLAIN_M = 0.085  # from the wrist to where a plain hand takes hold
 GOOD: dict[str, tuple[tuple[str, Grip], ...]] = {

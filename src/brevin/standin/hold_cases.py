@@ -130,8 +130,20 @@ ELEVENTH: tuple[Case, ...] = (
     Case("bare-stickers-left-shoulder-high", "none", "front", {"shoulder_deg": 12.0} | STUCK_ON, ("shoulder_tilt",)),
     Case("clarinet-stickers-level", "clarinet", "front", {"axis_deg": 55.0, "elbows_deg": 28.0} | STUCK_ON),
 )
+SAX_UP, HORN_UP = {"axis_deg": 74.0}, {"axis_deg": 22.0}
+TWELFTH: tuple[Case, ...] = (
+    Case("alto-sax-good", "alto_sax", "side", SAX_UP),
+    Case("alto-sax-hunched", "alto_sax", "side", SAX_UP | {"lean_deg": 20.0}, ("trunk_inclination",)),
+    Case("alto-sax-high-breath", "alto_sax", "side", SAX_UP, breath=HIGH),
+    Case("alto-sax-front-good", "alto_sax", "front", SAX_UP | {"elbows_deg": 25.0}),
+    Case("alto-sax-elbows-in", "alto_sax", "front", SAX_UP | {"elbows_deg": 0.0}, ELBOWS, "low"),
+    Case("alto-sax-hands-swapped", "alto_sax", "front", SAX_UP | {"elbows_deg": 25.0, "swapped": 1.0}, ("hands_in_order",), "low"),
+    Case("horn-good", "horn", "side", HORN_UP),
+    Case("horn-leadpipe-low", "horn", "side", {"axis_deg": 54.0}, ("axis_level",)),
+    Case("horn-hunched", "horn", "side", HORN_UP | {"lean_deg": 20.0}, ("trunk_inclination",)),
+)
 BODIES = 2  # of each case
-CASES = (FIRST, SECOND, THIRD, FOURTH, FIFTH, SIXTH, SEVENTH, EIGHTH, NINTH, TENTH, ELEVENTH)
+CASES = (FIRST, SECOND, THIRD, FOURTH, FIFTH, SIXTH, SEVENTH, EIGHTH, NINTH, TENTH, ELEVENTH, TWELFTH)
 SET = [(case, body > 0) for cases in CASES for body in range(BODIES) for case in cases]
 """Every clip's case, and whether its body is kept unseen. What was added later stands behind: clips that were made before stay what they are."""
 COUNT = len(SET)

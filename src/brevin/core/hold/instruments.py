@@ -39,11 +39,12 @@ HELD: dict[Instrument, Held] = {
     "trumpet": Held(FORWARD, (lm.INDEX_R,), 1.2, AHEAD, flares_deg=15.0, flares_trunks=0.08),
     "cornet": Held(FORWARD, (lm.INDEX_R,), 1.2, AHEAD, flares_deg=15.0, flares_trunks=0.08),
     "trombone": Held(FORWARD, (lm.INDEX_R,), 2.6, AHEAD, flares_deg=8.0, flares_trunks=0.08),
+    "horn": Held(FORWARD, (lm.INDEX_L,), 0.75, (-15.0, 65.0), flares_deg=15.0, flares_trunks=0.08),  # its leadpipe
 }
-"""Horn, euphonium, baritone and tuba are wound: no straight way leads from the mouth to a far end, and what is told of them is told by other lines."""
+"""Euphonium, baritone and tuba are wound from the mouth on: no straight way leads from there, and what is told of them is told by other lines."""
 
 HANDS: dict[Instrument, tuple[int, ...]] = {
     **{instrument: held.hands for instrument, held in HELD.items()},
-    "horn": (lm.INDEX_L,), "euphonium": (lm.INDEX_R,), "baritone": (lm.INDEX_R,), "tuba": (lm.INDEX_R,),
+    "euphonium": (lm.INDEX_R,), "baritone": (lm.INDEX_R,), "tuba": (lm.INDEX_R,),
 }  # fmt: skip
 """Key points of the hands that go with the instrument when it is raised."""

@@ -59,7 +59,7 @@ SPREAD = Where(views=SEEN_MOVING, card=lambda card: card.inhale_beats > LONG_INH
 CLOSED = Where(views=SEEN_MOVING, card=lambda card: card.exhale_beats is not None)
 LOOKED_AT: tuple[CheckKind, ...] = ("counted_breathing", "posture", "hold", "drill", "tone")
 
-LEVEL = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "trumpet", "cornet", "trombone"), LOOKED_AT, held=True)
+LEVEL = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "trumpet", "cornet", "trombone", "horn"), LOOKED_AT, held=True)
 TO_TRUNK = Where(SEEN_MOVING, UPRIGHT, ("clarinet", "oboe"), LOOKED_AT, held=True)
 HELD_UP = Where((*SEEN_MOVING, "front"), UPRIGHT, ("flute", "oboe", "clarinet", "trumpet", "cornet", "trombone"), LOOKED_AT, held=True)
 RAISED = Where(SIDE_VIEWS, UPRIGHT, kinds=("hold",), held=True)

@@ -35,6 +35,7 @@ HOLDS: tuple[tuple[str, float, float, str], ...] = (
     ("axis_level.trumpet", 0.0, 25.0, "bell below level"),
     ("axis_level.cornet", 0.0, 25.0, "bell below level"),
     ("axis_level.trombone", 0.0, 30.0, "slide below level"),
+    ("axis_level.horn", 10.0, 35.0, "leadpipe below level"),
     ("axis_to_trunk.clarinet", 30.0, 45.0, "off the trunk"),
     ("axis_to_trunk.oboe", 35.0, 50.0, "off the trunk"),
     ("elbow.wood", 15.0, 45.0, "elbow off the body, woodwinds"),

@@ -15,7 +15,7 @@ PAIRS: dict[Place, tuple[int, int]] = {"ear": (0, 1), "shoulder": (2, 3), "hip":
 LEAST_LOOKS, LEAST_SHARE = 4, 0.6  # at which one was found, and of all looks: what lies on a hand passes by
 SAME_HUE_DEG = 28.0  # stickers of one sheet, in light and in shade
 STEADY_PCT = 3.0  # of trunk, median distance from where it usually is beside the key point: the key point's own unrest
-APART_TRUNKS = 0.25  # between two of them: no shoulders, and no ear and shoulder, are nearer
+LEAST_APART_TRUNKS = 0.25  # between two of them: no shoulders, and no ear and shoulder, are nearer
 PLACED_PCT = 1.6  # of trunk: standard error of one that is put on by hand, 7 mm on a child
 APART_PCT = float(np.hypot(PLACED_PCT, PLACED_PCT))  # of how far two of them are apart
 LINE_DEG = float(np.degrees(APART_PCT / 100.0))  # of a line between two that are a trunk apart
@@ -94,7 +94,7 @@ def _steady(looks: Seen, at: int, of_all: int) -> bool:
 def _one_twice(whole: Seen, same: Sequence[int]) -> bool:
     """Whether one sticker is taken for two, as where a key point of the other shoulder lies near it."""
     apart = [np.hypot(*np.diff(_at(body)[list(same)], axis=0).T).min() / max(lm.trunk_px(body), 1e-9) for _, body in whole]
-    return float(np.median(apart)) < APART_TRUNKS
+    return float(np.median(apart)) < LEAST_APART_TRUNKS
 
 
 def _alike(looks: Seen, found: Sequence[int], at: int) -> tuple[int, ...]:

@@ -1,34 +1,7 @@
-import styled from "styled-components";
-
 import type { Method, Preview } from "../api/client";
 import { Action } from "../design/Action";
-import { colour } from "../design/tokens";
+import { Joined, Part } from "./Part";
 import { finerOf, QUESTIONS, schoolOf, SCHOOLS, type Question, type Way } from "./schools";
-
-const Part = styled.section`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 18px;
-  padding-top: 14px;
-  p {
-    color: ${colour("soft")};
-  }
-  p:first-child {
-    min-width: 130px;
-  }
-  small {
-    font-size: 14px;
-    color: ${colour("soft")};
-  }
-`;
-const Joined = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  button + button {
-    margin-left: -1px;
-  }
-`;
 
 type Props = {
   method: Method;

@@ -4,20 +4,8 @@ import type { Method } from "../api/client";
 import { Action } from "../design/Action";
 import { colour } from "../design/tokens";
 import { forward, IMPORTANCE } from "./first";
+import { Part } from "./Part";
 
-const Part = styled.section`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 18px;
-  padding-top: 14px;
-  p {
-    color: ${colour("soft")};
-  }
-  p:first-child {
-    min-width: 130px;
-  }
-`;
 const Row = styled.ol`
   display: flex;
   flex-wrap: wrap;

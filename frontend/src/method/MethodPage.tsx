@@ -18,6 +18,7 @@ import { useRun } from "../first/useRun";
 import { ByExample } from "./ByExample";
 import { Finer } from "./Finer";
 import { First } from "./First";
+import { Joined } from "./Part";
 import { RuleChanges } from "./RuleChanges";
 import { Schools } from "./Schools";
 import { askedOf, ifWords, leftWords, QUESTIONS, tally, tried, withUsual, type Question, type Way } from "./schools";
@@ -60,12 +61,6 @@ const Beside = styled.div<{ $first: boolean }>`
   gap: 20px 28px;
   @media (max-width: 1100px) {
     grid-template-columns: minmax(0, 1fr);
-  }
-`;
-const Strict = styled.div`
-  display: flex;
-  button + button {
-    margin-left: -1px;
   }
 `;
 const STRICTNESS = { milder: "milder", usual: "as usual", stricter: "stricter" } as const;
@@ -151,7 +146,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
               </Action>
             )}
             <p id="judge">judge</p>
-            <Strict role="group" aria-labelledby="judge">
+            <Joined role="group" aria-labelledby="judge">
               {(Object.keys(STRICTNESS) as Strictness[]).map((one) => (
                 <Action
                   key={one}
@@ -165,7 +160,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
                   {STRICTNESS[one]}
                 </Action>
               ))}
-            </Strict>
+            </Joined>
             <p>{strictWords(method)}</p>
             {teach.error && <Said role="alert">{teach.error.message}</Said>}
           </Foot>

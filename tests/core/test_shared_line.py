@@ -65,6 +65,16 @@ def test_a_slide_is_told_by_its_tubes_and_not_by_the_way_from_one_to_the_other()
     assert deg_of(told([*upper, *lower], instrument="trombone")) == pytest.approx(14.0, abs=0.1)
 
 
+@given(deg=st.floats(-5, 60), turn_deg=st.floats(0, 360))
+def test_a_horn_s_leadpipe_ends_where_its_hand_is_and_its_coil_turns_nothing(deg: float, turn_deg: float) -> None:
+    pipe = [np.stack([at(deg, 0.03, off), at(deg, 0.45, off)]) for off in (-0.02, 0.02)]
+    middle = at(deg, 0.47, 0.26)
+    around = np.radians(turn_deg + np.arange(0.0, 360.0, 60.0))
+    coil = [middle + 0.26 * np.array([[math.cos(a), math.sin(a)], [math.cos(a + 0.3), math.sin(a + 0.3)]]) for a in around]
+    assert deg_of(told([*pipe, *coil], hands=at(deg, 0.5, 0.05), instrument="horn")) == pytest.approx(deg, abs=2.5)
+    assert told(pipe, hands=at(deg, 0.5, 0.05)) is None, "of a trumpet it would be a cut-off one"
+
+
 @pytest.mark.parametrize("edges", [[], trumpet(12.0)[:2], trumpet(12.0)[2:], trumpet(12.0, below=0.3)])
 def test_too_little_on_one_side_of_the_hands_or_past_the_mouth_is_none(edges: list[np.ndarray]) -> None:
     assert told(edges) is None

@@ -16,7 +16,8 @@ class Held:
     """views: from which the axis lies in the picture; hands: key points of the hands on it; reach_trunks: how far from the mouth the middle of an edge of it
     may lie, beside a child's trunk of 42 cm, and behind_trunks: how far behind it; within_deg: between which angles anybody holds it up, good or bad: what
     points elsewhere is something else; straight: whether it is one straight tube from the mouth on, so that its edges are looked for; flares_deg,
-    flares_trunks: how far edges past the hands lean away from the axis, and lie beside it: a bell's sides, a slide's second tube."""
+    flares_trunks: how far edges past the hands lean away from the axis, and lie beside it: a bell's sides, a slide's second tube; parted: at which share of the
+    way to the hands its edges are parted in those before and those past them: a leadpipe ends where the hand is."""
 
     views: tuple[View, ...]
     hands: tuple[int, ...]
@@ -26,6 +27,7 @@ class Held:
     behind_trunks: float = 0.05
     flares_deg: float = 5.0
     flares_trunks: float = 0.04
+    parted: float = 1.0
 
 
 DOWN, AHEAD = (15.0, 88.0), (-35.0, 48.0)
@@ -39,7 +41,7 @@ HELD: dict[Instrument, Held] = {
     "trumpet": Held(FORWARD, (lm.INDEX_R,), 1.2, AHEAD, flares_deg=15.0, flares_trunks=0.08),
     "cornet": Held(FORWARD, (lm.INDEX_R,), 1.2, AHEAD, flares_deg=15.0, flares_trunks=0.08),
     "trombone": Held(FORWARD, (lm.INDEX_R,), 2.6, AHEAD, flares_deg=8.0, flares_trunks=0.08),
-    "horn": Held(FORWARD, (lm.INDEX_L,), 0.75, (-15.0, 65.0), flares_deg=15.0, flares_trunks=0.08),  # its leadpipe
+    "horn": Held(FORWARD, (lm.INDEX_L,), 0.6, (-15.0, 65.0), parted=0.4),  # its leadpipe
 }
 """Euphonium, baritone and tuba are wound from the mouth on: no straight way leads from there, and what is told of them is told by other lines."""
 

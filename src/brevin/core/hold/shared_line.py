@@ -109,7 +109,7 @@ def _support(edges: Edges, held: Held, ways: Floats, place: Floats) -> _Support:
     across = np.stack([-ways[:, 1], ways[:, 0]], axis=1)
     off, turned = np.abs(edges.middle @ across.T - place), np.abs(edges.way @ across.T) / edges.length[:, None]
     one_end, other_end = edges.ends[:, 0] @ ways.T, edges.ends[:, 1] @ ways.T
-    hands = ways @ edges.hands + PAST_HANDS_TRUNKS
+    hands = held.parted * (ways @ edges.hands) + PAST_HANDS_TRUNKS
     begins, reaches = np.minimum(one_end, other_end) - hands, np.maximum(one_end, other_end) - hands  # [k, n]: how far past the hands
     share_past = np.clip(reaches / np.maximum(reaches - begins, 1e-9), 0.0, 1.0)
     flares = begins > 0.0

@@ -60,7 +60,7 @@ def test_what_is_filmed_in_the_page_is_read_like_the_same_clip_sent_as_a_file(st
     handed_in: list[str] = []
     stage.on("request", lambda one: handed_in.append(one.url) if "/api/takes?" in one.url else None)
     stage.keyboard.press(" ")
-    expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
+    expect(stage.get_by_text("breathe in")).to_be_visible()
     expect(stage.get_by_test_id("count")).to_have_text("2")
     stage.evaluate("() => { window.drawn = window.requestAnimationFrame; window.requestAnimationFrame = () => 0 }")  # as behind another tab
     expect(stage.get_by_role("heading", name="Jonas, where did the air go?")).to_be_visible(timeout=60_000)  # it stops by itself, drawn or not
@@ -100,7 +100,7 @@ def test_readiness_is_said_before_filming_and_the_student_who_is_not_here_gives_
 def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None:
     to_film(stage, "Mateus")
     stage.keyboard.press(" ")
-    expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
+    expect(stage.get_by_text("breathe in")).to_be_visible()
     stage.reload()
     stage.goto(stage.url.split("/film")[0])
     row = stage.get_by_test_id("upload-row")
@@ -125,7 +125,7 @@ def test_a_consent_that_is_taken_back_while_filming_leaves_nothing_in_the_browse
     expect(stage.get_by_role("button", name="From the front")).to_have_attribute("aria-pressed", "true")
     expect(stage.get_by_text("seated, facing the camera")).to_be_visible()
     stage.keyboard.press(" ")
-    expect(stage.get_by_text("breathe in")).to_be_visible(timeout=10_000)
+    expect(stage.get_by_text("breathe in")).to_be_visible()
     asked: list[str] = []
 
     def refuse(route: Route) -> None:

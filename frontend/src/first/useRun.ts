@@ -13,7 +13,7 @@ export function useRun(): Going {
   const [run, setRun] = useState(() => keptRun(Date.now()));
   const method = useMethod();
   const members = useClass().data?.members.length ?? 0;
-  const answered = Boolean(method.data) && method.data!.questions.every((one) => one.question in method.data!.answers);
+  const answered = Boolean(method.data) && method.data!.questions.every((one) => one.finer || one.question in method.data!.answers);
   const planned = Boolean(useToday().data?.lesson);
   return useTicking(run, setRun, { class: members > 0, questions: answered, lesson: planned });
 }

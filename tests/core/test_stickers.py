@@ -109,17 +109,17 @@ def test_a_report_says_where_they_are_worn_draws_rings_about_them_and_the_rows_s
     rings = [line for one in report.player.outlines for line in one.lines_px if line[0] == line[-1]]
     assert len(rings) == 3 * len({one.t_s for one in report.player.outlines})
     shown = {v["criterion"]: v["why"] for v in with_sentences(to_json(report))["verdicts"]}
-    assert "stickers on shoulder and hip" in shown["trunk_inclination"] and "sticker" not in shown["abdomen_leads"]
+    assert "The stickers on shoulder and hip were used." in shown["trunk_inclination"] and "sticker" not in shown["abdomen_leads"]
     without = reported(None)
     assert without.player is not None and without.player.stickers == []
-    assert not any("Told by" in v["why"] for v in with_sentences(to_json(without))["verdicts"])
+    assert not any("were used" in v["why"] for v in with_sentences(to_json(without))["verdicts"])
 
 
-def test_a_near_thing_says_that_stickers_would_tell() -> None:
+def test_a_near_thing_says_that_stickers_make_it_surer() -> None:
     document = to_json(reported(None))
     near = [v | {"state": "watch", "outside": False, "side": "high"} if v["criterion"] == "trunk_inclination" else v for v in document["verdicts"]]
     why = {v["criterion"]: v["why"] for v in with_sentences(document | {"verdicts": near})["verdicts"]}["trunk_inclination"]
-    assert why.endswith("of a colour the clothes lack, would tell.")
+    assert why.endswith("of a colour the clothes lack, makes it surer.")
 
 
 def test_a_ring_goes_round_its_sticker() -> None:

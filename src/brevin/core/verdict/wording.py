@@ -134,13 +134,13 @@ def _filled(verdict: Document) -> dict[str, str]:
 
 
 def _by_stickers(verdict: Document, stickers: Sequence[str]) -> str:
-    """Whether a row was told by stickers; where its interval alone reaches over a limit, that they would make it surer."""
+    """Whether stickers were used for a row; where its interval alone reaches over a limit, that they would make it surer."""
     places = BY_STICKERS.get(verdict["criterion"], ())
     both = " and ".join(places) if len(places) > 1 else "each shoulder"
     if places and set(stickers).issuperset(places):
-        return f" Told by the stickers on {both}."
+        return f" The stickers on {both} were used."
     near = bool(places) and verdict["state"] == "watch" and not verdict["outside"]
-    return f" It is a near thing: a bright round sticker on {both}, of a colour the clothes lack, would tell." if near else ""
+    return f" It is a near thing: a bright round sticker on {both}, of a colour the clothes lack, makes it surer." if near else ""
 
 
 def _side(criterion: str, side: str | None) -> str:

@@ -1,8 +1,9 @@
 import { expect, test } from "vitest";
 
-import type { Card, Check, LadderCard } from "../src/api/client";
+import type { Card, Check, LadderCard, Seat } from "../src/api/client";
 import { asKind, besidesOf, minutesFor, moved, rungOf, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
 import { breathCardOf, checkWords } from "../src/breathscore/layout";
+import { besidesWords, mayBeAsked } from "../src/shared/asked";
 import { momentAt, saidAt, sideAt } from "../src/film/counting";
 
 const CARD: Card = { inhale_beats: 4, pause_beats: 0, exhale_beats: 6, empty_beats: 0, tempo_bpm: 60, cycles: 2, countin_beats: 4 };
@@ -81,15 +82,40 @@ test("a breath becomes a hold and back: what only the other asks goes", () => {
   expect([hold.kind, hold.contrast, hold.asks, hold.check.with_instrument]).toEqual(["hold", "none", "easier", true]);
   expect(hold.check.full_breath).toBe(false);
   expect([textOf(hold.card), textOf(hold.sets[0]!)]).toEqual(["4-0-6-2@60x2", "4-0-6-2@60x2"]);
+  expect(asKind(breath, "drill")).toEqual({ ...breath, kind: "drill" }); // practice asks the very same
   const back = asKind(hold, "counted_breathing");
   expect([back.kind, textOf(back.card), back.asks]).toEqual(["counted_breathing", "4-0-6@60x2", "where"]);
 });
 
 test("a card says beside its count what the count does not tell", () => {
-  const check = { kind: "counted_breathing", with_instrument: false, full_breath: false } as Draft["check"];
+  const check = { kind: "counted_breathing", with_instrument: false, full_breath: false, position: "seated" } as Draft["check"];
   expect(besidesOf(check, 0)).toEqual([]);
-  expect(besidesOf({ ...check, with_instrument: true, full_breath: true }, 1)).toEqual(["instrument", "full breath", "1 student"]);
+  expect(besidesOf({ ...check, with_instrument: true, full_breath: true, position: "lying" }, 1)).toEqual([
+    "instrument",
+    "full breath",
+    "1 student",
+  ]);
   expect(besidesOf({ ...check, kind: "hold", with_instrument: true }, 2)).toEqual(["2 students"]); // a hold always has it
+});
+
+test("what is played and by which schools a card is judged is told in one line, what it leaves open not at all", () => {
+  const check = { with_instrument: true, notes: "concert B flat", dynamic: "soft", articulation: "any", taught: {} } as unknown as Check;
+  expect(besidesWords(check)).toBe("concert B flat, soft");
+  expect(besidesWords({ ...check, with_instrument: false })).toBe(""); // nothing is played without it
+  expect(besidesWords({ ...check, notes: "", dynamic: "any", taught: { fullness: "counts_are_time", breathing_out: "let_fall" } })).toBe(
+    "let it fall out, counts are only time",
+  );
+});
+
+test("lying down is asked only of whose family said yes to that", () => {
+  const may = (may_film_until: string | null, may_lie: boolean, position: Check["position"]) =>
+    mayBeAsked({ may_film_until, may_lie } as Seat["student"], { position });
+  expect([may("2027-01-01", false, "seated"), may("2027-01-01", false, "lying"), may("2027-01-01", true, "lying")]).toEqual([
+    true,
+    false,
+    true,
+  ]);
+  expect(may(null, true, "lying")).toBe(false);
 });
 
 test("a new hold stands on the holds' rung, or on one of its own after the last", () => {

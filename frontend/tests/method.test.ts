@@ -2,7 +2,8 @@ import { expect, test } from "vitest";
 
 import type { Method } from "../src/api/client";
 import { forward } from "../src/method/first";
-import { askedOf, finerOf, QUESTIONS, schoolOf, SCHOOLS, tally, withUsual } from "../src/method/schools";
+import { askedOf, finerOf, schoolOf, tally, withUsual } from "../src/method/schools";
+import { QUESTIONS, SCHOOLS } from "../src/shared/schools";
 
 const METHOD: Method = {
   asked: true,

@@ -44,6 +44,10 @@ export const cardOf = (inhale: number, pause: number, exhale: number | null, tem
 export const checkOf = (name: string, card: Card | null): Check => ({
   name,
   kind: "counted_breathing",
+  taught: {},
+  notes: "",
+  dynamic: "any",
+  articulation: "any",
   card,
   view: "auto",
   position: "seated",

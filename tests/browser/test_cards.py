@@ -42,7 +42,7 @@ def test_a_hold_is_made_in_counts_like_a_breath_and_planned_like_one(inside: Pag
     to_cards(inside)
     before = inside.get_by_test_id("card-row").count()
     inside.keyboard.press("a")
-    inside.get_by_role("button", name="A hold, no breath").click()
+    inside.get_by_role("button", name="hold", exact=True).click()
     expect(inside.get_by_role("button", name="Out without end")).to_have_count(0)
     keeps = inside.get_by_role("slider", name="keep it there")
     keeps.focus()
@@ -59,6 +59,60 @@ def test_a_hold_is_made_in_counts_like_a_breath_and_planned_like_one(inside: Pag
     row.click()
     inside.get_by_role("button", name="Delete this card").click()
     expect(inside.get_by_test_id("card-row")).to_have_count(before)
+
+
+def test_a_drill_says_what_is_played_how_it_is_judged_and_who_may_lie_down_for_it(inside: Page) -> None:
+    to_cards(inside)
+    inside.keyboard.press("a")
+    inside.get_by_role("button", name="drill", exact=True).click()
+    inside.get_by_role("button", name="With the instrument").click()
+    inside.get_by_role("textbox", name="Notes").fill("concert B flat")
+    inside.get_by_label("How loud").select_option("soft")
+    inside.get_by_label("Breathing out").select_option("in small pushes")
+    inside.get_by_label("Between in and out").select_option("a counted pause")
+    inside.get_by_label("Between in and out").select_option("as we teach")
+    inside.get_by_label("Position").select_option("standing")
+    told = "concert B flat, soft; in small pushes"
+    expect(inside.get_by_text(f"This card: {told}.")).to_be_visible()
+    inside.get_by_role("button", name="Out without end").click()
+    inside.get_by_role("button", name="Keep this card").click()
+    expect(inside.get_by_role("alert")).to_contain_text("done seated")
+    inside.get_by_role("button", name="Out without end").click()
+    inside.get_by_role("button", name="Keep this card").click()
+    row = inside.get_by_test_id("card-row").filter(has_text="drill")
+    expect(row).to_have_attribute("aria-current", "true")
+    expect(row).to_contain_text("standing")
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.get_by_label("Position").select_option("lying on a mat")
+    inside.get_by_role("button", name="Keep this card").click()
+    expect(row).to_contain_text("lying on a mat")
+    inside.keyboard.press("b")
+    inside.get_by_role("button", name="Plan a lesson").click()
+    asked = inside.get_by_label("Count card")
+    asked.select_option(asked.get_by_role("option").filter(has_text="drill").get_attribute("value"))
+    expect(inside.get_by_text("No family's yes to being filmed lying down is on record")).to_be_visible()
+    expect(inside.get_by_role("button", name="Open the lesson")).to_be_disabled()
+    inside.get_by_role("link", name="Cards").click()
+    row.click()
+    inside.get_by_role("button", name="Delete this card").click()
+
+
+def test_what_a_card_asks_beside_its_count_is_told_on_the_chair_and_before_the_count_in(inside: Page) -> None:
+    def asked(route) -> None:
+        today = route.fetch().json()
+        full = {"with_instrument": True, "notes": "concert B flat", "dynamic": "soft", "taught": {"breathing_out": "small_pushes"}, "position": "lying"}
+        for seat in today["lesson"]["seats"]:
+            seat["check"] |= full
+            seat["student"]["may_lie"] = seat["student"]["may_film_until"] is not None
+        route.fulfill(json=today)
+
+    inside.route("**/api/today", asked)
+    inside.reload()
+    expect(inside.get_by_text("concert B flat, soft; in small pushes")).to_be_visible()
+    expect(inside.get_by_text("lying on a mat, ")).to_be_visible()
+    inside.keyboard.press("f")
+    expect(inside.get_by_text("This card: concert B flat, soft; in small pushes.")).to_be_visible()
+    inside.unroute("**/api/today")
 
 
 def test_a_changed_card_goes_back_to_what_it_was_and_a_deleted_one_goes(inside: Page) -> None:

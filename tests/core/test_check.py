@@ -20,7 +20,7 @@ from brevin.core.plan.check import Check, from_document, to_document
 def test_a_check_comes_back_from_its_document(kind, card, view, position, instrument, with_instrument) -> None:
     check = Check(kind, parse(card) if card else None, view, position, instrument, with_instrument)
     assert from_document(json.loads(json.dumps(to_document(check)))) == check
-    assert check.name == {(True, True): f"hold {card}", (True, False): card}.get((card is not None, kind == "hold"), kind)
+    assert check.name == (kind if card is None else card if kind == "counted_breathing" else f"{kind} {card}")
 
 
 def test_the_count_of_a_hold_asks_nothing_of_the_breath() -> None:
@@ -28,6 +28,15 @@ def test_the_count_of_a_hold_asks_nothing_of_the_breath() -> None:
     assert not hold.counts_breaths and hold.judged == Check(kind="hold") and hold.held
     breath = from_document({"card": "4-0-4@72x3"})
     assert breath.counts_breaths and breath.judged == breath
+
+
+def test_a_full_card_comes_back_and_what_it_does_not_say_leaves_older_documents_as_they_were() -> None:
+    full = {"kind": "drill", "card": "3-0-7@72x4", "position": "standing", "with_instrument": True, "taught": {"breathing_out": "small_pushes"}}
+    played = {"notes": " concert B flat ", "dynamic": "soft", "articulation": "air"}
+    check = from_document(full | played)
+    assert (check.name, check.counts_breaths, check.notes) == ("drill 3-0-7@72x4", True, "concert B flat")
+    assert from_document(json.loads(json.dumps(to_document(check)))) == check
+    assert not {"taught", "notes", "dynamic", "articulation"} & set(to_document(Check()))
 
 
 def test_what_is_left_out_has_its_usual_value() -> None:
@@ -46,6 +55,11 @@ def test_what_is_left_out_has_its_usual_value() -> None:
         {"card": "4-4"},
         {"x": 1},
         {"kind": "hold", "card": "2-0-6@60x2", "contrast": "high_low"},
+        {"taught": ["between"]},
+        {"taught": {"between": "never"}},
+        {"taught": {"practice": "every_day"}},
+        {"notes": "n" * 41},
+        {"dynamic": "thunderous"},
     ],
 )
 def test_what_is_no_check_is_refused(document: dict) -> None:

@@ -44,6 +44,14 @@ def test_what_is_too_much_is_refused_by_its_reason(text: str, empty_allowed: boo
         check_limits(parse(text), empty_allowed=empty_allowed)
 
 
+@pytest.mark.parametrize("text", ["4-0-*@72x3", "3-0-4-2@72x3"])
+@pytest.mark.parametrize("position", ["standing", "lying", "auto"])
+def test_longest_tries_and_staying_empty_are_done_seated(text: str, position) -> None:
+    with pytest.raises(InvalidInput, match="only_seated"):
+        check_limits(parse(text), empty_allowed=True, position=position)
+    check_limits(parse("3-0-4@72x3"), empty_allowed=True, position=position)
+
+
 def test_what_may_be_asked_is_taken() -> None:
     check_limits(parse(f"3-0-4@72x{MOST_IN_A_ROW}"), empty_allowed=False)
     check_limits(parse("3-0-4-2@72x3"), empty_allowed=True)

@@ -11,6 +11,7 @@ from brevin.core.verdict.criteria import CRITERIA
 from brevin.core.verdict.rules import LIMITS, Rules, layer_from, resolve
 from brevin.core.verdict.schools import (
     FINER,
+    FLIPPING,
     FLOORS,
     QUESTIONS,
     SCHOOLS,
@@ -18,6 +19,7 @@ from brevin.core.verdict.schools import (
     TOLERANCES,
     USUAL,
     Method,
+    card_layer,
     layer_of,
     method_from,
     strict_limits,
@@ -97,6 +99,17 @@ def test_where_counts_are_only_time_who_is_full_early_and_waits_does_nothing_wro
     assert rules.off == {"not_full_early", "even_intake", "inhale_counts", "pause"} and not rules.changed
     assert not {"with_count", "exhale_with_count", "exhale_counts"} & rules.off, "the turns are on the count all the same"
     assert set(FINER) < set(QUESTIONS) and len(QUESTIONS) - len(FINER) == 5, "a start asks five"
+
+
+def test_a_card_answers_in_the_place_of_the_method_and_wins_over_what_the_programme_set() -> None:
+    time = Method({"fullness": "counts_are_time", "breathing_out": "slow_and_even"})
+    taught = {"fullness": "over_all_counts", "breathing_out": "small_pushes", "between": "counted_pause"}
+    own = layer_from({"limits": {"pause.steady_beats": 0.3}})
+    rules = resolve([layer_of(time, taught), own, card_layer(taught)])
+    assert rules.off == {"even_exhale"}, "what counts as time elsewhere is judged on this card again"
+    assert rules.limit("pause.steady_beats") == 1.0 and rules.set_by["pause.steady_beats"] == "card"
+    assert resolve([layer_of(time), own, card_layer({})]).set_by["pause.steady_beats"] == "programme", "a card that says nothing leaves it"
+    assert FLIPPING == ("breathing_in", "breathing_out", "between", "fullness")
 
 
 def test_what_the_programme_sets_itself_wins_over_its_method() -> None:

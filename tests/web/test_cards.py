@@ -52,11 +52,25 @@ def test_a_hold_in_counts_is_kept_whatever_is_allowed_of_breaths(page, scope: Sc
     assert len(resting.runs(scope, student.id)) == 1
 
 
+def test_a_full_card_says_what_is_played_and_is_judged_as_it_asks(page, scope: Scope, student, clip) -> None:
+    full = {"kind": "drill", "position": "standing", "with_instrument": True, "notes": "concert B flat", "dynamic": "soft", "articulation": "air"}
+    made = page("POST", "/api/cards", json=CARD | full | {"taught": {"breathing_out": "small_pushes", "between": "counted_pause"}}).json
+    assert {key: made["check"][key] for key in full} == full and made["check"]["name"] == "drill 3-0-6@76x3"
+    page("PUT", "/api/rules/method", json={"answers": {"breathing_out": "let_fall", "fullness": "counts_are_time"}})
+    usual = takes.add(scope, student_id=student.id, lesson_id=None, check=CHECK, clip=clip)
+    drill = takes.add(scope, student_id=student.id, lesson_id=None, check=cards.card(scope, made["id"]).check, clip=replace(clip, stored_name="other.mp4"))
+    of_method, of_card = usual.rules, drill.rules
+    assert "even_exhale" in of_card.off - of_method.off and "not_full_early" in of_card.off & of_method.off
+    assert of_card.limit("pause.steady_beats") == 1.0 and of_card.set_by["pause.steady_beats"] == "card"
+    assert "even_exhale.release" in of_method.changed and "even_exhale.release" not in of_card.changed, "the card lets nothing fall"
+
+
 @pytest.mark.parametrize(
     ("change", "code", "says"),
     [
         ({"card": "3-0-6@76x7"}, "too_many_in_a_row", "More than 6 breaths"), ({"card": "3-0-6-2@76x3"}, "empty_off", "switched off"),
         ({"card": "3-0-*@76x4"}, "too_many_efforts", "More than 3 longest tries"), ({"card": "3-0"}, "bad_card", "3-0-7@72x4"),
+        ({"card": "3-0-*@76x3", "position": "standing"}, "only_seated", "done seated"), ({"taught": {"practice": "every_day"}}, "bad_card", "count card"),
         ({"countin_words": ["a word that is far too long"]}, "bad_card", "count card"),
     ],
 )  # fmt: skip

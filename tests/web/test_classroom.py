@@ -1,13 +1,14 @@
 """The class over the wire: first account, lists in and out, consent for many, the next lesson."""
 
+from dataclasses import replace
 from datetime import timedelta
 
 import pytest
 
-from brevin.store import cards, classes, database, lessons, students
+from brevin.store import cards, classes, database, lessons, students, takes
 from brevin.store.models import Membership, Person
-from tests.conftest import consent
-from tests.store.test_takes import new_take, read_once
+from tests.conftest import CHECK, consent
+from tests.store.test_takes import FOUND, VERDICT, new_take, read_once
 
 LIST = "Surname;First name;Plays\r\nQuillane;Ada;Clarinet\r\nVantréen;Bo;Trumpet\r\nFenn;Dara;Alto saxophone\r\nNoor;Eli;theremin\r\n"
 FIRST = {"programme": "Made-up winds", "time_zone": "Europe/Lisbon", "name": "Ida Varga", "login": "ida", "password": "ten letters or more"}
@@ -139,6 +140,15 @@ def test_a_lesson_takes_those_who_may_be_filmed_in_the_order_of_need(page, scope
     short = page("POST", "/api/class/lesson", json=wish | {"minutes": 12, "title": "Too short"})
     assert short.json == {"placed": 1, "left": [student.id]}
     assert page("POST", "/api/class/lesson", json=wish | {"card_id": 0}).status_code == 404
+
+
+def test_a_drill_says_nothing_of_who_needs_to_be_seen(page, scope, student, clip) -> None:
+    read_once(new_take(scope, student, clip).id)
+    drill = takes.add(scope, student_id=student.id, lesson_id=None, check=replace(CHECK, kind="drill"), clip=replace(clip, stored_name="drill.mp4"))
+    better = replace(FOUND.report, verdicts=(replace(VERDICT, state="steady"),))
+    assert read_once(drill.id, replace(FOUND, report=better))
+    member = page("GET", "/api/class").json["members"][0]
+    assert (member["takes"], member["state"]) == (2, "work"), "it was looked at, but the verdict of before stands"
 
 
 def test_lists_take_the_same_number_of_queries_whatever_the_class(scope, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -69,6 +69,30 @@ def test_lying_down_has_a_consent_of_its_own(scope, student, clip) -> None:
     assert takes.add(scope, student_id=student.id, lesson_id=None, check=lying, clip=clip).asked.check.position == "lying"
 
 
+def test_a_clip_of_somebody_lying_goes_to_nobody_whose_family_did_not_say_yes_to_that(page, scope, student, clip) -> None:
+    day = database.now().date()
+    classes.give_consents(scope, [student.id], given_by="g", from_day=day, until_day=day, purposes=["lying"])
+    other = students.add_student(scope, name="Bo Other", instrument="flute")
+    classes.give_consents(scope, [other.id], given_by="g", from_day=day, until_day=day, purposes=["filming", "keeping"])
+    take = takes.add(scope, student_id=student.id, lesson_id=None, check=replace(CHECK, position="lying"), clip=clip)
+    refused = page("POST", f"/api/takes/{take.id}/move", json={"student_id": other.id})
+    assert (refused.status_code, refused.json["code"]) == (409, "no_consent_to_lie") and takes.take_record(scope, take.id).student.id == student.id
+
+
+def test_a_card_that_is_done_lying_is_asked_only_of_whose_family_said_yes_to_that(page, scope, student) -> None:
+    card = {"rung": 1, "title": "on the mat", "card": "3-0-4@72x3", "position": "lying"}
+    made = page("POST", "/api/cards", json=card).json
+    lesson = {"title": "mats", "student_ids": [student.id], "card_id": made["id"]}
+    assert page("POST", "/api/class/lesson", json=lesson).json == {"placed": 0, "left": []}
+    day = database.now().date()
+    classes.give_consents(scope, [student.id], given_by="g", from_day=day, until_day=day, purposes=["lying"])
+    assert page("POST", "/api/class/lesson", json=lesson).json["placed"] == 1
+    seat = page("GET", "/api/today").json["lesson"]["seats"][0]
+    assert seat["student"]["may_lie"] and seat["check"]["position"] == "lying"
+    classes.withdraw(scope, student.id, "lying")
+    assert not page("GET", "/api/today").json["lesson"]["seats"][0]["student"]["may_lie"]
+
+
 def test_a_no_stands_on_record_ends_what_held_and_deletes_the_clips(page, scope, store: Settings, student, clip) -> None:
     take = new_take(scope, student, clip)
     letter = {"student_ids": [student.id], "given_by": "letter", "until_day": UNTIL}

@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from brevin.core.evidence import unpacked
+from brevin.core.plan.check import Check
 from brevin.edge.clip_work import PRELOAD_READ
 from brevin.edge.limited import Children
 from brevin.jobs.judging import report_of
@@ -39,7 +40,7 @@ def test_which_fault_is_spoken_of_first_is_changed_kept_and_told(page, scope: Sc
     assert page("PUT", "/api/rules/method", json={"answers": {}, "order": other}).status_code == 200
     assert page("PUT", "/api/rules/method", json={"answers": {"tongue": "at_once"}}).status_code == 200
     assert page("GET", "/api/rules/method").json["order"] == other, "who says nothing of it leaves it as it is"
-    rules = rulebook.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
+    rules = rulebook.rules_for(scope, students.student(scope, student.id), Check())
     assert list(rules.order) == other
     told = [said for one in page("GET", "/api/rules/lines/changes").json["changes"] for said in one["what"]]
     assert "order: seat, breath, hold, count to breath, seat, hold, count" in told
@@ -48,9 +49,9 @@ def test_which_fault_is_spoken_of_first_is_changed_kept_and_told(page, scope: Sc
 
 
 def test_what_is_judged_afterwards_follows_the_method(page, scope: Scope, student) -> None:
-    before = rulebook.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
+    before = rulebook.rules_for(scope, students.student(scope, student.id), Check())
     page("PUT", "/api/rules/method", json={"answers": {"breathing_out": "small_pushes"}})
-    after = rulebook.rules_for(scope, students.student(scope, student.id), instrument="none", card_rules={})
+    after = rulebook.rules_for(scope, students.student(scope, student.id), Check())
     assert after.off == before.off | {"even_exhale"} and after.thresholds_id != before.thresholds_id
 
 

@@ -263,6 +263,10 @@ export function usePutCard() {
         full_breath: draft.check.full_breath,
         position: draft.check.position,
         with_instrument: draft.check.with_instrument,
+        taught: draft.check.taught,
+        notes: draft.check.notes,
+        dynamic: draft.check.dynamic,
+        articulation: draft.check.articulation,
       };
       return id === null
         ? body(await client.POST("/api/cards", { body: sent }))

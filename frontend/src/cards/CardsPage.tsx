@@ -4,14 +4,17 @@ import styled from "styled-components";
 import type { Card, LadderCard, LadderOut } from "../api/client";
 import { useAllowEmpty, useCards, useDeleteCard, usePutCard } from "../api/queries";
 import { Action } from "../design/Action";
-import { ChoiceLine, Said, TextLine } from "../design/Fields";
+import { Said } from "../design/Fields";
+import { Joined } from "../design/Joined";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Clicker } from "../film/clicker";
+import { besidesWords } from "../shared/asked";
 import { BigBreath } from "./BigBreath";
-import { asKind, cardsOf, draftOf, rungOf, sumOf, tempoOf, withCard, withOneMore, type Draft } from "./draft";
+import { Besides } from "./Besides";
+import { asKind, cardsOf, draftOf, KINDS, rungOf, sumOf, tempoOf, withCard, withOneMore, type Draft, type Kind } from "./draft";
 import { Demonstration } from "./Demonstration";
 import { Ladder } from "./Ladder";
 import { Sets } from "./Sets";
@@ -67,22 +70,6 @@ const Quiet = styled.p`
   color: ${colour("soft")};
   font-size: 15px;
 `;
-const QUESTIONS = { where: "where did the air go?", easier: "was it easier?", air: "was there enough air?" } as const;
-
-const CONTRASTS = {
-  none: "no",
-  high_low: "high, then low",
-  slumped_tall: "slumped, then tall",
-  pinched_open: "pinched, then open",
-  slack_slow: "slack, then slow",
-} as const;
-
-/** Half of the breaths for each side, so that their number is even. */
-function twoSided(draft: Draft, contrast: Draft["contrast"]): Partial<Draft> {
-  const even = (card: Card) => ({ ...card, cycles: card.cycles % 2 ? card.cycles + 1 : card.cycles });
-  return contrast === "none" ? { contrast } : { contrast, card: even(draft.card), sets: draft.sets.map(even) };
-}
-
 /** The ladder of count cards, and one of them open to be changed. */
 export function CardsPage({ may }: { may: boolean }) {
   const cards = useCards();
@@ -129,6 +116,7 @@ function Cards({ found, may }: { found: LadderOut; may: boolean }) {
   );
 }
 
+const KIND_WORDS: Record<Kind, string> = { counted_breathing: "check", drill: "drill", hold: "hold" };
 /** What a card asks for beside its count. */
 const SWITCHES = [
   ["with_instrument", "With the instrument"],
@@ -157,6 +145,7 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
     { key: "x", does: "delete this card", run: () => remove.mutate(card.id), off: !may || fresh || found.cards.length < 2 },
   ]);
   if (!draft || !one) return null;
+  const besides = besidesWords(draft.check);
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const setCard = (part: Partial<Draft["card"]>) => setDraft(withCard(draft, open, { ...one, ...part }));
   const addSet = () => {
@@ -164,8 +153,7 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
     setDraft(more);
     setOpen(more.sets.length);
   };
-  const turnKind = () => {
-    const kind = hold ? "counted_breathing" : "hold";
+  const turnKind = (kind: Kind) => {
     setDraft({ ...asKind(draft, kind), ...(fresh ? rungOf(found.cards, kind) : {}) }); // a card that stands on a rung stays there
   };
   const lessSets = () => {
@@ -208,9 +196,13 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
           onChange={(v) => setCard({ countin_beats: Math.min(Math.max(v, 1), 8) })}
         />
         {may && (
-          <Action pressed={hold} onPress={turnKind}>
-            A hold, no breath
-          </Action>
+          <Joined role="group" aria-label="What kind of card it is">
+            {KINDS.map((kind) => (
+              <Action key={kind} pressed={draft.kind === kind} main={draft.kind === kind} onPress={() => turnKind(kind)}>
+                {KIND_WORDS[kind]}
+              </Action>
+            ))}
+          </Joined>
         )}
         {may && !hold && (
           <Action pressed={one.exhale_beats === null} onPress={() => setCard({ exhale_beats: one.exhale_beats === null ? 6 : null })}>
@@ -236,33 +228,12 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
         <span className="desk">Drag a corner, or choose it with Tab and use the arrow keys: whole beats, with Shift quarters. </span>
         {hold ? "Up to the mouth, kept there, and down to rest. Tired arms? A longer rest." : "Light-headed? Stop, breathe normally, sit."}
         {draft.check.full_breath && " Asks for a comfortable full breath: a student's others are held against it."}
+        {draft.kind === "drill" && " A drill is practice: it is read and kept, and says nothing of who needs to be seen."}
       </Quiet>
+      {besides && <Quiet>This card: {besides}.</Quiet>}
       <Sets hold={hold} cards={cardsOf(draft)} open={open} may={may} onOpen={setOpen} onAdd={addSet} onLess={lessSets} />
       <WholeRun hold={hold} cards={cardsOf(draft)} most={found.most_in_a_row} rest_s={found.rest_s} />
-      <Line className="desk">
-        <Stepper label="rung" value={draft.rung} by={1} onChange={(v) => set({ rung: Math.min(Math.max(v, 1), 20) })} />
-        <TextLine label="Name of the rung" value={draft.title} onChange={(title) => set({ title })} />
-        <ChoiceLine
-          label="Asked before the reading"
-          value={draft.asks}
-          options={Object.entries(QUESTIONS).map(([value, words]) => ({ value, words }))}
-          onChange={(asks) => set({ asks: asks as Draft["asks"] })}
-        />
-        {!hold && (
-          <ChoiceLine
-            label="Both sides on purpose"
-            value={draft.contrast}
-            options={Object.entries(CONTRASTS).map(([value, words]) => ({ value, words }))}
-            onChange={(contrast) => set(twoSided(draft, contrast as Draft["contrast"]))}
-          />
-        )}
-        <TextLine
-          label="Words of the count-in"
-          hint={wordsHint(draft)}
-          value={draft.words.join(" ")}
-          onChange={(text) => set({ words: text.split(/[\s,]+/).slice(0, 9) })}
-        />
-      </Line>
+      <Besides draft={draft} onChange={set} />
       {may && !fresh && <Demonstration cardId={card.id} shown={card.check.shown} />}
       {(put.error ?? remove.error) && <Said role="alert">{(put.error ?? remove.error)?.message}</Said>}
       {may && !fresh && found.cards.length > 1 && (
@@ -274,14 +245,6 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
       )}
     </Open>
   );
-}
-
-function wordsHint({ words, card }: Draft): string {
-  const said = words.filter(Boolean).length;
-  if (said === 0) return "one a beat, such as one two ready in; none: numbers";
-  return said === card.countin_beats + 1
-    ? `the breath starts on "${words[said - 1]}"`
-    : `${said} words on ${card.countin_beats} beats; one more falls on the first breath`;
 }
 
 /** The run's clicks, to be heard. */

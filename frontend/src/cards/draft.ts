@@ -1,4 +1,5 @@
 import type { Card, LadderCard } from "../api/client";
+import { POSITIONS } from "../shared/asked";
 
 /** A card while it is being changed. check: as it was; what this page does not show of it stays. */
 export type Draft = {
@@ -9,10 +10,13 @@ export type Draft = {
   sets: Card[];
   contrast: LadderCard["check"]["contrast"];
   asks: LadderCard["check"]["asks"];
-  kind: "counted_breathing" | "hold";
+  kind: Kind;
   words: string[];
   check: LadderCard["check"];
 };
+/** A check of where somebody stands, the same as practice, or bringing the instrument up. */
+export const KINDS = ["counted_breathing", "drill", "hold"] as const;
+export type Kind = (typeof KINDS)[number];
 export type Handle = "in" | "wait" | "out" | "empty";
 
 const LEAST_BEATS = 0.25;
@@ -27,7 +31,7 @@ export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
     sets: check.sets,
     contrast: check.contrast,
     asks: check.asks,
-    kind: check.kind === "hold" ? "hold" : "counted_breathing",
+    kind: KINDS.find((one) => one === check.kind) ?? "counted_breathing",
     words: check.countin_words,
     check: { ...check, shown: "" }, // the demonstration is kept by itself
   };
@@ -35,16 +39,19 @@ export const draftOf = ({ rung, title, check }: LadderCard): Draft | null =>
 /** The counts of all sets. */
 export const cardsOf = ({ card, sets }: Draft) => [card, ...sets];
 
+const NAMES: Record<Kind, string> = { counted_breathing: "breath", drill: "drill", hold: "hold" };
+
 /** The rung where cards of a kind stand, and its name: its own at the end of the ladder where there is none. */
 export function rungOf(ladder: LadderCard[], kind: Draft["kind"]): { rung: number; title: string } {
   const own = ladder.find(({ check }) => check.kind === kind);
   const last = Math.max(0, ...ladder.map(({ rung }) => rung));
-  return own ? { rung: own.rung, title: own.title } : { rung: last + 1, title: kind === "hold" ? "the hold" : "the breath" };
+  return own ? { rung: own.rung, title: own.title } : { rung: last + 1, title: `the ${NAMES[kind]}` };
 }
 
 /** The draft as a hold in counts, or as a breath: what only the other asks goes. */
 export function asKind(draft: Draft, kind: Draft["kind"]): Draft {
-  if (kind === "counted_breathing")
+  if (kind !== "hold" && draft.kind !== "hold") return { ...draft, kind };
+  if (kind !== "hold")
     return {
       ...draft,
       kind,
@@ -58,7 +65,7 @@ export function asKind(draft: Draft, kind: Draft["kind"]): Draft {
     exhale_beats: one.exhale_beats ?? KEPT_BEATS,
     empty_beats: one.empty_beats || REST_BEATS,
   });
-  const check = { ...draft.check, with_instrument: true, full_breath: false };
+  const check = { ...draft.check, with_instrument: true, full_breath: false, taught: {} };
   return { ...draft, kind, check, asks: "easier", contrast: "none", card: raise(draft.card), sets: draft.sets.map(raise) };
 }
 const KEPT_BEATS = 6;
@@ -88,6 +95,7 @@ export function textOf({ inhale_beats, pause_beats, exhale_beats, empty_beats, t
 export function besidesOf(check: LadderCard["check"], students: number): string[] {
   return [
     check.with_instrument && check.kind !== "hold" ? "instrument" : "",
+    check.position === "seated" ? "" : POSITIONS[check.position],
     check.full_breath ? "full breath" : "",
     students ? `${students} student${students === 1 ? "" : "s"}` : "",
   ].filter(Boolean);

@@ -266,12 +266,7 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
               )}
               {doing === "spare" && chosen[0] && <Spared member={chosen[0]} onDone={() => setDoing("")} />}
               {doing === "lesson" && (
-                <NextLesson
-                  ids={meant.filter((one) => one.student.may_film_until !== null).map((one) => one.student.id)}
-                  now={now}
-                  group={group}
-                  onNone={() => setDoing("")}
-                />
+                <NextLesson who={meant.map((one) => one.student)} now={now} group={group} onNone={() => setDoing("")} />
               )}
             </>
           )

@@ -3,12 +3,13 @@ import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 
-import type { Group } from "../api/client";
+import type { Group, Seat } from "../api/client";
 import { useCards, usePlanLesson } from "../api/queries";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said, TextLine } from "../design/Fields";
 import { colour } from "../design/tokens";
+import { mayBeAsked } from "../shared/asked";
 import { dayWords } from "../shared/words";
 import { fitting } from "./words";
 
@@ -28,11 +29,15 @@ const Fields = styled(Form)`
     color: ${colour("soft")};
   }
 `;
+const SIDES = [
+  { value: "right", words: "their right side" },
+  { value: "left", words: "their left side" },
+];
 const BEFORE_MIN = 4;
 const AFTER_MIN = 6;
 
 /** The next lesson in under a minute: what is asked, how long, and who fits, those first who need a look most. */
-export function NextLesson({ ids, now, group, onNone }: { ids: number[]; now: Date; group: Group | null; onNone: () => void }) {
+export function NextLesson({ who, now, group, onNone }: { who: Seat["student"][]; now: Date; group: Group | null; onNone: () => void }) {
   const go = useNavigate();
   const plan = usePlanLesson();
   const cards = useCards().data?.cards ?? [];
@@ -41,23 +46,29 @@ export function NextLesson({ ids, now, group, onNone }: { ids: number[]; now: Da
     card: "",
     minutes: "40",
     each: "1.5",
+    side: "right" as "left" | "right",
   });
-  const put = (key: keyof typeof asked) => (value: string) => setAsked({ ...asked, [key]: value });
+  const put = (key: Exclude<keyof typeof asked, "side">) => (value: string) => setAsked({ ...asked, [key]: value });
+  const card = cards.find(({ id }) => String(id) === asked.card) ?? cards[0];
+  const ids = card ? who.filter((one) => mayBeAsked(one, card.check)).map(({ id }) => id) : [];
   const fit = Math.min(fitting(Number(asked.minutes), Number(asked.each), BEFORE_MIN, AFTER_MIN) || 0, ids.length);
+  const filmed = card?.check.position === "lying" ? "filmed lying down" : "filmed";
+  const fitWords = ids.length
+    ? `${fit} of ${ids.length} who may be ${filmed} fit between ${BEFORE_MIN} minutes of setting up and ${AFTER_MIN} together. Never seen comes first, then the longest ago.`
+    : `No family's yes to being ${filmed} is on record: print their letters first.`;
   const send = (event: FormEvent) => {
     event.preventDefault();
     plan.mutate(
       {
         title: asked.title,
         group_id: group?.id ?? null,
-        card_id: Number(asked.card || cards[0]?.id),
+        card_id: card?.id ?? 0,
         student_ids: ids,
         minutes: Number(asked.minutes),
         each_min: Number(asked.each),
         before_min: BEFORE_MIN,
         after_min: AFTER_MIN,
-        position: "seated",
-        side: "right",
+        side: asked.side,
         starts_at: null,
       },
       { onSuccess: () => go("/") },
@@ -69,7 +80,7 @@ export function NextLesson({ ids, now, group, onNone }: { ids: number[]; now: Da
       <TextLine label="What it is called" value={asked.title} onChange={put("title")} isRequired autoFocus />
       <ChoiceLine
         label="Count card"
-        value={asked.card || String(cards[0]?.id ?? "")}
+        value={String(card?.id ?? "")}
         onChange={put("card")}
         options={cards.map(({ id, rung, title, check }) => ({ value: String(id), words: `${rung} ${title}: ${checkWords(check)}` }))}
       />
@@ -77,10 +88,13 @@ export function NextLesson({ ids, now, group, onNone }: { ids: number[]; now: Da
         <TextLine label="Minutes" value={asked.minutes} onChange={put("minutes")} inputMode="numeric" isRequired />
         <TextLine label="Minutes a student" value={asked.each} onChange={put("each")} inputMode="decimal" isRequired />
       </div>
-      <p>
-        {fit} of {ids.length} who may be filmed fit between {BEFORE_MIN} minutes of setting up and {AFTER_MIN} together. Never seen comes
-        first, then the longest ago.
-      </p>
+      <ChoiceLine
+        label="Toward the camera"
+        value={asked.side}
+        onChange={(side) => setAsked({ ...asked, side: side === "left" ? "left" : "right" })}
+        options={SIDES}
+      />
+      <p>{fitWords}</p>
       {plan.error && <Said role="alert">{plan.error.message}</Said>}
       <Action main large type="submit" isDisabled={!fit || !cards.length || plan.isPending}>
         Open the lesson

@@ -6,6 +6,7 @@ import { useMe } from "../api/queries";
 import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
+import { besidesWords, POSITIONS } from "../shared/asked";
 import { setsOf } from "../breathscore/layout";
 import { withUnit } from "../shared/valueWords";
 import { firstName, instrumentWords } from "../shared/words";
@@ -184,11 +185,12 @@ export function Before({ seat, set, rest_s, without, facing, trouble, onRetry }:
   const cards = setsOf(seat.check);
   const card = cards[set] ?? cards[0]!;
   const hold = seat.check.kind === "hold";
+  const besides = besidesWords(seat.check);
   return (
     <Count>
       <h1>{firstName(seat.student.name)}</h1>
       <p className="setup">
-        {seat.check.position}, {facing.is ? "facing the camera" : `${seat.side} side to the camera`}
+        {POSITIONS[seat.check.position]}, {facing.is ? "facing the camera" : `${seat.side} side to the camera`}
       </p>
       <Fits studentId={seat.student.id} />
       {cards.length > 1 && (
@@ -214,6 +216,7 @@ export function Before({ seat, set, rest_s, without, facing, trouble, onRetry }:
           </Action>
         )}
       </Choices>
+      {besides && <p className="setup">This card: {besides}.</p>}
       {seat.check.contrast !== "none" && <p className="setup">First {SIDES[seat.check.contrast].join(", on purpose; then ")}.</p>}
       <p className="setup">
         {rest_s > 0 ? `Breathe as usual for ${rest_s} s: that was enough in a row.` : CAUTIONS[hold ? "hold" : "breath"]}

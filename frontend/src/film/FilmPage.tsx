@@ -5,6 +5,7 @@ import styled from "styled-components";
 import type { Card, Felt, Lesson, Seat } from "../api/client";
 import { useMe, useSetAway, useToday } from "../api/queries";
 import { checkWords, setsOf } from "../breathscore/layout";
+import { mayBeAsked } from "../shared/asked";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
@@ -105,7 +106,7 @@ export function FilmPage() {
   if (today.isPending) return null;
   if (!seat || !today.data?.lesson)
     return <Message title="This chair is not in today's lesson" text="Go back to Today with H and choose another." />;
-  if (seat.student.may_film_until === null)
+  if (!mayBeAsked(seat.student, seat.check))
     return (
       <Message
         quiet

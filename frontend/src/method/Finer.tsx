@@ -1,7 +1,9 @@
 import type { Method, Preview } from "../api/client";
 import { Action } from "../design/Action";
-import { Joined, Part } from "./Part";
-import { finerOf, QUESTIONS, schoolOf, SCHOOLS, type Question, type Way } from "./schools";
+import { Joined } from "../design/Joined";
+import { Part } from "./Part";
+import { QUESTIONS, SCHOOLS, type Question } from "../shared/schools";
+import { finerOf, schoolOf, type Way } from "./schools";
 
 type Props = {
   method: Method;

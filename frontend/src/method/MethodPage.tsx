@@ -18,10 +18,11 @@ import { useRun } from "../first/useRun";
 import { ByExample } from "./ByExample";
 import { Finer } from "./Finer";
 import { First } from "./First";
-import { Joined } from "./Part";
+import { Joined } from "../design/Joined";
 import { RuleChanges } from "./RuleChanges";
 import { Schools } from "./Schools";
-import { askedOf, ifWords, leftWords, QUESTIONS, tally, tried, withUsual, type Question, type Way } from "./schools";
+import { QUESTIONS, type Question } from "../shared/schools";
+import { askedOf, ifWords, leftWords, tally, tried, withUsual, type Way } from "./schools";
 import { WouldChange, type Would } from "./WouldChange";
 import { Trouble } from "./Trouble";
 

@@ -20,12 +20,3 @@ export const Part = styled.section`
     color: ${colour("soft")};
   }
 `;
-
-/** Buttons of which one holds. */
-export const Joined = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  button + button {
-    margin-left: -1px;
-  }
-`;

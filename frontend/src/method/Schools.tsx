@@ -4,7 +4,8 @@ import styled from "styled-components";
 import type { Method, Preview } from "../api/client";
 import { KeyCap } from "../design/Action";
 import { colour } from "../design/tokens";
-import { askedOf, QUESTIONS, SCHOOLS, tried, type Question, type Way } from "./schools";
+import { QUESTIONS, SCHOOLS, type Question } from "../shared/schools";
+import { askedOf, tried, type Way } from "./schools";
 import { SchoolGlyph } from "./SchoolGlyph";
 
 const Row = styled.section<{ $now: boolean; $open: boolean }>`

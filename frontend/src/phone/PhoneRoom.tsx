@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { useToday } from "../api/queries";
 import { useTold } from "../api/told";
 import { Action } from "../design/Action";
+import { mayBeAsked } from "../shared/asked";
 import { Message } from "../design/Message";
 import { colour } from "../design/tokens";
 import { FilmPage } from "../film/FilmPage";
@@ -61,7 +62,7 @@ function ChairsHere() {
   if (today.isPending) return null;
   const lesson = today.data?.lesson;
   if (!lesson) return <Message quiet title="No lesson yet" text="The chairs come here as soon as the teacher opens a lesson." />;
-  const waits = lesson.seats.filter((seat) => seat.take === null && !seat.away && seat.student.may_film_until !== null);
+  const waits = lesson.seats.filter((seat) => seat.take === null && !seat.away && mayBeAsked(seat.student, seat.check));
   const first = waits.find(({ id }) => id === lesson.seat_now?.seat_id) ?? waits[0];
   if (fresh && first) return <Navigate to={`/film/${first.id}`} replace />;
   return (
@@ -84,7 +85,7 @@ function ChairsHere() {
       <ol>
         {lesson.seats.map((seat) => (
           <li key={seat.id}>
-            <Action large isDisabled={seat.student.may_film_until === null} onPress={() => go(`/film/${seat.id}`)}>
+            <Action large isDisabled={!mayBeAsked(seat.student, seat.check)} onPress={() => go(`/film/${seat.id}`)}>
               {seat.student.name} <small>{seat.take ? "filmed" : instrumentWords(seat.student.instrument)}</small>
             </Action>
           </li>

@@ -1,4 +1,5 @@
 import type { Lesson, Seat } from "../api/client";
+import { mayBeAsked } from "./asked";
 
 /** Keys with one of them moved to a place: before whoever stands there now. */
 export function movedTo(keys: number[], key: number, place: number): number[] {
@@ -15,7 +16,7 @@ export const waiting = (seat: Seat) => !filmed(seat) && !seat.away;
 
 /** The chair that comes next, first of all that wait and may be filmed. busy: chairs whose clip is on its way. */
 export const nextOf = ({ seats }: Lesson, busy: number[], except?: Seat): Seat | undefined =>
-  seats.find((seat) => waiting(seat) && seat.student.may_film_until !== null && seat.id !== except?.id && !busy.includes(seat.id));
+  seats.find((seat) => waiting(seat) && mayBeAsked(seat.student, seat.check) && seat.id !== except?.id && !busy.includes(seat.id));
 
 /** The chair that comes after one: the first that waits behind it, else the first that waits at all. */
 export const nextAfter = (lesson: Lesson, seat: Seat): Seat | null =>

@@ -5,6 +5,7 @@ import styled from "styled-components";
 import type { Take } from "../api/client";
 import { useDelete, useMe, useReadAgain } from "../api/queries";
 import { checkWords } from "../breathscore/layout";
+import { besidesWords } from "../shared/asked";
 import { Action } from "../design/Action";
 import { useKeys, type Binding } from "../design/keys";
 import { Question } from "../design/Question";
@@ -65,10 +66,12 @@ const Bar = styled.div`
 
 const KINDS: Record<string, string> = { hold: "hold", posture: "posture", tone: "long tones" };
 
-const askedWords = ({ check }: Take) => {
-  if (check.card) return check.kind === "hold" ? checkWords(check) : `counted breathing ${checkWords(check)}`;
-  return KINDS[check.kind] ?? "without a count";
-};
+const askedWords = ({ check }: Take) => [countWords(check), besidesWords(check)].filter(Boolean).join("; ");
+
+function countWords(check: Take["check"]): string {
+  if (!check.card) return KINDS[check.kind] ?? "without a count";
+  return check.kind === "counted_breathing" ? `counted breathing ${checkWords(check)}` : checkWords(check);
+}
 
 /** Head of a take: whose it is, what was asked, and the ways on. */
 export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {

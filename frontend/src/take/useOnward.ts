@@ -1,4 +1,5 @@
 import { useNavigate } from "react-router";
+import { mayBeAsked } from "../shared/asked";
 
 import type { Take, Today } from "../api/client";
 import { useToday } from "../api/queries";
@@ -13,7 +14,7 @@ export function onwardOf(take: Take, today: Today | undefined, busy: number[]): 
   const lesson = today?.lesson;
   const next = lesson && nextOf(lesson, busy);
   const seat = lesson?.seats.find(({ student }) => student.id === take.student.id);
-  const may = seat && seat.student.may_film_until !== null && !seat.away && seat.check.card !== null;
+  const may = seat && mayBeAsked(seat.student, seat.check) && !seat.away && seat.check.card !== null;
   const words = seat?.take?.id === take.id ? `Film try ${take.try_number + 1}` : `Film ${firstName(take.student.name)}`;
   return {
     again: may ? { seat: seat.id, words } : null,

@@ -7,6 +7,7 @@ import type { Lesson, Seat, Today } from "../api/client";
 import { useReorder, useReport, useSetAway, useToday } from "../api/queries";
 import { BreathScore, NARROW_LEAST_PX } from "../breathscore/BreathScore";
 import { breathCardOf, checkWords } from "../breathscore/layout";
+import { besidesWords, mayBeAsked, POSITIONS } from "../shared/asked";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { useTitle } from "../design/title";
@@ -178,8 +179,8 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     if (files.length > 1)
       setSaid(`${files.length} files were dropped, and none was taken: a chair takes one clip at a time. Drop each on its own.`);
     else if (!files[0]) setSaid("What was dropped is not a file. Drop a video file from the phone or the camera.");
-    else if (of && of.student.may_film_until === null)
-      setSaid(`${firstName(of.student.name)} may not be filmed yet: choose the chair the clip belongs to.`);
+    else if (of && !mayBeAsked(of.student, of.check))
+      setSaid(`${firstName(of.student.name)} may not be filmed for this yet: choose the chair the clip belongs to.`);
     else if (of) send(await files[0].getFile(), of);
   };
   const ask = () => {
@@ -226,7 +227,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   };
   const nudge = (by: number) => seat && move(seat, lesson.seats.indexOf(seat) + by);
   const film = () => seat && go(`/film/${seat.id}`);
-  const mayFilm = seat?.student.may_film_until != null;
+  const mayFilm = seat !== undefined && mayBeAsked(seat.student, seat.check);
   const newest = today.just_read[0];
   useKeys("Today", [
     { key: "f", does: "film the student on the chair", run: film, off: !mayFilm },
@@ -357,12 +358,13 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
   const shownTake = seat.take?.state === "read" ? seat.take : lastTime;
   const report = useReport(shownTake?.id ?? "", shownTake?.headline?.report_version);
   const { student } = seat;
+  const besides = besidesWords(seat.check);
   return (
     <>
       <p className="label">On the chair next</p>
       <h2>{student.name}</h2>
       <p className="setup">
-        {instrumentWords(student.instrument)}, {seat.check.position}, {seat.side} side to the camera
+        {instrumentWords(student.instrument)}, {POSITIONS[seat.check.position]}, {seat.side} side to the camera
       </p>
       {shownTake && !chalk && !report.error && (
         <>
@@ -374,6 +376,7 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
       )}
       <p className="card">
         count card <b>{checkWords(seat.check)}</b>
+        {besides && `; ${besides}`}
       </p>
       <Facts>
         {!chalk && (
@@ -382,6 +385,9 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
               ? `may be filmed until ${dayWords(student.may_film_until)}`
               : "no consent to film on record: ask the family first"}
           </li>
+        )}
+        {!chalk && seat.check.position === "lying" && !student.may_lie && (
+          <li>no consent to lie down for drills on record: ask the family first, or choose a seated card</li>
         )}
         {student.note && !chalk && <li>{student.note}</li>}
         <li>Light-headed? Stop, breathe normally, sit.</li>

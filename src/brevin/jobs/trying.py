@@ -80,4 +80,4 @@ def _counted(take: StoodOn, changed: Sequence[Flip]) -> tuple[Flip, ...]:
 
 
 def _rules(book: Book, take: StoodOn) -> Rules:
-    return book.rules(instrument=take.ground.check.instrument, exempt=take.exempt, card_rules=take.card_rules)
+    return book.rules(instrument=take.ground.check.instrument, exempt=take.exempt, taught=take.ground.check.taught)

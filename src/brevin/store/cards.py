@@ -35,10 +35,10 @@ def card(scope: Scope, card_id: int) -> CardRecord:
 
 
 def put(scope: Scope, card_id: int | None, *, rung: int, title: str, check: Check) -> CardRecord:
-    """A new card, or another in the place of one. The name is the rung's: all its cards get it. Raises NotThere, InvalidInput: too_many_in_a_row, empty_off."""
+    """A new card, or another in the place of one. The name is the rung's: all its cards get it. Raises NotThere, InvalidInput of ``check_limits``."""
     allowed = empty_allowed(scope)
     for one in check.cards if check.counts_breaths else ():
-        check_limits(one, empty_allowed=allowed)
+        check_limits(one, empty_allowed=allowed, position=check.position)
     with db.connection_context(), db.atomic():
         if card_id is None:
             card_id = int(CountCardRow.create(programme=scope.programme, rung=rung, title=title, document=to_document(check)).id)

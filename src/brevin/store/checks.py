@@ -2,38 +2,25 @@
 
 import hashlib
 import json
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 
 from brevin.core.plan.check import Check, from_document, to_document
-from brevin.core.verdict.rules import layer_from
 from brevin.store.database import db
 from brevin.store.models import AskedCheck
-from brevin.store.records import CheckRecord, NotThere
+from brevin.store.records import CheckRecord
 from brevin.store.scope import Scope
 
-NO_RULES: Mapping[str, object] = {}
+NOTHING_BESIDE: dict[str, object] = {}  # stood beside the document when the first fingerprints were made: they have to stay the same
 
 
-def same(scope: Scope, check: Check, rules: Mapping[str, object] = NO_RULES) -> CheckRecord:
-    """The programme's check with this document and these rules of the card; made where it is new. Raises InvalidInput(bad_profile)."""
-    layer_from(rules)
+def same(scope: Scope, check: Check) -> CheckRecord:
+    """The programme's check with this document; made where it is new."""
     document = to_document(check)
-    fingerprint = hashlib.sha256(json.dumps([document, dict(rules)], sort_keys=True).encode()).hexdigest()
+    fingerprint = hashlib.sha256(json.dumps([document, NOTHING_BESIDE], sort_keys=True).encode()).hexdigest()
     with db.connection_context():
-        AskedCheck.insert(
-            programme=scope.programme, fingerprint=fingerprint, name=check.name, document=document, rules=dict(rules)
-        ).on_conflict_ignore().execute()
+        AskedCheck.insert(programme=scope.programme, fingerprint=fingerprint, name=check.name, document=document).on_conflict_ignore().execute()
         row = AskedCheck.get((AskedCheck.programme == scope.programme) & (AskedCheck.fingerprint == fingerprint))
         return CheckRecord(row.id, check)
-
-
-def check_rules(scope: Scope, check_id: int) -> dict[str, object]:
-    """The card's own layer of rules. Raises NotThere."""
-    with db.connection_context():
-        row = AskedCheck.get_or_none((AskedCheck.id == check_id) & scope.sees(AskedCheck.programme))
-        if row is None:
-            raise NotThere(str(check_id))
-        return dict(row.rules)
 
 
 def check_records(scope: Scope, check_ids: Iterable[int]) -> dict[int, CheckRecord]:

@@ -12,7 +12,7 @@ from brevin.core.plan.check import Check
 from brevin.core.plan.rota import Due, Rota, rota
 from brevin.store import changes, lessons, students, takes
 from brevin.store.database import db, now
-from brevin.store.models import Clip, GroupStudent, Student, StudentGroup, Take, VerdictRow
+from brevin.store.models import AskedCheck, Clip, GroupStudent, Student, StudentGroup, Take, VerdictRow
 from brevin.store.records import ConsentRecord, NotThere, StudentRecord
 from brevin.store.scope import Scope
 
@@ -70,8 +70,10 @@ def _member(one: StudentRecord, seen: tuple[datetime | None, int], state: State 
 
 
 def _last_states(scope: Scope) -> dict[int, State]:
-    """The worst verdict of each student's last reading."""
-    last = VerdictRow.select(VerdictRow.student, fn.MAX(VerdictRow.made_at).alias("at")).where(scope.sees(VerdictRow.programme)).group_by(VerdictRow.student)
+    """The worst verdict of each student's last reading; a drill is practice, often wrong on purpose, and tells nothing of who needs to be seen."""
+    drills = Take.select(Take.id).join(AskedCheck).where(AskedCheck.name.startswith("drill") & scope.sees(Take.programme))
+    counted = scope.sees(VerdictRow.programme) & VerdictRow.take.not_in(drills)
+    last = VerdictRow.select(VerdictRow.student, fn.MAX(VerdictRow.made_at).alias("at")).where(counted).group_by(VerdictRow.student)
     newest = last.alias("newest")
     rows: Any = (
         VerdictRow.select(VerdictRow.student, VerdictRow.state)
@@ -145,13 +147,13 @@ def withdraw(scope: Scope, student_id: int, purpose: Purpose = students.FILMING)
     return len(own)
 
 
-def due(scope: Scope, student_ids: Sequence[int]) -> list[Due]:
-    """How long ago those of them who may be filmed were seen, by name."""
+def due(scope: Scope, student_ids: Sequence[int], check: Check) -> list[Due]:
+    """How long ago those of them who may be filmed for this check were seen, by name."""
     asked, at = set(student_ids), now()
     return [
         Due(one.student.id, None if one.seen_at is None else (at - one.seen_at).total_seconds() / DAY_S, one.state)
         for one in members(scope)
-        if one.student.id in asked and one.student.may_film_until is not None
+        if one.student.id in asked and one.student.may_be_asked(check)
     ]
 
 
@@ -173,7 +175,7 @@ class LessonWish:
 
 def plan_lesson(scope: Scope, student_ids: Sequence[int], wish: LessonWish) -> Rota:
     """A new lesson with its chairs in the order of need. Returns who sits where and who has to wait for the next. Raises ValueError, NotThere."""
-    found = rota(due(scope, student_ids), minutes=wish.minutes, each_min=wish.each_min, before_min=wish.before_min, after_min=wish.after_min)
+    found = rota(due(scope, student_ids, wish.check), minutes=wish.minutes, each_min=wish.each_min, before_min=wish.before_min, after_min=wish.after_min)
     instruments = {one.id: one.instrument for one in students.students(scope)}
     with db.connection_context(), db.atomic():
         group = everybody(scope) if wish.group_id is None else wish.group_id

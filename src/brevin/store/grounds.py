@@ -39,7 +39,7 @@ def stood_on(scope: Scope) -> list[StoodOn]:
         newest = Report.select(Report.take.alias("of_take"), fn.MAX(Report.version).alias("last")).group_by(Report.take).alias("newest")
         rows = (
             Take.select(
-                Take.id, Take.made_at, Student.id, Student.name, Student.exempt, AskedCheck.document, AskedCheck.rules, Report.ground, Report.view,
+                Take.id, Take.made_at, Student.id, Student.name, Student.exempt, AskedCheck.document, Report.ground, Report.view,
                 Report.position,
             )
             .join(Student)
@@ -57,10 +57,10 @@ def stood_on(scope: Scope) -> list[StoodOn]:
         said = _overruled(scope, ids)
     return [
         StoodOn(
-            take_id=take_id, student_id=student_id, student_name=name, made_at=made_at, exempt=tuple(exempt), card_rules=rules,
+            take_id=take_id, student_id=student_id, student_name=name, made_at=made_at, exempt=tuple(exempt),
             ground=_ground(ground, document, view, position), overruled=said.get(take_id, frozenset()),
         )
-        for take_id, made_at, student_id, name, exempt, document, rules, ground, view, position in found
+        for take_id, made_at, student_id, name, exempt, document, ground, view, position in found
     ]  # fmt: skip
 
 

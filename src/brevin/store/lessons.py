@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import asdict
-from datetime import date, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import cast, get_args
 
 from brevin.core.plan.check import Check, from_document
@@ -44,7 +44,7 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
         chairs = _chairs(row) if row else []
         pupils = [chair.student.id for chair in chairs]
         found = takes.of_today(scope, lesson_id=row.id if row else 0, waiting=pupils, since=since)
-        until = students.consents(scope, pupils)
+        holding = students.to_film(scope, pupils)
         group = StudentGroup.get_or_none(StudentGroup.id == row.group_id) if row else None
         usual_s = readings.usual_s(scope)
         lately = resting.together(scope, pupils, filmed=found, chairs=chairs)
@@ -54,7 +54,7 @@ def today(scope: Scope, *, since: datetime) -> TodayRecord:
     of_lesson = {take.student.id: take for take in worst_first}
     waiting = set(pupils) - set(of_lesson)
     return TodayRecord(
-        lesson=_record(row, group.name if group else "", chairs, until, of_lesson, lately) if row else None,
+        lesson=_record(row, group.name if group else "", chairs, holding, of_lesson, lately) if row else None,
         just_made=tuple(take for take in found if take.made_at >= since),
         last_time={take.student.id: take for take in reversed(found) if take.student.id in waiting and take.state == "read"},
         usual_read_s=usual_s,
@@ -123,7 +123,7 @@ def coming(scope: Scope, *, since: datetime) -> list[LessonRecord]:
     """Lessons that begin after a moment, the next first, with who sits when."""
     with db.connection_context():
         rows = list(Lesson.select().where(scope.sees(Lesson.programme) & (Lesson.starts_at >= since)).order_by(Lesson.starts_at).limit(MOST_COMING))
-        return [_record(row, "", _chairs(row), {}, {}, {}) for row in rows]
+        return [_record(row, "", _chairs(row), students.NO_CONSENT, {}, {}) for row in rows]
 
 
 def set_away(scope: Scope, seat_id: int, away: Away) -> None:
@@ -172,7 +172,7 @@ def _record(
     row: Lesson,
     group_name: str,
     chairs: list[Seat],
-    until: dict[int, date],
+    holding: students.Holding,
     of_lesson: dict[int, TakeRecord],
     lately: dict[int, list[Run]],
 ) -> LessonRecord:
@@ -183,7 +183,7 @@ def _record(
             SeatRecord(
                 id=chair.id, place=chair.place, minute=chair.minute, asked=CheckRecord(chair.asked.id, from_document(chair.asked.document)),
                 side=cast(Facing, chair.side), away=cast(Away, chair.away),
-                student=students.student_record(chair.student, until), take=of_lesson.get(chair.student.id),
+                student=students.student_record(chair.student, holding), take=of_lesson.get(chair.student.id),
                 rest_s=_rest_s(chair, lately.get(chair.student.id, [])),
             )
             for chair in chairs

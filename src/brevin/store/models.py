@@ -109,7 +109,6 @@ class AskedCheck(Base):
     fingerprint = CharField(64)
     name = CharField(64)
     document = JsonField()
-    rules = JsonField(default=dict)  # the card's own layer
 
     class Meta:
         indexes = ((("programme", "fingerprint"), True),)

@@ -72,7 +72,8 @@ class Opened:
 
 @dataclass(frozen=True)
 class StudentRecord:
-    """may_film_until: last day filming is allowed, None where there is no consent today; exempt: criteria that are neither measured nor counted."""
+    """may_film_until: last day filming is allowed, None where there is no consent today; may_lie: whether they may lie down for it; exempt: criteria that are
+    neither measured nor counted."""
 
     id: int
     programme_id: int
@@ -81,6 +82,11 @@ class StudentRecord:
     note: str
     exempt: tuple[str, ...]
     may_film_until: date | None
+    may_lie: bool
+
+    def may_be_asked(self, check: Check) -> bool:
+        """Whether the consents that this check needs hold today."""
+        return self.may_film_until is not None and (self.may_lie or check.position != "lying")
 
 
 @dataclass(frozen=True)

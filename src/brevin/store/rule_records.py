@@ -36,7 +36,7 @@ class OverruleRecord:
 
 @dataclass(frozen=True)
 class StoodOn:
-    """What a stored reading's verdicts stand on, and what of the rules is its own: the student's exemptions, the card's layer. overruled: criteria on which
+    """What a stored reading's verdicts stand on, and what of the rules is its own: the student's exemptions. overruled: criteria on which
     the teacher has the last word."""
 
     take_id: str
@@ -44,6 +44,5 @@ class StoodOn:
     student_name: str
     made_at: datetime
     exempt: tuple[str, ...]
-    card_rules: Mapping[str, object]
     ground: Ground
     overruled: frozenset[str] = frozenset()

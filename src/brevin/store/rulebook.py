@@ -6,9 +6,10 @@ from typing import cast
 from peewee import JOIN
 
 from brevin.core.kinds import Instrument
+from brevin.core.plan.check import Check
 from brevin.core.verdict import schools
 from brevin.core.verdict.rules import Layer, Rules, layer_from, resolve
-from brevin.core.verdict.schools import Method, method_from
+from brevin.core.verdict.schools import Method, Question, method_from
 from brevin.store.database import db
 from brevin.store.models import InstrumentRules, Person, Programme
 from brevin.store.records import NotThere, StudentRecord
@@ -96,20 +97,20 @@ class Book:
     """The programme's layers, read once, for as many takes as are asked for. how: another way to teach than the programme's; own: another layer of its own."""
 
     def __init__(self, scope: Scope, how: Method | None = None, own: Mapping[str, object] | None = None) -> None:
-        self._method = schools.layer_of(how or method(scope) or Method())
+        self._method = how or method(scope) or Method()
         self._programme = layer_from(rules_document(scope) if own is None else own, name="programme")
         with db.connection_context():
             rows = InstrumentRules.select().where(InstrumentRules.programme == scope.programme)
             self._instruments = {row.instrument: layer_from(dict(row.rules), name="instrument") for row in rows}
 
-    def rules(self, *, instrument: Instrument, exempt: Sequence[str], card_rules: Mapping[str, object]) -> Rules:
-        """The rules of a take: method, programme, instrument, student's exemptions, card."""
+    def rules(self, *, instrument: Instrument, exempt: Sequence[str], taught: Mapping[Question, str]) -> Rules:
+        """The rules of a take: method, programme, instrument, student's exemptions, and what its card answers by itself of how one teaches."""
         return resolve([
-            self._method, self._programme, self._instruments.get(instrument, NOTHING), layer_from({"exempt": list(exempt)}, name="student"),
-            layer_from(card_rules, name="card"),
+            schools.layer_of(self._method, taught), self._programme, self._instruments.get(instrument, NOTHING),
+            layer_from({"exempt": list(exempt)}, name="student"), schools.card_layer(taught),
         ])  # fmt: skip
 
 
-def rules_for(scope: Scope, student: StudentRecord, *, instrument: Instrument, card_rules: Mapping[str, object]) -> Rules:
+def rules_for(scope: Scope, student: StudentRecord, check: Check) -> Rules:
     """The rules of one take as they are now."""
-    return Book(scope).rules(instrument=instrument, exempt=student.exempt, card_rules=card_rules)
+    return Book(scope).rules(instrument=check.instrument, exempt=student.exempt, taught=check.taught)

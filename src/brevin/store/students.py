@@ -1,6 +1,6 @@
 """Students with their groups, exemptions and consent."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date
 from typing import cast
 
@@ -13,7 +13,11 @@ from brevin.store.records import ConsentRecord, NoConsent, NotThere, ProgrammeRe
 from brevin.store.scope import Scope
 
 FILMING: Purpose = "filming"
+LYING: Purpose = "lying"
 USUAL: tuple[Purpose, ...] = ("filming", "keeping")  # what a letter asks for at least
+Holding = Mapping[Purpose, Mapping[int, date]]
+"""Last day of consent that holds today, by purpose and student."""
+NO_CONSENT: Holding = {FILMING: {}, LYING: {}}
 
 
 def add_group(scope: Scope, name: str) -> int:
@@ -30,7 +34,7 @@ def add_student(scope: Scope, *, name: str, instrument: Instrument, note: str = 
             if not StudentGroup.select().where((StudentGroup.id == group_id) & scope.sees(StudentGroup.programme)).exists():
                 raise NotThere(str(group_id))
             GroupStudent.create(group=group_id, student=row)
-        return student_record(row, {})
+        return student_record(row, NO_CONSENT)
 
 
 def give_consent(scope: Scope, student_id: int, *, given_by: str, from_day: date, until_day: date, purposes: Sequence[Purpose] = USUAL) -> None:
@@ -64,7 +68,7 @@ def student(scope: Scope, student_id: int) -> StudentRecord:
     """One student. Raises NotThere."""
     with db.connection_context():
         row = _row(scope, student_id)
-        return student_record(row, consents(scope, [row.id]))
+        return student_record(row, to_film(scope, [row.id]))
 
 
 def may_film(scope: Scope, student_id: int) -> StudentRecord:
@@ -79,8 +83,8 @@ def students(scope: Scope) -> list[StudentRecord]:
     """All who are still here, by name."""
     with db.connection_context():
         rows = list(Student.select().where(Student.left_on.is_null() & scope.sees(Student.programme)).order_by(Student.name))
-        until = consents(scope, [row.id for row in rows])
-        return [student_record(row, until) for row in rows]
+        holding = to_film(scope, [row.id for row in rows])
+        return [student_record(row, holding) for row in rows]
 
 
 def may(scope: Scope, student_id: int, purpose: Purpose) -> bool:
@@ -89,15 +93,29 @@ def may(scope: Scope, student_id: int, purpose: Purpose) -> bool:
         return student_id in consents(scope, [student_id], purpose)
 
 
-def consents(scope: Scope, student_ids: Sequence[int], purpose: Purpose = FILMING) -> dict[int, date]:
+def consents(scope: Scope, student_ids: Sequence[int], purpose: Purpose) -> Mapping[int, date]:
     """Last day of consent to a purpose that holds today, by student; one query. "Today" is the programme's. Needs an open connection."""
+    return _holding(scope, student_ids, [purpose])[purpose]
+
+
+def to_film(scope: Scope, student_ids: Sequence[int]) -> Holding:
+    """The same of all that is asked before somebody is filmed: to film, and to lie down for it. One query. Needs an open connection."""
+    return _holding(scope, student_ids, [FILMING, LYING])
+
+
+def _holding(scope: Scope, student_ids: Sequence[int], purposes: Sequence[Purpose]) -> Holding:
     rows = (
         Consent.select(Consent, Student.id, Student.programme, Programme.id, Programme.time_zone)
         .join(Student)
         .join(Programme)
-        .where((Consent.student.in_(list(student_ids) or [0])) & (Consent.purpose == purpose) & scope.sees(Student.programme))
+        .where((Consent.student.in_(list(student_ids) or [0])) & Consent.purpose.in_(list(purposes)) & scope.sees(Student.programme))
     )
-    return _latest((row.student_id, row.until_day) for row in rows if _holds(row, _today_in(row.student.programme.time_zone)))
+    found: dict[Purpose, dict[int, date]] = {purpose: {} for purpose in purposes}
+    for row in rows:
+        if _holds(row, _today_in(row.student.programme.time_zone)):
+            until = found[cast(Purpose, row.purpose)]
+            until[row.student_id] = max(row.until_day, until.get(row.student_id, row.until_day))
+    return found
 
 
 def consent_records(scope: Scope, student_ids: Sequence[int]) -> dict[int, list[ConsentRecord]]:
@@ -123,13 +141,6 @@ def _today_in(time_zone: str) -> date:
     return _today(ProgrammeRecord(id=0, name="", time_zone=time_zone))
 
 
-def _latest(pairs: Iterable[tuple[int, date]]) -> dict[int, date]:
-    found: dict[int, date] = {}
-    for key, day in pairs:
-        found[key] = max(day, found.get(key, day))
-    return found
-
-
 def _row(scope: Scope, student_id: int) -> Student:
     row = Student.get_or_none((Student.id == student_id) & scope.sees(Student.programme))
     if row is None:
@@ -137,9 +148,9 @@ def _row(scope: Scope, student_id: int) -> Student:
     return row
 
 
-def student_record(row: Student, until: dict[int, date]) -> StudentRecord:
-    """A row as a record. until: of ``consents``."""
+def student_record(row: Student, holding: Holding) -> StudentRecord:
+    """A row as a record. holding: of ``to_film``."""
     return StudentRecord(
         id=row.id, programme_id=row.programme_id, name=row.name, instrument=cast(Instrument, row.instrument), note=row.note, exempt=tuple(row.exempt or ()),
-        may_film_until=until.get(row.id),
+        may_film_until=holding[FILMING].get(row.id), may_lie=row.id in holding[LYING],
     )  # fmt: skip

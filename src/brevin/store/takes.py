@@ -2,7 +2,7 @@
 
 import dataclasses
 from collections.abc import Sequence
-from datetime import date, datetime
+from datetime import datetime
 from typing import Any, cast
 
 from peewee import JOIN, Expression, Tuple, Value, fn
@@ -33,7 +33,7 @@ def add(
     """
     student = may_be_filmed(scope, student_id, check)
     asked = checks.same(scope, check)
-    rules = rulebook.rules_for(scope, student, instrument=check.instrument, card_rules=checks.check_rules(scope, asked.id))
+    rules = rulebook.rules_for(scope, student, check)
     with db.connection_context(), db.atomic():
         _lesson(scope, lesson_id)
         take = Take.create(
@@ -49,7 +49,7 @@ def add(
 def may_be_filmed(scope: Scope, student_id: int, check: Check) -> StudentRecord:
     """The student, where a clip for this check may be made. Raises NoConsent (to filming, or to lying down), NotThere."""
     student = students.may_film(scope, student_id)
-    if check.position == "lying" and not students.may(scope, student_id, "lying"):
+    if not student.may_be_asked(check):
         raise NoConsent("lying")
     return student
 
@@ -138,15 +138,15 @@ def records(scope: Scope, where: Expression, *, limit: int | None = None) -> lis
         .join(Clip, JOIN.LEFT_OUTER, on=(Clip.take == Take.id), attr="filmed")
     )
     rows = list(joined.where(where & scope.sees(Take.programme)).order_by(Take.made_at.desc()).limit(limit))
-    until = students.consents(scope, [row.student.id for row in rows])
+    holding = students.to_film(scope, [row.student.id for row in rows])
     heads = reports.headlines(scope, [row.id for row in rows])
-    return [_record(row, until, heads.get(row.id)) for row in rows]
+    return [_record(row, holding, heads.get(row.id)) for row in rows]
 
 
-def _record(row: Take, until: dict[int, date], head: HeadlineRecord | None) -> TakeRecord:
+def _record(row: Take, holding: students.Holding, head: HeadlineRecord | None) -> TakeRecord:
     clip: Clip | None = getattr(row, "filmed", None)
     return TakeRecord(
-        id=row.id, programme_id=row.programme_id, student=students.student_record(row.student, until), lesson_id=row.lesson_id,
+        id=row.id, programme_id=row.programme_id, student=students.student_record(row.student, holding), lesson_id=row.lesson_id,
         made_at=row.made_at,
         asked=CheckRecord(row.asked.id, from_document(row.asked.document)), first_inhale_s=row.first_inhale_s,
         rules=ruling.from_document(row.rules or {}), edits=edits_from(row.edits), try_number=row.try_number, state=cast(TakeState, row.state),
@@ -185,17 +185,15 @@ def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, repor
 def current_rules(scope: Scope, take: TakeRecord) -> Rules:
     """The rules as they would be resolved for this take now."""
     pupil = students.student(scope, take.student.id)
-    return rulebook.rules_for(
-        Scope(take.programme_id), pupil, instrument=take.asked.check.instrument, card_rules=checks.check_rules(scope, take.asked.id)
-    )  # fmt: skip
+    return rulebook.rules_for(Scope(take.programme_id), pupil, take.asked.check)
 
 
 def move(scope: Scope, take_id: str, student_id: int) -> TakeRecord:
     """This was someone else's clip: the take with all that hangs on it goes to another student of the programme, and is a try of what that student's
     own chair asks. Raises NotThere, NoConsent."""
-    other = students.may_film(scope, student_id)
     with db.connection_context(), db.atomic():
         row = _row(scope, take_id)
+        other = may_be_filmed(scope, student_id, from_document(row.asked.document))
         asked = _asked_of(scope, row, other)
         number = _tries(student_id, row.lesson_id, asked) + 1 if row.student_id != student_id else row.try_number
         Take.update(student=student_id, asked=asked, try_number=number).where(Take.id == take_id).execute()
@@ -213,7 +211,7 @@ def _asked_of(scope: Scope, row: Take, other: StudentRecord) -> int:
     check = from_document(row.asked.document)
     if check.instrument == row.student.instrument:
         check = dataclasses.replace(check, instrument=other.instrument)
-    return checks.same(scope, check, row.asked.rules or {}).id
+    return checks.same(scope, check).id
 
 
 def say_felt(scope: Scope, take_id: str, felt: Felt) -> TakeRecord:

@@ -4,7 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from brevin.core.kinds import AskedPosition, Contrast, FeltQuestion
+from brevin.core.kinds import Articulation, AskedPosition, Contrast, Dynamic, FeltQuestion
+from brevin.core.plan.check import LONGEST_NOTES
+from brevin.core.verdict.schools import FLIPPING, Question
 from brevin.web.schemas import CheckOut
 
 
@@ -33,12 +35,13 @@ class CardPath(BaseModel):
 
 
 class CardIn(BaseModel):
-    """kind: what the count is of, breaths or bringing the instrument up; card: in its short notation; countin_words: what is said on each beat of the
-    count-in instead of its number; contrast: both sides on purpose; sets: further sets in the short notation, each filmed as a clip of its own."""
+    """kind: what the count is of, breaths or bringing the instrument up, or breaths as a drill, which is no check of where somebody stands; card: in its short
+    notation; countin_words: what is said on each beat of the count-in instead of its number; contrast: both sides on purpose; sets: further sets in the short
+    notation, each filmed as a clip of its own; taught: by which other schools this card is judged; notes, dynamic, articulation: what is played."""
 
     rung: int = Field(ge=1, le=20)
     title: str = Field(min_length=1, max_length=64)
-    kind: Literal["counted_breathing", "hold"] = "counted_breathing"
+    kind: Literal["counted_breathing", "drill", "hold"] = "counted_breathing"
     card: str = Field(min_length=1, max_length=48)
     position: AskedPosition = "seated"
     with_instrument: bool = False
@@ -47,6 +50,10 @@ class CardIn(BaseModel):
     countin_words: list[str] = Field(default=[], max_length=9)
     contrast: Contrast = "none"
     sets: list[Annotated[str, Field(max_length=48)]] = Field(default=[], max_length=7)
+    taught: dict[Question, str] = Field(default={}, max_length=len(FLIPPING))
+    notes: str = Field(default="", max_length=LONGEST_NOTES)
+    dynamic: Dynamic = "any"
+    articulation: Articulation = "any"
 
 
 class EmptyIn(BaseModel):

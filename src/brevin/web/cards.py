@@ -112,4 +112,4 @@ def _put(card_id: int | None, body: CardIn) -> LadderCard:
 
 
 def _check(body: CardIn) -> Check:
-    return from_document(body.model_dump(include={"kind", "card", "position", "with_instrument", "asks", "countin_words", "full_breath", "contrast", "sets"}))
+    return from_document(body.model_dump(exclude={"rung", "title"}))

@@ -5,7 +5,7 @@ from typing import Literal, Self
 
 from pydantic import BaseModel, Field, model_validator
 
-from brevin.core.kinds import AskedPosition, Instrument, Purpose, State
+from brevin.core.kinds import Instrument, Purpose, State
 from brevin.web.schemas import StudentOut
 
 
@@ -156,7 +156,6 @@ class LessonIn(BaseModel):
     title: str = Field(min_length=1, max_length=120)
     student_ids: list[int] = Field(min_length=1, max_length=1000)
     card_id: int
-    position: AskedPosition = "seated"
     side: Literal["left", "right"] = "right"
     starts_at: datetime | None = None
     minutes: int = Field(default=40, ge=5, le=240)

@@ -1,6 +1,5 @@
 """The class: who is in it, lists in and out, consent for many, the next lesson."""
 
-from dataclasses import replace
 from datetime import timedelta
 
 from flask import Response, current_app, request
@@ -116,7 +115,7 @@ def give_consents(body: ConsentsIn) -> Response:
 @routes.post("/lesson", responses={201: LessonMade})
 def plan_lesson(body: LessonIn) -> Response:
     """The next lesson: who needs a look most comes first, as many as fit."""
-    check = replace(cards.card(scope(), body.card_id).check, position=body.position)
+    check = cards.card(scope(), body.card_id).check
     wish = classes.LessonWish(
         title=body.title, starts_at=body.starts_at or now() + SOON, check=check, side=body.side, minutes=body.minutes, each_min=body.each_min,
         before_min=body.before_min, after_min=body.after_min, group_id=body.group_id,

@@ -61,7 +61,7 @@ def line_of(body: SortedAllIn) -> Response:
     """The line that agrees best with what was sorted, and what it would change of the stored takes. Nothing is changed."""
     _known(body.criterion)
     line, trial = LINES[body.criterion], trying.Trial(scope())
-    now = rulebook.Book(scope()).rules(instrument="none", exempt=(), card_rules={}).limit(line.limit)
+    now = rulebook.Book(scope()).rules(instrument="none", exempt=(), taught={}).limit(line.limit)
     found = proposed(line, [Example(one.take_id, one.value, one.fine) for one in body.examples], now)
     changed = trial.by(rulebook.Book(scope(), own=rulebook.with_limit(scope(), line.limit, found.value)))
     return answer(

@@ -24,6 +24,7 @@ SENTENCES: dict[str, str] = {
     "too_many_tries": "Too many tries. Wait a minute, then sign in again.",
     "not_there": "This is not here any more. Someone may have deleted it.",
     "no_consent": "No consent to film this student is on record for today, so the clip was not taken in. Ask the family first.",
+    "no_consent_to_lie": "No consent to lie down for drills is on record for this student today. Ask the family first, or choose a seated card.",
     "bad_request": "Something in this request is missing or has the wrong form.",
     "page_old": "This page was open for a long time. Load it again, then repeat what you did.",
     "other_page": "Another page asked for this in your name. Open Brevin itself and do it there.",
@@ -39,6 +40,7 @@ SENTENCES: dict[str, str] = {
     "no_length": "How long it sounded is kept of a good try with the part alone. Tap what came out without it.",
     "too_many_efforts": "More than {most} longest tries in a row are too many: a minute of rest comes after them. Make it {most} at most.",
     "too_many_in_a_row": "More than {most} breaths in a row make light-headed. Make two cards of it; the program puts the rest between them.",
+    "only_seated": "Longest tries and staying empty are done seated. Choose seated, or give the breath out an end.",
     "empty_off": "Staying empty is switched off here. Whoever may change the rules switches it on, below the ladder.",
     "order_old": "The chairs of this lesson have changed meanwhile. Look at the line as it is now, then move the chair again.",
     "code_unknown": "This code opens nothing. Look at it again on the teacher's screen, or ask for a new one.",
@@ -88,6 +90,11 @@ def _unusable(error: InvalidInput) -> Response:
     return reply(code, 422, SENTENCES[code])
 
 
+def _no_consent(error: NoConsent) -> Response:
+    code = "no_consent_to_lie" if error.args == ("lying",) else "no_consent"
+    return reply(code, 409, SENTENCES[code])
+
+
 def bad_request(error: ValidationError) -> Response:
     """A request whose parts are missing or have the wrong form."""
     return reply("bad_request", 422, SENTENCES["bad_request"])
@@ -97,7 +104,7 @@ def add_to(app: Flask) -> None:
     """Turn errors of all layers into refusals."""
     app.register_error_handler(Refused, lambda e: reply(e.code, e.status, e.message))
     app.register_error_handler(NotThere, lambda e: reply("not_there", 404, SENTENCES["not_there"]))
-    app.register_error_handler(NoConsent, lambda e: reply("no_consent", 409, SENTENCES["no_consent"]))
+    app.register_error_handler(NoConsent, _no_consent)
     app.register_error_handler(ClipUnusable, lambda e: reply(e.code, 422, reason_text(e.code, e.facts)))
     app.register_error_handler(InvalidInput, _unusable)
     app.register_error_handler(RecursionError, lambda e: reply("bad_request", 400, SENTENCES["bad_request"]))

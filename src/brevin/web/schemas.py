@@ -4,9 +4,10 @@ from datetime import date, datetime
 
 from pydantic import BaseModel, Field, RootModel
 
-from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Contrast, Felt, FeltQuestion, Instrument, Side, State
+from brevin.core.kinds import Articulation, AskedPosition, AskedView, CheckKind, Contrast, Dynamic, Felt, FeltQuestion, Instrument, Side, State
 from brevin.core.report import Report
 from brevin.core.verdict.rules import CriterionKey
+from brevin.core.verdict.schools import Question
 from brevin.store.records import Away, Facing, TakeState
 from brevin.store.scope import Acting, Role
 from brevin.web.permissions import Permission
@@ -58,6 +59,10 @@ class CheckOut(BaseModel):
     contrast: Contrast
     sets: list[CardOut]
     shown: str
+    taught: dict[Question, str]
+    notes: str
+    dynamic: Dynamic
+    articulation: Articulation
 
 
 class StudentOut(BaseModel):
@@ -67,6 +72,7 @@ class StudentOut(BaseModel):
     note: str
     exempt: list[str]
     may_film_until: date | None
+    may_lie: bool
 
 
 class HeadlineOut(BaseModel):

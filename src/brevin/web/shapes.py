@@ -32,7 +32,8 @@ def answer(model: BaseModel, status: int = 200) -> Response:
 def student_out(record: StudentRecord) -> StudentOut:
     """A student."""
     return StudentOut(
-        id=record.id, name=record.name, instrument=record.instrument, note=record.note, exempt=list(record.exempt), may_film_until=record.may_film_until
+        id=record.id, name=record.name, instrument=record.instrument, note=record.note, exempt=list(record.exempt), may_film_until=record.may_film_until,
+        may_lie=record.may_lie,
     )  # fmt: skip
 
 
@@ -44,6 +45,7 @@ def check_out(record: CheckRecord) -> CheckOut:
         instrument=check.instrument, with_instrument=check.with_instrument, asks=check.asks,
         full_breath=check.full_breath, countin_words=list(check.countin_words), contrast=check.contrast,
         sets=[CardOut(**asdict(card)) for card in check.sets], shown=f"/api/cards/shown/{check.shown}" if check.shown else "",
+        taught=dict(check.taught), notes=check.notes, dynamic=check.dynamic, articulation=check.articulation,
     )  # fmt: skip
 
 

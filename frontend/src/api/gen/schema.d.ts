@@ -1847,10 +1847,17 @@ export interface components {
         };
         /**
          * CardIn
-         * @description kind: what the count is of, breaths or bringing the instrument up; card: in its short notation; countin_words: what is said on each beat of the
-         *     count-in instead of its number; contrast: both sides on purpose; sets: further sets in the short notation, each filmed as a clip of its own.
+         * @description kind: what the count is of, breaths or bringing the instrument up, or breaths as a drill, which is no check of where somebody stands; card: in its short
+         *     notation; countin_words: what is said on each beat of the count-in instead of its number; contrast: both sides on purpose; sets: further sets in the short
+         *     notation, each filmed as a clip of its own; taught: by which other schools this card is judged; notes, dynamic, articulation: what is played.
          */
         CardIn: {
+            /**
+             * Articulation
+             * @default any
+             * @enum {string}
+             */
+            articulation: "any" | "air" | "tongued" | "slurred" | "short";
             /**
              * Asks
              * @default where
@@ -1871,6 +1878,12 @@ export interface components {
              */
             countin_words: string[];
             /**
+             * Dynamic
+             * @default any
+             * @enum {string}
+             */
+            dynamic: "any" | "soft" | "medium" | "loud" | "swell" | "fade";
+            /**
              * Full Breath
              * @default false
              */
@@ -1880,7 +1893,12 @@ export interface components {
              * @default counted_breathing
              * @enum {string}
              */
-            kind: "counted_breathing" | "hold";
+            kind: "counted_breathing" | "drill" | "hold";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
             /**
              * Position
              * @default seated
@@ -1894,6 +1912,13 @@ export interface components {
              * @default []
              */
             sets: string[];
+            /**
+             * Taught
+             * @default {}
+             */
+            taught: {
+                [key: string]: string;
+            };
             /** Title */
             title: string;
             /**
@@ -2109,6 +2134,11 @@ export interface components {
          */
         CheckOut: {
             /**
+             * Articulation
+             * @enum {string}
+             */
+            articulation: "any" | "air" | "tongued" | "slurred" | "short";
+            /**
              * Asks
              * @enum {string}
              */
@@ -2121,6 +2151,11 @@ export interface components {
             contrast: "none" | "high_low" | "slumped_tall" | "pinched_open" | "slack_slow";
             /** Countin Words */
             countin_words: string[];
+            /**
+             * Dynamic
+             * @enum {string}
+             */
+            dynamic: "any" | "soft" | "medium" | "loud" | "swell" | "fade";
             /** Full Breath */
             full_breath: boolean;
             /**
@@ -2135,6 +2170,8 @@ export interface components {
             kind: "counted_breathing" | "hold" | "posture" | "drill" | "tone";
             /** Name */
             name: string;
+            /** Notes */
+            notes: string;
             /**
              * Position
              * @enum {string}
@@ -2144,6 +2181,10 @@ export interface components {
             sets: components["schemas"]["CardOut"][];
             /** Shown */
             shown: string;
+            /** Taught */
+            taught: {
+                [key: string]: string;
+            };
             /**
              * View
              * @enum {string}
@@ -3149,12 +3190,6 @@ export interface components {
              * @default 40
              */
             minutes: number;
-            /**
-             * Position
-             * @default seated
-             * @enum {string}
-             */
-            position: "seated" | "standing" | "lying" | "auto";
             /**
              * Side
              * @default right
@@ -4581,6 +4616,8 @@ export interface components {
             instrument: "none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba";
             /** May Film Until */
             may_film_until: string | null;
+            /** May Lie */
+            may_lie: boolean;
             /** Name */
             name: string;
             /** Note */

@@ -1,24 +1,32 @@
 """A check is a document: what is asked of a student in front of the camera. Parsed here and nowhere else; the count card's short notation stays its name."""
 
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass, replace
-from typing import Any, get_args
+from dataclasses import asdict, dataclass, field, replace
+from typing import Any, cast, get_args
 
 from brevin.core.errors import InvalidInput
-from brevin.core.kinds import AskedPosition, AskedView, CheckKind, Contrast, FeltQuestion, Instrument
+from brevin.core.kinds import Articulation, AskedPosition, AskedView, CheckKind, Contrast, Dynamic, FeltQuestion, Instrument
 from brevin.core.plan.card import CountCard, parse, short_name
+from brevin.core.verdict.schools import FLIPPING, SCHOOLS, Question
 
 WORDS: dict[str, tuple[tuple[str, ...], str]] = {
     "kind": (get_args(CheckKind), "counted_breathing"), "view": (get_args(AskedView), "auto"), "position": (get_args(AskedPosition), "auto"),
     "instrument": (get_args(Instrument), "none"), "asks": (get_args(FeltQuestion), "where"),
-    "contrast": (get_args(Contrast), "none"),
+    "contrast": (get_args(Contrast), "none"), "dynamic": (get_args(Dynamic), "any"), "articulation": (get_args(Articulation), "any"),
 }  # fmt: skip
 """Keys that hold one word: the words allowed, and the usual one."""
-KEYS = ("kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks", "countin_words", "contrast", "sets", "shown")
-LATER: dict[str, object] = {"full_breath": False, "asks": "where", "countin_words": (), "contrast": "none", "sets": [], "shown": ""}
+KEYS = (
+    "kind", "card", "view", "position", "instrument", "with_instrument", "full_breath", "asks", "countin_words", "contrast", "sets", "shown", "taught",
+    "notes", "dynamic", "articulation",
+)  # fmt: skip
+LATER: dict[str, object] = {
+    "full_breath": False, "asks": "where", "countin_words": (), "contrast": "none", "sets": [], "shown": "", "taught": {}, "notes": "", "dynamic": "any",
+    "articulation": "any",
+}  # fmt: skip
 """Keys that came later, with what they are where nothing is said: left out then, so that older checks keep their fingerprint."""
 MOST_SETS = 8  # of a card
 LONGEST_NAME = 80  # letters of a file's name
+LONGEST_NOTES = 40  # letters: what is played in one breath
 MOST_WORDS, LONGEST_WORD = 9, 12  # of a count-in, one a beat
 
 
@@ -28,7 +36,9 @@ class Check:
     full_breath: whether it asks for the comfortable full breath that others are held against; asks: what the student is asked before the reading is there;
     countin_words: what is said on each beat of the count-in instead of its number; one word more than it has beats falls on the first inhale;
     contrast: both sides on purpose: the first half of the breaths the other way, the second as it should be;
-    sets: the card's further sets, each filmed as a clip of its own; shown: file of the teacher's own demonstration, played before the count-in."""
+    sets: the card's further sets, each filmed as a clip of its own; shown: file of the teacher's own demonstration, played before the count-in;
+    taught: where this card is judged by another school than the programme follows; notes, dynamic, articulation: what is played, where the instrument is in
+    hand: told to the student, read from nothing."""
 
     kind: CheckKind = "counted_breathing"
     card: CountCard | None = None
@@ -42,13 +52,17 @@ class Check:
     contrast: Contrast = "none"
     sets: tuple[CountCard, ...] = ()
     shown: str = ""
+    taught: Mapping[Question, str] = field(default_factory=dict)
+    notes: str = ""
+    dynamic: Dynamic = "any"
+    articulation: Articulation = "any"
 
     @property
     def name(self) -> str:
-        """The count card's notation, after the kind where it counts no breaths; the kind alone where nothing is counted."""
+        """The count card's notation, after the kind where it is another than counted breathing; the kind alone where nothing is counted."""
         if self.card is None:
             return self.kind
-        return short_name(self.card) if self.counts_breaths else f"{self.kind} {short_name(self.card)}"
+        return short_name(self.card) if self.kind == "counted_breathing" else f"{self.kind} {short_name(self.card)}"
 
     @property
     def counts_breaths(self) -> bool:
@@ -99,6 +113,10 @@ def from_document(document: Mapping[str, object]) -> Check:
     shown = document.get("shown", "")
     if not isinstance(shown, str) or "/" in shown or len(shown) > LONGEST_NAME:
         raise InvalidInput("bad_check", name="shown", wanted="the name of a file")
+    notes = document.get("notes", "")
+    if not isinstance(notes, str) or len(notes) > LONGEST_NOTES:
+        raise InvalidInput("bad_check", name="notes", wanted=f"at most {LONGEST_NOTES} letters")
+    words |= {"taught": _taught(document.get("taught", {})), "notes": notes.strip()}
     return Check(card=counted, countin_words=_said(document.get("countin_words", ())), sets=sets, shown=shown, **switches, **words)
 
 
@@ -107,6 +125,16 @@ def _one(document: Mapping[str, object], key: str, allowed: tuple[str, ...], usu
     if word not in allowed:
         raise InvalidInput("bad_check", name=key, wanted="one of " + ", ".join(allowed))
     return str(word)
+
+
+def _taught(answers: object) -> dict[Question, str]:
+    if not isinstance(answers, Mapping):
+        raise InvalidInput("bad_check", name="taught", wanted="an object of questions and schools")
+    for question, school in answers.items():
+        if question not in FLIPPING or school not in SCHOOLS[question]:
+            allowed = SCHOOLS[question] if question in FLIPPING else FLIPPING
+            raise InvalidInput("bad_check", name=f"taught.{question}", wanted="one of " + ", ".join(allowed))
+    return cast(dict[Question, str], dict(answers))
 
 
 def _said(words: object) -> tuple[str, ...]:

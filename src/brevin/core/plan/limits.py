@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from brevin.core.errors import InvalidInput
+from brevin.core.kinds import AskedPosition
 from brevin.core.plan.card import CountCard
 
 MOST_IN_A_ROW = 6  # counted breaths
@@ -14,14 +15,17 @@ MOST_EFFORTS = 3  # longest tries
 EFFORT_REST_S = 60.0  # after them, and as much in between begins the row anew
 
 
-def check_limits(card: CountCard, *, empty_allowed: bool) -> None:
-    """Raises InvalidInput: too_many_in_a_row, too_many_efforts, empty_off (staying empty is switched off unless the programme switched it on)."""
+def check_limits(card: CountCard, *, empty_allowed: bool, position: AskedPosition = "seated") -> None:
+    """Raises InvalidInput: too_many_in_a_row, too_many_efforts, empty_off (staying empty is switched off unless the programme switched it on), only_seated
+    (a longest try or staying empty in another position, from which somebody dizzy may fall)."""
     if card.cycles > MOST_IN_A_ROW:
         raise InvalidInput("too_many_in_a_row", most=MOST_IN_A_ROW)
     if card.exhale_beats is None and card.cycles > MOST_EFFORTS:
         raise InvalidInput("too_many_efforts", most=MOST_EFFORTS)
     if card.empty_beats and not empty_allowed:
         raise InvalidInput("empty_off")
+    if position != "seated" and (card.empty_beats or card.exhale_beats is None):
+        raise InvalidInput("only_seated")
 
 
 @dataclass(frozen=True)

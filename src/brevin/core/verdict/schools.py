@@ -1,7 +1,7 @@
 """Where teachers disagree: the five questions of a programme's method and two finer ones, the schools that answer them, and what each answer changes of the
 rules."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
@@ -50,6 +50,9 @@ SCHOOLS: dict[Question, dict[str, School]] = {
     },
 }
 """Each question's schools in the order they are shown. Source: own, after the ways that beginners' teachers describe."""
+
+FLIPPING: tuple[Question, ...] = tuple(question for question, schools in SCHOOLS.items() if any(one.limits or one.off for one in schools.values()))
+"""The questions of which a verdict depends: a card may be judged by another school there than the programme follows."""
 
 USUAL: dict[Question, str] = {
     "breathing_in": "belly_then_ribs", "breathing_out": "slow_and_even", "first_sounds": "one_part", "tongue": "air_first", "practice": "most_days",
@@ -105,12 +108,21 @@ def to_document(method: Method) -> dict[str, object]:
     return {"answers": dict(method.answers), "strictness": method.strictness, "order": list(method.order)}
 
 
-def layer_of(method: Method) -> Layer:
-    """What the method changes of the rules. The usual method changes nothing."""
-    schools = [SCHOOLS[question][school] for question, school in method.answers.items()]
-    limits = {name: value for school in schools for name, value in school.limits.items()}
-    off = frozenset[CriterionKey]().union(*(one.off for one in schools))
+def layer_of(method: Method, without: Collection[Question] = ()) -> Layer:
+    """What the method changes of the rules; the usual method changes nothing. without: questions that the card answers by itself."""
+    limits, off = _of({question: school for question, school in method.answers.items() if question not in without})
     return Layer(name="method", limits=strict_limits(method.strictness) | limits, off=off, order=method.order)
+
+
+def card_layer(taught: Mapping[Question, str]) -> Layer:
+    """What a card changes that is judged by schools of its own."""
+    limits, off = _of(taught)
+    return Layer(name="card", limits=limits, off=off)
+
+
+def _of(answers: Mapping[Question, str]) -> tuple[dict[str, float], frozenset[CriterionKey]]:
+    schools = [SCHOOLS[question][school] for question, school in answers.items()]
+    return {name: value for school in schools for name, value in school.limits.items()}, frozenset[CriterionKey]().union(*(one.off for one in schools))
 
 
 def strict_limits(strictness: Strictness) -> dict[str, float]:

@@ -9,7 +9,7 @@ CLIP_SHARE = 0.4  # of a minute: how long the clips were for which the limits a 
 
 def up(migrator, db):
     """What a programme changed keeps its meaning. May be repeated."""
-    for table in ("programme", "instrument_rules", "asked_check", "take"):
+    for table in ("programme", "instrument_rules", "take"):
         for row_id, rules in db.execute_sql(f"SELECT id, rules FROM {table} WHERE rules LIKE '%%\"sag.%%'").fetchall():
             document = json.loads(rules)
             set_by = {NAMES.get(name, name): layer for name, layer in document.get("set_by", {}).items()}

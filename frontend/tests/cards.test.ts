@@ -92,6 +92,7 @@ test("a card says beside its count what the count does not tell", () => {
   expect(besidesOf(check, 0)).toEqual([]);
   expect(besidesOf({ ...check, with_instrument: true, full_breath: true, position: "lying" }, 1)).toEqual([
     "instrument",
+    "lying on a mat",
     "full breath",
     "1 student",
   ]);

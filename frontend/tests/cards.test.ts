@@ -1,9 +1,10 @@
 import { expect, test } from "vitest";
 
-import type { Card, Check, LadderCard, Seat } from "../src/api/client";
+import type { Card, Check, Earlier, LadderCard, Seat } from "../src/api/client";
 import { asKind, besidesOf, minutesFor, moved, rungOf, runOf, snapped, sumOf, textOf, withOneMore, type Draft } from "../src/cards/draft";
 import { breathCardOf, checkWords } from "../src/breathscore/layout";
 import { besidesWords, mayBeAsked } from "../src/shared/asked";
+import { pastWords } from "../src/shared/past";
 import { momentAt, saidAt, sideAt } from "../src/film/counting";
 
 const CARD: Card = { inhale_beats: 4, pause_beats: 0, exhale_beats: 6, empty_beats: 0, tempo_bpm: 60, cycles: 2, countin_beats: 4 };
@@ -117,6 +118,16 @@ test("lying down is asked only of whose family said yes to that", () => {
     true,
   ]);
   expect(may(null, true, "lying")).toBe(false);
+});
+
+test("of earlier days the weightiest is said, and nothing where there is nothing to say", () => {
+  const none: Earlier = { marks: [], running: 0, steady_since: null, move: "stay", to: "" };
+  expect(pastWords(none)).toBe("");
+  expect(pastWords({ ...none, running: 3, move: "back", to: "3-0-4@72x3" })).toBe("third lesson running");
+  expect(pastWords({ ...none, running: 7 })).toBe("7 lessons running");
+  expect(pastWords({ ...none, move: "up", to: "3-0-5@76x3", steady_since: "2026-11-08" })).toBe("may go up: 3-0-5 at 76");
+  expect(pastWords({ ...none, move: "back", to: "0.5-0-8@80x4" })).toBe("perhaps back: 0.5-0-8 at 80");
+  expect(pastWords({ ...none, steady_since: "2026-11-08" })).toBe("steady since 8 November");
 });
 
 test("a new hold stands on the holds' rung, or on one of its own after the last", () => {

@@ -97,6 +97,25 @@ def test_by_keyboard_alone(page: Page) -> None:
     expect(page.get_by_role("alertdialog")).to_have_count(0)
 
 
+def test_earlier_days_stand_beside_a_reading_and_each_leads_to_its_take(inside: Page) -> None:
+    row = inside.get_by_test_id("take-row").filter(has_text="Noor Haddadi").first
+    expect(row).to_contain_text("third lesson running")
+    expect(row.get_by_role("img", name="work on this")).to_have_count(3)  # today's, and those of two weeks before
+    row.click()
+    earlier = inside.get_by_test_id("record")
+    expect(earlier).to_contain_text("third lesson running")
+    newest = inside.url
+    earlier.get_by_role("link", name="work on this").last.focus()
+    inside.keyboard.press("Enter")
+    expect(earlier.get_by_role("link")).to_have_count(1)  # only the week before that one
+    assert inside.url != newest
+    inside.keyboard.press("h")
+    inside.get_by_role("button", name="light or dark").click()
+    expect(row).to_contain_text("filmed")
+    expect(inside.get_by_text("lesson running")).to_have_count(0)  # the class reads along
+    inside.get_by_role("button", name="light or dark").click()
+
+
 def test_deleting_asks_first_and_then_is_gone(inside: Page, short) -> None:
     inside.get_by_role("button", name=re.compile("^Lazar Stojanic")).click()
     drop(inside, short("seated-chest-high.mp4"))

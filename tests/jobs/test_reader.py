@@ -226,12 +226,12 @@ def test_the_demo_school_is_made_once_of_people_nobody_knows(store) -> None:
     assert len(found) == 24 and len({s.name for s in found}) == 24 and sum(s.may_film_until is None for s in found) == 2
     lesson = lessons.last_lesson(scope)
     assert len(lesson.seats) == len(demo.LESSON_ORDER) and {s.take.state for s in lesson.seats if s.take} == {"read"}
-    assert readings.waiting(HOUSE) == 0 and len(list(store.evidence.glob("*.evidence"))) == len(demo.TAKES) + len(demo.LAST_WEEK) + 1
+    assert readings.waiting(HOUSE) == 0 and len(list(store.evidence.glob("*.evidence"))) == len(demo.TAKES) + len(demo.EARLIER) + 1
     with database.db.connection_context():
         assert readings.usual_s(scope) == readings.USUAL_S, "nothing was looked at yet: how long it takes is not known"
     assert all(s.take.asked == s.asked for s in lesson.seats if s.take)
     assert programmes.memberships(HOUSE, programmes.sign_in(HOUSE, demo.LOGIN, demo.PASSWORD).id)[0].role == "owner"
-    assert len(takes.latest(scope)) == len(demo.TAKES) + len(demo.LAST_WEEK) + 1
+    assert len(takes.latest(scope)) == len(demo.TAKES) + len(demo.EARLIER) + 1
     assert all(LetGo("clips", t.clip.stored_name) in files.owned(HOUSE) for t in takes.latest(scope))
 
 

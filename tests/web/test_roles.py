@@ -97,6 +97,7 @@ def try_route(page, route: tuple[str, str, str], things: dict, programme_id: int
     body |= {"student_ids": [things["student_id"]]} if "student_ids" in body else {}
     path += "?criterion=abdomen_leads" if endpoint in ("lines.examples", "said.cue_record", "helps.help_of") else ""
     path += "?card=clarinet" if endpoint in ("bench.card", "bench_care.care") else ""
+    path += f"?takes={things['take_id']}" if endpoint == "past.before" else ""
     if endpoint == "bench_firsts.listen":
         return page(method, path, query_string={"rate_hz": 16000}, data=bytes(32000), headers={"Content-Type": "application/octet-stream"})
     if endpoint == "cards.show":

@@ -11,7 +11,7 @@ import { feltWords } from "../film/felt";
 import { footWords } from "../shared/words";
 import { CueSaid } from "./CueSaid";
 import { Help } from "./Help";
-import { Repetitions, SinceFirst } from "./Repetitions";
+import { SinceFirst } from "./SinceFirst";
 import { PlayerChoice } from "./PlayerChoice";
 
 const Cue = styled.div`
@@ -106,7 +106,6 @@ export function Say({ take, report }: { take: Take; report: Report }) {
         )}
         {helped && <Help take={take} cue={helped} />}
         {helped && <CueSaid take={take} cue={helped} way={ways.way} />}
-        {cue && <Repetitions take={take} />}
         <SinceFirst take={take} />
       </Beside>
       {(cue || !stop) &&

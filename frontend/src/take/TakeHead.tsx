@@ -13,6 +13,7 @@ import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
 import { firstName, instrumentWords } from "../shared/words";
 import { useOnward } from "./useOnward";
+import { Record } from "./Record";
 import { WhoseClip } from "./WhoseClip";
 
 const Head = styled.div`
@@ -27,6 +28,11 @@ const Head = styled.div`
   }
   p {
     color: ${colour("soft")};
+  }
+  .asked {
+    flex: 1 1 260px; /* what is long breaks here, before the ways on go to another line */
+    min-width: 0;
+    line-height: 1.25;
   }
 `;
 const Ways = styled.div`
@@ -80,9 +86,12 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
   return (
     <Head>
       <h1>{take.student.name}</h1>
-      <p>
-        {instrumentWords(take.instrument)} · {askedWords(take)} · try {take.try_number}
-      </p>
+      <div className="asked">
+        <p>
+          {instrumentWords(take.instrument)} · {askedWords(take)} · try {take.try_number}
+        </p>
+        <Record take={take} />
+      </div>
       <Ways>
         {again && (
           <Action letter="F" onPress={() => film?.()}>

@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import type { Report, Take } from "../api/client";
 import { useHelp } from "../api/help";
+import { usePast } from "../api/past";
 import { useToday } from "../api/queries";
 import { useCueRecord, useOverrules, useRepetitions, useSinceFirst, useTicks } from "../api/said";
 import { helpedOf } from "./Say";
@@ -21,6 +22,7 @@ export function useArrived(id: string, take: Take | undefined, report: Report | 
     useCueRecord(id, cue),
     useHelp(id, cue),
     useRepetitions(id, version),
+    usePast(take ? [take] : []),
     useSinceFirst(id, version),
     useToday(),
   ];

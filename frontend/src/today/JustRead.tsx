@@ -1,10 +1,13 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 
-import type { Take } from "../api/client";
+import type { Earlier, Take } from "../api/client";
+import { usePast } from "../api/past";
 import { Action } from "../design/Action";
 import { ProgressRing, StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
+import { EarlierDays } from "../shared/Earlier";
+import { pastWords } from "../shared/past";
 import { instrumentWords } from "../shared/words";
 import { useUploads } from "../shared/uploads";
 import { waitingWords } from "./waiting";
@@ -36,6 +39,12 @@ const Row = styled.div`
   .line {
     grid-column: 2 / -1;
   }
+  .past {
+    text-align: right;
+  }
+  .said:not(:last-child) {
+    grid-column: 2;
+  }
   .actions {
     display: flex;
     gap: 10px;
@@ -51,6 +60,7 @@ const Empty = styled.p`
 /** Clips as they come in and are read, newest first. On chalk a name and whether it is read, no verdict. */
 export function JustRead({ takes, usual_s, chalk }: { takes: Take[]; usual_s: number; chalk: boolean }) {
   const uploads = useUploads();
+  const past = usePast(takes, !chalk).data;
   return (
     <section aria-label="Just read">
       <Title>Just read</Title>
@@ -82,21 +92,29 @@ export function JustRead({ takes, usual_s, chalk }: { takes: Take[]; usual_s: nu
         </Empty>
       )}
       {takes.map((take) => (
-        <TakeRow key={take.id} take={take} waits={waitingWords(take, takes, usual_s)} chalk={chalk} />
+        <TakeRow key={take.id} take={take} waits={waitingWords(take, takes, usual_s)} past={past?.[take.id]} chalk={chalk} />
       ))}
     </section>
   );
 }
 
-function TakeRow({ take, waits, chalk }: { take: Take; waits: string; chalk: boolean }) {
+type RowProps = { take: Take; waits: string; past: Earlier | undefined; chalk: boolean };
+
+function TakeRow({ take, waits, past, chalk }: RowProps) {
+  const told = past && !chalk && !waits ? past : null;
+  const words = told ? pastWords(told) : "";
   return (
     <Row as={Link} to={`/take/${take.id}`} data-testid="take-row" data-state={take.state}>
       <span>{waits ? <ProgressRing share={take.progress} /> : !chalk && <StateMark state={take.headline?.state ?? "unreadable"} />}</span>
       <span>
         <strong>{take.student.name}</strong> <span className="quiet">{instrumentWords(take.instrument)}</span>
       </span>
-      <span className="quiet">try {take.try_number}</span>
-      <span className="line">{chalk ? chalkLine(waits) : waits || lineOf(take)}</span>
+      <span className="quiet past">
+        try {take.try_number}
+        {told && <EarlierDays marks={told.marks} />}
+      </span>
+      <span className="line said">{chalk ? chalkLine(waits) : waits || lineOf(take)}</span>
+      {words && <span className="quiet past">{words}</span>}
     </Row>
   );
 }

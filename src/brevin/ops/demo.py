@@ -62,8 +62,11 @@ TAKES: tuple[tuple[str, int, str], ...] = (
     ("front-flute-sags.mp4", 0, "3-0-6@72x3"),
     ("standing-full-early.mp4", 14, "4-0-6@84x3"),
 )
-# read a week ago, for those whose turn comes next
-LAST_WEEK: tuple[tuple[str, int, str], ...] = (("seated-chest-high.mp4", 1, "3-0-5@76x3"),)
+# read so many weeks ago: of those whose turn comes next, and of those whom today's reading stands beside
+EARLIER: tuple[tuple[str, int, str, int], ...] = (
+    ("seated-chest-high.mp4", 4, "3-0-5@76x3", 2), ("seated-chest-high.mp4", 4, "3-0-5@76x3", 1), ("seated-chest-high.mp4", 1, "3-0-5@76x3", 1),
+    ("seated-low-then-wide.mp4", 5, "4-0-4@72x3", 1),
+)  # fmt: skip
 HOLD_TAKE: tuple[str, int] = ("seated-trumpet-raised.mp4", 17)  # how the instrument is brought up and held, without a count
 # student's place in the list above, task, days ago
 CARE: tuple[tuple[int, str, int], ...] = (
@@ -93,11 +96,12 @@ def fill(settings: Settings) -> bool:
     group_id = students.add_group(scope, GROUP)
     ids = _students(scope, group_id)
     lesson_id = _lesson(scope, group_id, ids)
-    week_ago = datetime.now(UTC) - timedelta(days=7)
+    at = datetime.now(UTC)
     for name, place, card in TAKES:
         takes.add(scope, student_id=ids[place], lesson_id=lesson_id, check=_check(place, card), clip=_copy(CLIPS / name, settings))
-    for name, place, card in LAST_WEEK:
-        takes.add(scope, student_id=ids[place], lesson_id=None, check=_check(place, card), clip=_copy(CLIPS / name, settings), made_at=week_ago)
+    for name, place, card, weeks in EARLIER:
+        clip, made_at = _copy(CLIPS / name, settings), at - timedelta(days=7 * weeks)
+        takes.add(scope, student_id=ids[place], lesson_id=None, check=_check(place, card), clip=clip, made_at=made_at)
     name, place = HOLD_TAKE
     hold = Check(kind="hold", position="seated", instrument=STUDENTS[place][1], with_instrument=True)
     takes.add(scope, student_id=ids[place], lesson_id=None, check=hold, clip=_copy(CLIPS / name, settings))

@@ -28,6 +28,13 @@ def cards(scope: Scope) -> list[CardRecord]:
         return [_record(row, on) for row in rows]
 
 
+def rungs(scope: Scope) -> list[str]:
+    """Names of the ladder's cards that check a counted breath, in the order in which they are climbed."""
+    with db.connection_context():
+        checks = [from_document(row.document) for row in _rows(scope)]
+    return [one.name for one in checks if one.kind == "counted_breathing"]
+
+
 def card(scope: Scope, card_id: int) -> CardRecord:
     """One card. Raises NotThere."""
     with db.connection_context():

@@ -34,6 +34,7 @@ from brevin.web import (
     lesson,
     lines,
     live,
+    past,
     people,
     phone,
     problems,
@@ -53,7 +54,7 @@ CONTENT_SECURITY = {
 }  # fmt: skip
 FEATURES = (
     auth, cards, classroom, events, filming, keeping, lesson, live, students, takes, said, drawings, helps, rules, lines, people, phone,
-    bench, bench_firsts, bench_care, bench_record,
+    bench, bench_firsts, bench_care, bench_record, past,
 )  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 

@@ -30,7 +30,7 @@ NEEDS: dict[str, Permission] = {
     "takes.read_again": "film", "takes.move": "film", "takes.edit": "overrule", "said.overrule": "overrule", "said.cue_given": "tick",
     "takes.delete": "delete", "said.ticks_of": "read", "said.tick": "tick", "said.overrules_of": "read", "said.cue_record": "read",
     "said.repetitions_of": "read", "said.since_first": "read", "drawings.drawings_of": "read", "drawings.draw": "tick", "drawings.rub_out": "tick",
-    "helps.help_of": "read", "helps.fits_of": "read", "helps.keep_fit": "tick",
+    "past.before": "read", "helps.help_of": "read", "helps.fits_of": "read", "helps.keep_fit": "tick",
     "rules.rules": "read", "rules.change_rules": "rules", "rules.method": "read", "rules.judged_rows": "read", "rules.preview": "read", "rules.teach": "rules",
     "lines.examples": "read", "lines.line_of": "read", "lines.use_line": "rules", "lines.changes": "read",
     "phone.pair": "film", "phone.invite": "people", "phone.join_in": "read",

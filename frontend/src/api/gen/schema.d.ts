@@ -766,6 +766,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What stands before some takes, by take; nothing of one that was not read or is not there. */
+        get: operations["past_before_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -2491,6 +2508,26 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * EarlierOut
+         * @description marks: earlier days, the oldest first; running: days in a row with the same first fault, this one among them, 0 where it is new; move, to: along the
+         *     ladder, and to which card.
+         */
+        EarlierOut: {
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /**
+             * Move
+             * @enum {string}
+             */
+            move: "stay" | "up" | "back";
+            /** Running */
+            running: number;
+            /** Steady Since */
+            steady_since: string | null;
+            /** To */
+            to: string;
+        };
         /** EditedStudent */
         EditedStudent: {
             /** Id */
@@ -3387,6 +3424,21 @@ export interface components {
              */
             words: string;
         };
+        /** MarkOut */
+        MarkOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "steady" | "watch" | "work" | "unreadable";
+            /** Take Id */
+            take_id: string;
+        };
         /**
          * Me
          * @description Who is signed in; name is null before. may: what this role is allowed to; csrf goes back in the X-CSRFToken header of every change.
@@ -3786,6 +3838,13 @@ export interface components {
             /** Values */
             values: {
                 [key: string]: number;
+            };
+        };
+        /** PastOut */
+        PastOut: {
+            /** Takes */
+            takes: {
+                [key: string]: components["schemas"]["EarlierOut"];
             };
         };
         /** PersonIn */
@@ -6664,6 +6723,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    past_before_get: {
+        parameters: {
+            query: {
+                takes: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastOut"];
                 };
             };
             /** @description Unprocessable Entity */

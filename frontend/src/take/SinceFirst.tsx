@@ -2,9 +2,8 @@ import { Link } from "react-router";
 import styled from "styled-components";
 
 import type { Take } from "../api/client";
-import { useRepetitions, useSinceFirst } from "../api/said";
+import { useSinceFirst } from "../api/said";
 import { colour } from "../design/tokens";
-import { repeatWords } from "./repetitions";
 
 const Line = styled.p`
   color: ${colour("soft")};
@@ -13,19 +12,6 @@ const Line = styled.p`
     color: ${colour("ink")};
   }
 `;
-
-/** How often this card was done correctly so far, and how many of them it usually takes here. */
-export function Repetitions({ take }: { take: Take }) {
-  const found = useRepetitions(take.id, take.headline?.report_version).data;
-  const words = found && repeatWords(found);
-  if (!words) return null;
-  return (
-    <Line>
-      this card <b>{words.done}</b>
-      {words.next && `: ${words.next}`}
-    </Line>
-  );
-}
 
 /** What has sunk since the first take of the same sitting, with the way to it: a rest is what helps. */
 export function SinceFirst({ take }: { take: Take }) {

@@ -5,7 +5,7 @@ import { consentRows } from "../src/class/consent";
 import { choices, inGroup, nextGroup } from "../src/class/groups";
 import { leftOut, toLeaveOut } from "../src/class/spared";
 import { undoOf } from "../src/class/undo";
-import { classWords, fitting, isDue, placesOf, sectionsOf, seenWords } from "../src/class/words";
+import { classWords, fitting, isDue, leftWords, placesOf, sectionsOf, seenWords } from "../src/class/words";
 
 const NOW = new Date("2026-11-26T10:00:00Z");
 const member = (id: number, name: string, instrument: string, seen_at: string | null = null, until: string | null = "2027-07-23") =>
@@ -102,6 +102,9 @@ describe("consent", () => {
 it("a lesson holds as many as its minutes have room for, and never fewer than none", () => {
   expect(fitting(40, 1.5, 4, 6)).toBe(20);
   expect(fitting(8, 1.5, 4, 6)).toBe(0);
+  expect(leftWords([])).toBe("");
+  expect(leftWords(["Ada One"])).toBe("1 comes first next time: Ada");
+  expect(leftWords(["Ada One", "Bo Two", "Cy Three", "Di Four", "Eli Five"])).toBe("5 come first next time: Ada, Bo, Cy and 2 more");
 });
 
 describe("what is not measured for a student", () => {

@@ -168,6 +168,23 @@ def test_a_foot_that_taps_is_told_against_the_beat_and_drawn_under_the_lanes(ins
     assert 24 <= strikes.count() <= 32  # one a beat, from the first picture in which it is known who plays
 
 
+def test_another_card_for_one_chair_is_two_taps_away(inside: Page) -> None:
+    inside.get_by_role("button", name=re.compile("^Iolana")).click()
+    expect(inside.get_by_text("count card 4-0-4 at 72")).to_be_visible()
+    inside.keyboard.press("k")
+    asked = inside.get_by_role("dialog", name="Another card for Iolana")
+    expect(asked.get_by_role("button", name=": ")).to_have_count(10)
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.keyboard.press("Escape")
+    expect(inside.get_by_text("count card 4-0-4 at 72")).to_be_visible()
+    inside.get_by_role("button", name="Other card").click()
+    asked.get_by_role("button", name="3: 3-0-7 at 72").click()
+    expect(asked).to_have_count(0)
+    expect(inside.get_by_text("count card 3-0-7 at 72")).to_be_visible()
+    inside.keyboard.press("ArrowRight")
+    expect(inside.get_by_text("count card 4-0-4 at 72")).to_be_visible()  # the next one keeps what was planned
+
+
 def test_a_chair_is_moved_along_the_line_by_key_and_by_hand(inside: Page) -> None:
     def names() -> list[str]:
         return [(chair.get_attribute("aria-label") or "").split(",")[0] for chair in inside.get_by_label("Chairs in lesson order").get_by_role("button").all()]

@@ -8,7 +8,7 @@ import pytest
 
 from brevin.core.edited import Edits
 from brevin.core.verdict.rules import Rules
-from brevin.store import changes, checks, database, exemptions, files, lessons, programmes, readings, reports, students, takes
+from brevin.store import chairs, changes, checks, database, exemptions, files, lessons, programmes, readings, reports, students, takes
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK, consent
@@ -65,11 +65,11 @@ def test_keys_of_another_programme_open_nothing(scope: Scope, stranger: Scope, t
         "student": lambda: students.student(stranger, take.student.id), "film": lambda: students.may_film(stranger, take.student.id),
         "exempt": lambda: exemptions.put(stranger, take.student.id, []), "withdraw": lambda: students.withdraw_consent(stranger, take.student.id),
         "consent": lambda: students.give_consent(stranger, take.student.id, given_by="x", from_day=take.made_at.date(), until_day=take.made_at.date()),
-        "seat": lambda: lessons.set_away(stranger, seat.id, "not_here"), "their group": lambda: students.add_student(
+        "seat": lambda: chairs.set_away(stranger, seat.id, "not_here"), "their group": lambda: students.add_student(
             stranger, name="x", instrument="flute", group_id=group),
         "new take": lambda: takes.add(stranger, student_id=take.student.id, lesson_id=None, check=CHECK, clip=clip),
         "in their lesson": lambda: takes.add(stranger, student_id=own.id, lesson_id=lesson, check=CHECK, clip=clip),
-        "their seat's check": lambda: lessons.seat_check(stranger, seat.id, student_id=take.student.id),
+        "their seat's check": lambda: chairs.seat_check(stranger, seat.id, student_id=take.student.id),
         "a chair in theirs": lambda: lessons.add_seat(stranger, lesson, student_id=own.id, place=9, minute=1, check=CHECK, side="left"),
         "a lesson of theirs": lambda: lessons.add_lesson(stranger, title="x", group_id=group, starts_at=database.now(), minutes=1),
         "membership": lambda: programmes.membership(Scope(take.programme_id, stranger.person_id)),

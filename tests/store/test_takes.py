@@ -16,7 +16,7 @@ from brevin.core.verdict.headline import Fault, Headline
 from brevin.core.verdict.judge import Judged
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
-from brevin.store import database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import chairs, database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
@@ -286,12 +286,12 @@ def test_a_chair_is_marked_and_freed_without_a_reason(scope: Scope, student: Stu
     lesson_of(scope, student.id)
     seat = lessons.last_lesson(scope).seats[0]
     for away in ("not_today", "not_here", ""):
-        lessons.set_away(scope, seat.id, away)
+        chairs.set_away(scope, seat.id, away)
         assert lessons.last_lesson(scope).seats[0].away == away
     with pytest.raises(ValueError):
-        lessons.set_away(scope, seat.id, "ill")
+        chairs.set_away(scope, seat.id, "ill")
     with pytest.raises(NotThere):
-        lessons.set_away(scope, 999_999, "")
+        chairs.set_away(scope, 999_999, "")
 
 
 def test_passwords_are_hashed_and_checked(scope: Scope) -> None:

@@ -9,7 +9,7 @@ from icalendar import Calendar
 
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
-from brevin.store import lessons, sounds, students
+from brevin.store import chairs, lessons, sounds, students
 from brevin.store.database import now
 from tests.web.conftest import signed_in
 
@@ -143,7 +143,7 @@ def test_the_bench_and_the_chair_count_the_same_child_s_breaths(desk, scope, stu
     for made in sounds.tries(scope, [student.id]):
         sounds.take_back(scope, made.id)
     [seat] = lessons.today(scope, since=now()).lesson.seats
-    lessons.note_counted(scope, seat.id, breaths=6, lasted_s=30.0)
+    chairs.note_counted(scope, seat.id, breaths=6, lasted_s=30.0)
     assert all(25 < rest <= 30 for rest in rests()), "six counted breaths: rest before the mouthpiece too"
     assert desk("post", f"/api/bench/firsts/{student.id}", json={"rung": "alone", "outcome": "note"}).json["code"] == "rest_first"
 
@@ -223,7 +223,7 @@ def test_who_is_away_in_the_lesson_is_away_at_the_bench(app, scope, desk, studen
     from tests.store.test_takes import lesson_of
 
     lesson_of(scope, student.id)
-    lessons.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
+    chairs.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
     assert run_of(desk)["away"] == [student.id]
     assert desk("get", "/api/bench").json["sections"][0]["chairs"][0]["away"] is True
 

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator
 
 import pytest
 
-from brevin.store import benches, lessons, programmes, readings, takes
+from brevin.store import benches, chairs, lessons, programmes, readings, takes
 from brevin.store.records import ChangeRecord
 from brevin.store.scope import HOUSE, Scope
 from brevin.web import feed as feeding
@@ -65,7 +65,7 @@ def test_progress_and_new_readings_are_told_to_the_programme_alone(listening, sc
     takes.delete(scope, take.id)
     assert own.get(timeout=5) == {"kind": "take", "id": take.id, "state": "gone"}
     lesson_of(scope, student.id)
-    lessons.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
+    chairs.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
     assert own.get(timeout=5) == {"kind": "lesson"}
     assert theirs.empty()
 

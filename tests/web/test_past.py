@@ -5,10 +5,10 @@ from datetime import timedelta
 
 from brevin.core.plan.card import parse
 from brevin.core.verdict.headline import Headline
-from brevin.store import cards, database, programmes, reports, takes
+from brevin.store import cards, database, programmes, reports, students, takes
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK
-from tests.store.test_takes import FOUND, read_once
+from tests.store.test_takes import FOUND, lesson_of, read_once
 from tests.web.conftest import signed_in
 
 LADDER = ["2-0-4@66x3", "3-0-4@72x3", "3-0-5@76x3"]  # its first cards
@@ -48,6 +48,41 @@ def test_three_steady_in_a_row_propose_the_ladders_next_card_and_the_last_one_no
     found = past_of(page, up, back, first, last)
     assert (found[up]["move"], found[up]["to"]) == ("up", LADDER[2]) and (found[back]["move"], found[back]["to"]) == ("back", LADDER[1])
     assert {(found[end]["move"], found[end]["to"]) for end in (first, last)} == {("stay", "")}, "there is nothing below the one, nothing above the other"
+
+
+def test_a_lesson_asks_of_each_the_card_that_is_theirs(page, scope: Scope, student, clip) -> None:
+    ladder = [one.check for one in cards.cards(scope)]
+    rungs, day = cards.rungs(scope), database.now().date()
+    others = [students.add_student(scope, name=name, instrument="tuba") for name in ("Bo Back", "Cy Fresh", "Di Drill")]
+    for one in others:
+        students.give_consent(scope, one.id, given_by="g", from_day=day, until_day=day)
+    for i in (2, 1, 0):
+        read(scope, student, clip, days_ago=7 * i + 1, state="steady", check=replace(CHECK, card=parse(rungs[0])))
+    for i in (1, 0):
+        read(scope, others[0], clip, days_ago=7 * i + 1, state="work", check=replace(CHECK, card=parse(rungs[2])))
+    read(scope, others[2], clip, days_ago=3, state="watch", check=replace(ladder[3], kind="drill"))
+    everybody = [student.id, *(one.id for one in others)]
+    assert page("POST", "/api/class/lesson", json={"title": "L", "student_ids": everybody, "card_id": None}).json["placed"] == 4
+    seats = page("GET", "/api/today").json["lesson"]["seats"]
+    asked = {seat["student"]["name"]: (seat["check"]["name"], seat["check"]["instrument"]) for seat in seats}
+    assert asked == {
+        "Ada Quillane": (rungs[1], "clarinet"), "Bo Back": (rungs[1], "tuba"), "Cy Fresh": (rungs[0], "tuba"), "Di Drill": (rungs[0], "tuba"),
+    }  # fmt: skip
+
+
+def test_one_chair_is_given_another_card_and_the_others_keep_theirs(page, app, scope: Scope, student, clip) -> None:
+    other = students.add_student(scope, name="Bo Other", instrument="horn")
+    lesson_of(scope, student.id, other.id)
+    seats = page("GET", "/api/today").json["lesson"]["seats"]
+    card = next(one for one in page("GET", "/api/cards").json["cards"] if one["check"]["name"] == LADDER[2])
+    assert page("PUT", f"/api/seats/{seats[1]['id']}/card", json={"card_id": card["id"]}).json == {"done": True}
+    now = page("GET", "/api/today").json["lesson"]["seats"]
+    assert now[0]["check"] == seats[0]["check"] and (now[1]["check"]["name"], now[1]["check"]["instrument"]) == (LADDER[2], "horn")
+    stranger = signed_in(app, Scope(programmes.add_programme(HOUSE, name="Next door").id), "teacher")
+    theirs = stranger("GET", "/api/cards").json["cards"][0]["id"]
+    assert stranger("PUT", f"/api/seats/{seats[0]['id']}/card", json={"card_id": theirs}).status_code == 404
+    assert page("PUT", f"/api/seats/{seats[0]['id']}/card", json={"card_id": theirs}).status_code == 404
+    assert page("GET", "/api/today").json["lesson"]["seats"] == now
 
 
 def test_nothing_is_told_of_another_programme_s_takes_or_of_one_that_was_not_read(page, app, scope: Scope, student, clip) -> None:

@@ -78,6 +78,16 @@ export function useSetAway() {
   });
 }
 
+/** Another card for one chair. */
+export function useGiveCard() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ seatId, cardId }: { seatId: number; cardId: number }) =>
+      body(await client.PUT("/api/seats/{seat_id}/card", { params: { path: { seat_id: seatId } }, body: { card_id: cardId } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }), // waited for: the sheet closes over the new card
+  });
+}
+
 /** Other chairs first; the line is drawn in the new order at once. */
 export function useReorder() {
   const queries = useQueryClient();

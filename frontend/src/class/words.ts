@@ -1,5 +1,5 @@
 import type { ClassList, ListRow, Member } from "../api/client";
-import { INSTRUMENTS } from "../shared/words";
+import { firstName, INSTRUMENTS } from "../shared/words";
 
 export const DUE_DAYS = 14;
 export const SHOWN_DAYS = 28;
@@ -70,5 +70,14 @@ export function classWords(members: Member[], now: Date): string {
 }
 
 /** How many students a lesson holds, by the same arithmetic as the server's. */
+/** Who has to wait for the next lesson; nothing where everybody fits. */
+export function leftWords(names: string[]): string {
+  if (!names.length) return "";
+  const some = names.slice(0, MOST_LEFT).map(firstName).join(", ");
+  const more = names.length > MOST_LEFT ? ` and ${names.length - MOST_LEFT} more` : "";
+  return `${names.length} ${names.length === 1 ? "comes" : "come"} first next time: ${some}${more}`;
+}
+const MOST_LEFT = 3;
+
 export const fitting = (minutes: number, each: number, before: number, after: number) =>
   Math.max(Math.floor((minutes - before - after) / each + 1e-9), 0);

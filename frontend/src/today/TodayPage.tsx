@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type ChangeEvent } from "react";
 import { DropZone, type DropZoneProps } from "react-aria-components";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Lesson, Seat, Today } from "../api/client";
@@ -18,6 +18,7 @@ import { dayWords, firstName, instrumentWords } from "../shared/words";
 import { CareDue } from "./CareDue";
 import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
+import { OtherCard } from "./OtherCard";
 import { PairPhone } from "../phone/PairPhone";
 import { useInFront } from "../shared/useInFront";
 import { filmed, movedTo, nextOf, waiting } from "../shared/order";
@@ -161,6 +162,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
   const marking = useRef<Promise<unknown>>(Promise.resolve());
   const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats[0];
   const [pairing, setPairing] = useState(false);
+  const left: string = useLocation().state?.left ?? ""; // of a lesson that was planned just now
   const pace = paceWords(lesson, useNow());
   useInFront(lesson, seat?.id, (id) => setChosenId(id)); // a paired phone went on, by the teacher's hand or the student's
 
@@ -255,7 +257,7 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
         <h1>{lesson.title}</h1>
         <p>
           {countWords(lesson)}
-          {pace && `, ${pace}`}
+          {[pace && `, ${pace}`, left && `; ${left}`]}
         </p>
         <Aside>
           <CareDue />
@@ -376,7 +378,7 @@ function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["la
       )}
       <p className="card">
         count card <b>{checkWords(seat.check)}</b>
-        {besides && `; ${besides}`}
+        {besides && `; ${besides}`} {!chalk && <OtherCard seat={seat} />}
       </p>
       <Facts>
         {!chalk && (

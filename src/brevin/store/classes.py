@@ -1,6 +1,6 @@
 """The class as a whole: what a list changes of it, who was seen when, consent for many at once, and the next lesson."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any, cast
@@ -147,13 +147,13 @@ def withdraw(scope: Scope, student_id: int, purpose: Purpose = students.FILMING)
     return len(own)
 
 
-def due(scope: Scope, student_ids: Sequence[int], check: Check) -> list[Due]:
-    """How long ago those of them who may be filmed for this check were seen, by name."""
-    asked, at = set(student_ids), now()
+def due(scope: Scope, asked: Mapping[int, Check]) -> list[Due]:
+    """How long ago those were seen who may be filmed for what is asked of them, by name."""
+    at = now()
     return [
         Due(one.student.id, None if one.seen_at is None else (at - one.seen_at).total_seconds() / DAY_S, one.state)
         for one in members(scope)
-        if one.student.id in asked and one.student.may_be_asked(check)
+        if one.student.id in asked and one.student.may_be_asked(asked[one.student.id])
     ]
 
 
@@ -164,7 +164,6 @@ class LessonWish:
 
     title: str
     starts_at: datetime
-    check: Check
     side: str
     minutes: int
     each_min: float
@@ -173,15 +172,16 @@ class LessonWish:
     group_id: int | None = None
 
 
-def plan_lesson(scope: Scope, student_ids: Sequence[int], wish: LessonWish) -> Rota:
-    """A new lesson with its chairs in the order of need. Returns who sits where and who has to wait for the next. Raises ValueError, NotThere."""
-    found = rota(due(scope, student_ids, wish.check), minutes=wish.minutes, each_min=wish.each_min, before_min=wish.before_min, after_min=wish.after_min)
+def plan_lesson(scope: Scope, asked: Mapping[int, Check], wish: LessonWish) -> Rota:
+    """A new lesson with its chairs in the order of need. asked: of each student. Returns who sits where and who
+    has to wait for the next. Raises ValueError, NotThere."""
+    found = rota(due(scope, asked), minutes=wish.minutes, each_min=wish.each_min, before_min=wish.before_min, after_min=wish.after_min)
     instruments = {one.id: one.instrument for one in students.students(scope)}
     with db.connection_context(), db.atomic():
         group = everybody(scope) if wish.group_id is None else wish.group_id
         lesson = lessons.add_lesson(scope, title=wish.title, group_id=group, starts_at=wish.starts_at, minutes=wish.minutes)
         for place, (student_id, minute) in enumerate(found.placed, start=1):
-            check = replace(wish.check, instrument=instruments[student_id])
+            check = replace(asked[student_id], instrument=instruments[student_id])
             lessons.add_seat(scope, lesson, student_id=student_id, place=place, minute=minute, check=check, side=wish.side)
         changes.note(scope, scope.programme, "lesson", str(lesson))
     return found

@@ -1,12 +1,11 @@
 """Lessons: the line of chairs."""
 
 from collections.abc import Sequence
-from dataclasses import asdict
 from datetime import datetime, timedelta
-from typing import cast, get_args
+from typing import cast
 
 from brevin.core.plan.check import Check, from_document
-from brevin.core.plan.limits import MOST_IN_A_ROW, Run, efforts_of, joined, rest_s
+from brevin.core.plan.limits import MOST_IN_A_ROW, Run, efforts_of, rest_s
 from brevin.store import changes, checks, readings, resting, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Lesson, Seat, Student, StudentGroup
@@ -124,39 +123,6 @@ def coming(scope: Scope, *, since: datetime) -> list[LessonRecord]:
     with db.connection_context():
         rows = list(Lesson.select().where(scope.sees(Lesson.programme) & (Lesson.starts_at >= since)).order_by(Lesson.starts_at).limit(MOST_COMING))
         return [_record(row, "", _chairs(row), students.NO_CONSENT, {}, {}) for row in rows]
-
-
-def set_away(scope: Scope, seat_id: int, away: Away) -> None:
-    """Mark a chair as not here or not today, or take the mark back. No reason is asked. Raises NotThere, ValueError."""
-    if away not in get_args(Away):
-        raise ValueError(away)
-    with db.connection_context(), db.atomic():
-        row = Seat.select(Seat, Lesson).join(Lesson).where((Seat.id == seat_id) & scope.sees(Lesson.programme)).first()
-        if row is None:
-            raise NotThere(str(seat_id))
-        Seat.update(away=away).where(Seat.id == seat_id).execute()
-        changes.note(scope, row.lesson.programme_id, "lesson", str(row.lesson.id))
-
-
-def note_counted(scope: Scope, seat_id: int, *, breaths: int, lasted_s: float) -> None:
-    """The student on a chair has just breathed so many counted breaths without a clip: they count for the rest as a clip's do. Raises NotThere."""
-    with db.connection_context(), db.atomic():
-        row = Seat.select(Seat, Lesson).join(Lesson).where((Seat.id == seat_id) & scope.sees(Lesson.programme)).for_update().first()
-        if row is None:
-            raise NotThere(str(seat_id))
-        run = joined(resting.counted_run(row.counted), Run(now(), breaths, lasted_s))
-        Seat.update(counted=asdict(run) | {"ended_at": run.ended_at.isoformat()}).where(Seat.id == seat_id).execute()
-        changes.note(scope, row.lesson.programme_id, "lesson", str(row.lesson.id))
-
-
-def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
-    """What a chair asks of its student. Raises NotThere, also where somebody else sits there."""
-    with db.connection_context():
-        here = (Seat.id == seat_id) & (Seat.student == student_id) & scope.sees(Lesson.programme)
-        row = Seat.select(Seat, Lesson).join(Lesson).where(here).first()
-        if row is None:
-            raise NotThere(str(seat_id))
-        return checks.check_records(scope, [row.asked_id])[row.asked_id].check
 
 
 def _rest_s(chair: Seat, lately: list[Run]) -> float:

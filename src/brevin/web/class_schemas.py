@@ -150,12 +150,13 @@ class Withdrawn(BaseModel):
 
 
 class LessonIn(BaseModel):
-    """starts_at: now where it is not said; each_min: minutes a student takes; group_id: whose lesson it is, null = everybody's."""
+    """card_id: null = each on the card of the ladder that is theirs; starts_at: now where it is not said; each_min: minutes a student takes; group_id: whose
+    lesson it is, null = everybody's."""
 
     group_id: int | None = None
     title: str = Field(min_length=1, max_length=120)
     student_ids: list[int] = Field(min_length=1, max_length=1000)
-    card_id: int
+    card_id: int | None
     side: Literal["left", "right"] = "right"
     starts_at: datetime | None = None
     minutes: int = Field(default=40, ge=5, le=240)

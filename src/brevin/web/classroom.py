@@ -9,7 +9,7 @@ from brevin.core.kinds import INSTRUMENTS
 from brevin.core.plan.roster import Known, changes_of, rows_of
 from brevin.edge.tables import MOST_BYTES, csv_of, table_of
 from brevin.ops import files as sweeping
-from brevin.store import cards, classes, groups
+from brevin.store import cards, classes, groups, past
 from brevin.store.database import now
 from brevin.web.auth import member, scope
 from brevin.web.class_schemas import (
@@ -115,13 +115,14 @@ def give_consents(body: ConsentsIn) -> Response:
 @routes.post("/lesson", responses={201: LessonMade})
 def plan_lesson(body: LessonIn) -> Response:
     """The next lesson: who needs a look most comes first, as many as fit."""
-    check = cards.card(scope(), body.card_id).check
+    same = None if body.card_id is None else cards.card(scope(), body.card_id).check
+    asked = past.own_cards(scope(), body.student_ids) if same is None else dict.fromkeys(body.student_ids, same)
     wish = classes.LessonWish(
-        title=body.title, starts_at=body.starts_at or now() + SOON, check=check, side=body.side, minutes=body.minutes, each_min=body.each_min,
+        title=body.title, starts_at=body.starts_at or now() + SOON, side=body.side, minutes=body.minutes, each_min=body.each_min,
         before_min=body.before_min, after_min=body.after_min, group_id=body.group_id,
     )  # fmt: skip
     try:
-        found = classes.plan_lesson(scope(), body.student_ids, wish)
+        found = classes.plan_lesson(scope(), asked, wish)
     except ValueError as why:
         raise Refused("bad_request", 422) from why
     return answer(LessonMade(placed=len(found.placed), left=found.left), 201)

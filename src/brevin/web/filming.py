@@ -9,7 +9,7 @@ from flask import Response, current_app, request
 
 from brevin.edge.growing import Growing, begun, growing
 from brevin.ops.settings import Settings
-from brevin.store import lessons, takes
+from brevin.store import chairs, takes
 from brevin.store.records import NoConsent, NotThere
 from brevin.web.auth import scope
 from brevin.web.filming_schemas import FilmingPath, PieceIn, PiecesOut
@@ -28,7 +28,7 @@ MEGABYTE = 1_000_000
 def add_piece(path: FilmingPath, query: PieceIn) -> Response:
     """Take the next piece of a recording that goes on. What came of one that may not be filmed any more is deleted."""
     try:
-        check = lessons.seat_check(scope(), query.seat_id, student_id=query.student_id).of_set(query.set_number)
+        check = chairs.seat_check(scope(), query.seat_id, student_id=query.student_id).of_set(query.set_number)
         student = takes.may_be_filmed(scope(), query.student_id, check)
     except NoConsent:
         _let_go(path.key)

@@ -5,12 +5,12 @@ from datetime import timedelta
 from flask import Response
 
 from brevin.edge.calendars import Entry, calendar_of
-from brevin.store import lessons
+from brevin.store import cards, chairs, lessons
 from brevin.store.database import now
 from brevin.store.records import LessonRecord, SeatRecord, TodayRecord
 from brevin.web.at_once import AtOnce
 from brevin.web.auth import member, scope, session_of
-from brevin.web.lesson_schemas import CountedIn, InFrontIn, LessonPath, OrderIn, SeatChange, SeatPath
+from brevin.web.lesson_schemas import CountedIn, InFrontIn, LessonPath, OrderIn, SeatCard, SeatChange, SeatPath
 from brevin.web.problems import Refused
 from brevin.web.routes import routes_of
 from brevin.web.schemas import Done, InFrontOut, TodayOut
@@ -74,12 +74,19 @@ def _line(lesson: LessonRecord, seat: SeatRecord) -> str:
 @routes.put("/seats/<int:seat_id>/counted", responses={200: Done})
 def note_counted(path: SeatPath, body: CountedIn) -> Response:
     """Breaths counted in the mirror: they count for the student's rest, and nothing else of them is kept."""
-    lessons.note_counted(scope(), path.seat_id, breaths=body.breaths, lasted_s=body.lasted_s)
+    chairs.note_counted(scope(), path.seat_id, breaths=body.breaths, lasted_s=body.lasted_s)
+    return answer(Done(done=True))
+
+
+@routes.put("/seats/<int:seat_id>/card", responses={200: Done})
+def give_card(path: SeatPath, body: SeatCard) -> Response:
+    """Another card of the ladder for this chair alone."""
+    chairs.give_card(scope(), path.seat_id, cards.card(scope(), body.card_id).check)
     return answer(Done(done=True))
 
 
 @routes.patch("/seats/<int:seat_id>", responses={200: Done})
 def change_seat(path: SeatPath, body: SeatChange) -> Response:
     """Not here, not today, or back again."""
-    lessons.set_away(scope(), path.seat_id, body.away)
+    chairs.set_away(scope(), path.seat_id, body.away)
     return answer(Done(done=True))

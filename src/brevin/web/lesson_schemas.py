@@ -23,6 +23,10 @@ class SeatPath(BaseModel):
     seat_id: int
 
 
+class SeatCard(BaseModel):
+    card_id: int
+
+
 class SeatChange(BaseModel):
     away: Away
 

@@ -22,7 +22,7 @@ NEEDS: dict[str, Permission] = {
     "cards.show": "class", "cards.hide": "class", "cards.shown": "room",
     "live.ready": "room", "live.mirror": "film", "live.face": "film", "takes.say_felt": "room",
     "lesson.today": "room", "lesson.change_seat": "room", "lesson.put_in_front": "room",
-    "lesson.note_counted": "film", "lesson.reorder": "film", "lesson.calendar": "read",
+    "lesson.note_counted": "film", "lesson.give_card": "film", "lesson.reorder": "film", "lesson.calendar": "read",
     "students.all_students": "read", "students.takes_of": "read", "students.results_of": "read", "students.change_exempt": "rules",
     "students.exempt_changes": "rules", "students.give_consent": "consent", "students.withdraw_consent": "consent",
     "filming.add_piece": "room", "filming.let_go": "room",

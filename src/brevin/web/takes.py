@@ -15,7 +15,7 @@ from brevin.edge.pictures import picture
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew
 from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
-from brevin.store import lessons, readings, reports, students, takes
+from brevin.store import chairs, readings, reports, students, takes
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
 from brevin.web.auth import member, scope
 from brevin.web.edit_schemas import EditsIn
@@ -90,7 +90,7 @@ def _asked_of(query: NewTake, student: StudentRecord) -> Check:
     if query.seat_id is None:
         return _check(query, student)
     try:
-        asked = lessons.seat_check(scope(), query.seat_id, student_id=student.id).of_set(query.set_number)
+        asked = chairs.seat_check(scope(), query.seat_id, student_id=student.id).of_set(query.set_number)
         return replace(asked, with_instrument=asked.with_instrument and not query.without_it, view="front" if query.from_front else asked.view)
     except InvalidInput as why:
         raise Refused("bad_card", 422) from why

@@ -1010,6 +1010,23 @@ export interface paths {
         patch: operations["lesson_change_seat_seats__int_seat_id__patch"];
         trace?: never;
     };
+    "/api/seats/{seat_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another card of the ladder for this chair alone. */
+        put: operations["lesson_give_card_seats__int_seat_id__card_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/seats/{seat_id}/counted": {
         parameters: {
             query?: never;
@@ -3197,7 +3214,8 @@ export interface components {
         };
         /**
          * LessonIn
-         * @description starts_at: now where it is not said; each_min: minutes a student takes; group_id: whose lesson it is, null = everybody's.
+         * @description card_id: null = each on the card of the ladder that is theirs; starts_at: now where it is not said; each_min: minutes a student takes; group_id: whose
+         *     lesson it is, null = everybody's.
          */
         LessonIn: {
             /**
@@ -3211,7 +3229,7 @@ export interface components {
              */
             before_min: number;
             /** Card Id */
-            card_id: number;
+            card_id: number | null;
             /**
              * Each Min
              * @default 1.5
@@ -4377,6 +4395,11 @@ export interface components {
             schools: string[];
             /** Usual */
             usual: string;
+        };
+        /** SeatCard */
+        SeatCard: {
+            /** Card Id */
+            card_id: number;
         };
         /** SeatChange */
         SeatChange: {
@@ -7331,6 +7354,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SeatChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    lesson_give_card_seats__int_seat_id__card_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                seat_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatCard"];
             };
         };
         responses: {

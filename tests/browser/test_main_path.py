@@ -116,6 +116,41 @@ def test_earlier_days_stand_beside_a_reading_and_each_leads_to_its_take(inside: 
     inside.get_by_role("button", name="light or dark").click()
 
 
+def test_a_turn_and_beat_one_are_put_right_by_keys_and_by_hand_judged_anew_and_taken_back(inside: Page) -> None:
+    inside.get_by_test_id("take-row").filter(has_text="Jonas Lindqvast").last.click()
+    numbers = inside.get_by_test_id("breath-numbers")
+    numbers.wait_for()
+    inside.keyboard.press("c")
+    full, beat = inside.get_by_role("slider", name="full"), inside.get_by_role("slider", name="beat one")
+    read, counted = full.get_attribute("aria-valuetext"), beat.get_attribute("aria-valuetext")
+    before = numbers.inner_text()
+    full.focus()
+    for _ in range(4):
+        inside.keyboard.press("Shift+ArrowRight")  # the arrows move it now, not the breath that is chosen
+    expect(full).to_have_attribute("aria-valuetext", re.compile("moved by hand"))
+    expect(numbers).not_to_have_text(before)
+    moment = inside.evaluate("document.querySelector('video').currentTime")
+    assert abs(moment - float(full.get_attribute("aria-valuenow"))) < 0.1, "the clip went along"
+    ring = beat.locator("circle").last.bounding_box()
+    assert ring
+    x, y = ring["x"] + ring["width"] / 2, ring["y"] + ring["height"] / 2
+    inside.mouse.move(x, y)
+    inside.mouse.down()
+    inside.mouse.move(x + 40, y, steps=4)
+    inside.mouse.up()
+    expect(beat).to_have_attribute("aria-valuetext", re.compile("moved by hand"))
+    expect(full).to_have_attribute("aria-valuetext", re.compile("moved by hand"))  # one does not undo the other
+    expect(inside.get_by_test_id("verdict-with_count")).to_contain_text("early")
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.reload()
+    expect(inside.get_by_text("Turns or beat one stand where you put them.")).to_be_visible()
+    inside.get_by_role("button", name="As it was read").click()
+    expect(inside.get_by_role("button", name="As it was read")).to_have_count(0)
+    inside.keyboard.press("c")
+    expect(full).to_have_attribute("aria-valuetext", read or "")
+    expect(beat).to_have_attribute("aria-valuetext", counted or "")
+
+
 def test_deleting_asks_first_and_then_is_gone(inside: Page, short) -> None:
     inside.get_by_role("button", name=re.compile("^Lazar Stojanic")).click()
     drop(inside, short("seated-chest-high.mp4"))

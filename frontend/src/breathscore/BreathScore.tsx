@@ -7,6 +7,7 @@ import { useSize } from "../design/useSize";
 import { BreathTable } from "./BreathTable";
 import { CountLine } from "./CountLine";
 import { Foot } from "./Foot";
+import { Grips, type Grip } from "./Grips";
 import { layoutOf, type Layout, type Place, type Wedge } from "./layout";
 import { Marks } from "./Marks";
 import { summaryOf } from "./summary";
@@ -67,11 +68,12 @@ type Props = {
   chosen?: number | null;
   onSeek?: (t_s: number) => void;
   playhead?: Ref<ScoreHandle>;
+  mend?: { grips: Grip[]; onMove: (grip: Grip, t_s: number) => void; onLeave: () => void };
 };
 
 /** Count line and three lanes over the counted bars. The same drawing everywhere, at its true width so that its words keep their size; where that is
  * narrow the chosen breath fills it over its own count. */
-export function BreathScore({ report, card, height: wanted, chosen = null, onSeek, playhead }: Props) {
+export function BreathScore({ report, card, height: wanted, chosen = null, onSeek, playhead, mend }: Props) {
   const titleId = useId();
   const clipId = useId();
   const { ref, width } = useSize<HTMLElement>();
@@ -94,7 +96,7 @@ export function BreathScore({ report, card, height: wanted, chosen = null, onSee
       <Drawing
         width={width}
         height={height}
-        role="img"
+        role={mend?.grips.length ? "group" : "img"}
         aria-labelledby={titleId}
         $seeks={onSeek !== undefined}
         onClick={onSeek && seek}
@@ -118,6 +120,7 @@ export function BreathScore({ report, card, height: wanted, chosen = null, onSee
           {chosen !== null && !layout.narrow && <Chosen layout={layout} wedge={layout.done[chosen]} />}
           {playhead && <Playhead layout={layout} head={head} />}
         </g>
+        {mend && <Grips layout={layout} {...mend} />}
       </Drawing>
       <BreathTable report={report} />
     </Figure>

@@ -37,6 +37,10 @@ const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName) || target.getAttribute("role") === "application");
 
+/** An arrow key on a handle moves that handle. */
+const slides = ({ target, key }: KeyboardEvent) =>
+  target instanceof Element && target.getAttribute("role") === "slider" && key.startsWith("Arrow");
+
 /** Listens for keys once for the whole page and lists them on "?". */
 export function KeyBoard({ children }: { children: ReactNode }) {
   const groups = useRef(new Map<string, () => Binding[]>());
@@ -57,6 +61,7 @@ export function KeyBoard({ children }: { children: ReactNode }) {
         event.metaKey ||
         event.altKey ||
         typing(event.target) ||
+        slides(event) ||
         document.querySelector("[role=dialog],[role=alertdialog]")
       )
         return;

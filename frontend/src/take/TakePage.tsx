@@ -14,6 +14,7 @@ import { useTitle } from "../design/title";
 import { BreathLine } from "./BreathLine";
 import { ClipPicture } from "./ClipPicture";
 import { HoldLine } from "./HoldLine";
+import { Mended } from "./Mended";
 import { DrawnList, DrawTools, useDrawer, type DrawnHandle } from "./Drawn";
 import { firstMark } from "./inFront";
 import { breathAt, momentWords } from "./moment";
@@ -26,6 +27,7 @@ import { TickList } from "./TickList";
 import { UnreadTake } from "./UnreadTake";
 import { useArrived } from "./useArrived";
 import { useClip } from "./useClip";
+import { useTurns } from "./useTurns";
 import { Verdicts } from "./Verdicts";
 
 const SCORE_PX = 176;
@@ -130,6 +132,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const hold = useHold(take, report);
   const line = useSetLine(take, report, clip.video);
   const drawn = useDrawer(take, clip.video);
+  const mend = useTurns(take, report, { chosen, choose, seek: clip.seek });
   const films = Boolean(take.clip?.url); // else its time to be kept is over
   const [places, setPlaces] = useState(false);
   const turnPlaces = () => setPlaces(!places);
@@ -149,6 +152,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     { key: "e", does: "where on the body was looked", run: turnPlaces, off: !saysWhere(report) },
     { key: "p", does: lineWords(line), run: line.turn, off: !hold.shown || !line.can || drawn.drawer !== null },
     { key: "m", does: "draw on the clip: circle, arrow, note", run: drawn.turn, off: !drawn.can || line.setting !== null },
+    { key: "c", does: "correct the turns and beat one by hand", run: mend.turn, off: hold.shown || !mend.can },
     { key: "i", does: "the breath, or the hold of the instrument", run: hold.turn, off: !hold.both },
     ...report.breaths.slice(0, 9).map((_, i) => ({ key: String(i + 1), does: `breath ${i + 1}`, run: () => choose(i) })),
   ];
@@ -219,14 +223,28 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
         {hold.shown && <HoldLine take={take} report={report} onSeek={seek} />}
         {!hold.shown && count > 0 && <BreathLine report={report} chosen={chosen} onChoose={choose} onStep={step} />}
         {!hold.shown && (count > 0 || report.trace.t_s.length > 0) && (
-          <BreathScore report={report} card={breathCardOf(take.check)} height={SCORE_PX} chosen={chosen} onSeek={seek} playhead={score} />
+          <BreathScore
+            report={report}
+            card={breathCardOf(take.check)}
+            height={SCORE_PX}
+            chosen={chosen}
+            onSeek={seek}
+            playhead={score}
+            mend={mend}
+          />
         )}
+        {!hold.shown && <Mended mend={mend} />}
       </Run>
       {hold.shown && <TickList take={take} report={report} />}
       <WhatElse take={take}>
         {saysWhere(report) && (
           <Action letter="E" pressed={places} onPress={turnPlaces}>
             Where it looked
+          </Action>
+        )}
+        {mend.can && !hold.shown && (
+          <Action letter="C" pressed={mend.on} onPress={mend.turn}>
+            Correct the turns
           </Action>
         )}
         {drawn.can && (

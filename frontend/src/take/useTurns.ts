@@ -1,0 +1,56 @@
+import { useRef, useState } from "react";
+
+import type { Edits, Report, Take } from "../api/client";
+import { useEdit, useMe } from "../api/queries";
+import type { Grip } from "../breathscore/Grips";
+import { gripsOf, isMove, putRight, withMove } from "./turns";
+
+const NO_EDITS: Edits = { player: null, first_inhale_s: null, turns: [], line: null };
+const SETTLES_MS = 700; // after the last key
+
+/** Where something is being moved to; of: in which reading, so that it is forgotten where another has come. */
+type Draft = { grip: Grip; t_s: number; of: Report };
+type Chosen = { chosen: number | null; choose: (index: number) => void; seek: (t_s: number) => void };
+
+/** Turns and beat one put right by hand: the clip follows what is moved, and the reading is judged anew where it is let go. */
+export function useTurns(take: Take, report: Report, { chosen, choose, seek }: Chosen) {
+  const edit = useEdit(take.id);
+  const may = useMe().data?.may.includes("overrule") ?? false;
+  const [on, setOn] = useState(false);
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const settles = useRef(0);
+  const moved = useRef(draft);
+  const edits = (report.edits ?? NO_EDITS) as Edits;
+  const put = (now: Draft | null) => {
+    moved.current = now;
+    setDraft(now);
+  };
+  const write = (now: Edits) => edit.mutate(now, { onError: () => put(null) });
+  const keep = () => {
+    const now = moved.current;
+    if (now?.of === report && isMove(now.grip.t_s, now.t_s)) write(withMove(edits, now.grip.key, now.grip.t_s, now.t_s));
+  };
+  const shown = (grip: Grip) => (draft?.of === report && draft.grip.key === grip.key ? { ...grip, t_s: draft.t_s } : grip);
+  const begun = gripsOf(report, chosen ?? 0, edits);
+  return {
+    can: may && take.judged_anew && report.breaths.length > 0,
+    on,
+    turn: () => {
+      setOn(!on);
+      if (!on && chosen === null) choose(0);
+    },
+    grips: on ? begun.map(shown) : [],
+    onMove: (grip: Grip, t_s: number) => {
+      clearTimeout(settles.current);
+      put({ grip: begun.find(({ key }) => key === grip.key) ?? grip, t_s, of: report });
+      seek(t_s);
+    },
+    onLeave: () => {
+      clearTimeout(settles.current);
+      settles.current = window.setTimeout(keep, SETTLES_MS);
+    },
+    has: putRight(edits),
+    takeBack: () => write({ ...edits, turns: [], first_inhale_s: null }),
+    trouble: edit.error?.message,
+  };
+}

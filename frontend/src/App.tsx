@@ -25,6 +25,7 @@ import { Programmes } from "./people/Programmes";
 import { JoinPhone } from "./phone/JoinPhone";
 import { PhoneRoom } from "./phone/PhoneRoom";
 import { SignIn } from "./signin/SignIn";
+import { StudentPage } from "./student/StudentPage";
 import { TakePage } from "./take/TakePage";
 import { TodayPage } from "./today/TodayPage";
 import { UploadsProvider, useDropGuard, useUploads } from "./shared/uploads";
@@ -122,6 +123,7 @@ function Rooms({ me }: { me: Me }) {
         <Route path="/bench/notes/:student" element={<NotesPage />} />
         <Route path="/bench/care/:card" element={<CarePage />} />
         <Route path="/bench/:card/:phase" element={<StepsPage />} />
+        <Route path="/student/:id" element={<StudentPage chalk={chalk} />} />
         <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>

@@ -109,9 +109,9 @@ it("a lesson holds as many as its minutes have room for, and never fewer than no
 
 describe("what is not measured for a student", () => {
   const rows: JudgedRow[] = [
-    { criterion: "pause", title: "Pause", area: "breath" },
-    { criterion: "axis_level", title: "Instrument's angle", area: "hold" },
-    { criterion: "feet_flat", title: "Feet", area: "posture" },
+    { criterion: "pause", title: "Pause", unit: "", area: "breath" },
+    { criterion: "axis_level", title: "Instrument's angle", unit: "", area: "hold" },
+    { criterion: "feet_flat", title: "Feet", unit: "", area: "posture" },
   ];
   it("stands in the table's order, what is no row any more left out", () => {
     expect(leftOut(rows, ["feet_flat", "pause", "of an older release"]).map(({ title }) => title)).toEqual(["Pause", "Feet"]);

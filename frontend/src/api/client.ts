@@ -14,6 +14,7 @@ export type Lesson = NonNullable<Today["lesson"]>;
 export type Seat = Lesson["seats"][number];
 export type Me = Schemas["Me"];
 export type Check = Schemas["CheckOut"];
+export type Result = Schemas["ResultOut"];
 export type Earlier = Schemas["EarlierOut"];
 export type Card = Schemas["CardOut"];
 export type Edits = Schemas["EditsIn"];

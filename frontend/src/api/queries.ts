@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { textOf, type Draft } from "../cards/draft";
 import type { Purpose } from "../class/consent";
@@ -14,6 +14,7 @@ import {
   type Method,
   type MethodIn,
   TAP,
+  type Take,
 } from "./client";
 
 const remembered = (me: Me) => {
@@ -67,6 +68,25 @@ export const useReport = (id: string, version: number | undefined) =>
     queryFn: async () => body(await client.GET("/api/takes/{take_id}/report", { params: { path: { take_id: id } } })),
     staleTime: Infinity,
     placeholderData: (known, query) => (query?.queryKey[1] === id ? known : undefined), // a take judged anew stays on the screen meanwhile
+  });
+
+/** The same of several takes at once, in their order; undefined where one was not read, or is on its way. */
+export const useReports = (takes: Pick<Take, "id" | "headline">[]) =>
+  useQueries({
+    queries: takes.map(({ id, headline }) => ({
+      queryKey: ["report", id, headline?.report_version],
+      enabled: headline !== null,
+      queryFn: async () => body(await client.GET("/api/takes/{take_id}/report", { params: { path: { take_id: id } } })),
+      staleTime: Infinity,
+    })),
+    combine: (found) => found.map(({ data }) => data),
+  });
+
+/** A student's verdicts, all of them, the oldest first. */
+export const useResults = (student_id: number) =>
+  useQuery({
+    queryKey: ["results", student_id],
+    queryFn: async () => body(await client.GET("/api/students/{student_id}/results", { params: { path: { student_id } } })),
   });
 
 export function useSetAway() {

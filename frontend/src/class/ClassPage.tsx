@@ -1,5 +1,6 @@
 import { useRef, useState, type ChangeEvent } from "react";
 import { DropZone } from "react-aria-components";
+import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { ClassChanges, ClassList, Group, Member } from "../api/client";
@@ -116,6 +117,7 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
   const takeOut = (one: Group, ids: number[]) =>
     out.mutate({ id: one.id, ids }, { onSuccess: () => (ids.length === one.student_ids.length ? show(null) : setPicked(new Set())) });
   const chosen = members.filter((one) => picked.has(one.student.id));
+  const go = useNavigate();
   const meant = chosen.length ? chosen : members;
   const turn = (id: number) => setPicked(new Set(picked.has(id) ? [...picked].filter((one) => one !== id) : [...picked, id]));
   const read = (file: File) => {
@@ -145,6 +147,12 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
     { key: "p", does: "plan the next lesson", run: () => setDoing("lesson"), off: !may || !members.length },
     { key: "e", does: "name, instrument and note of who is chosen", run: () => setDoing("edit"), off: !may || chosen.length !== 1 },
     { key: "n", does: "what is not measured for who is chosen", run: () => setDoing("spare"), off: !may || chosen.length !== 1 },
+    {
+      key: "r",
+      does: "the record of who is chosen",
+      run: () => chosen[0] && go(`/student/${chosen[0].student.id}`),
+      off: chosen.length !== 1,
+    },
     { key: "o", does: "into a group: those who are chosen", run: () => setDoing("group"), off: !may || !chosen.length },
     {
       key: "x",
@@ -214,6 +222,9 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
                         </Action>
                         <Action large letter="N" onPress={() => setDoing("spare")}>
                           Not measured
+                        </Action>
+                        <Action large letter="R" onPress={() => go(`/student/${chosen[0]!.student.id}`)}>
+                          The record
                         </Action>
                       </>
                     )}

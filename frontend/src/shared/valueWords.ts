@@ -34,11 +34,17 @@ export function digits({ criterion }: Judged, value: number): string {
   return said.replace(/^-(0(\.0)?)$/, "$1");
 }
 
+/** Whether its number is an angle, shown with the way it goes. */
+export const isAngle = ({ criterion }: Pick<Judged, "criterion">) => WAYS[criterion] !== undefined;
+
+/** What stands behind its number. */
+export const unitOf = ({ criterion, unit }: Judged) => UNITS[criterion] ?? unit;
+
 /** The number as it stands in bold, degrees close to it, and the words behind it. */
 export function shown(judged: Judged, value: number): { number: string; words: string } {
   const way = WAYS[judged.criterion];
   if (way) return { number: `${digits(judged, Math.abs(value))}°`, words: way[value < 0 ? 1 : 0] };
-  return { number: digits(judged, value), words: UNITS[judged.criterion] ?? judged.unit };
+  return { number: digits(judged, value), words: unitOf(judged) };
 }
 
 /** A unit as it stands behind its number: degrees close to it, others apart. */

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Take } from "../api/client";
@@ -25,6 +25,9 @@ const Head = styled.div`
   h1 {
     font-size: 25px;
     font-weight: 800;
+  }
+  h1 a:not(:hover) {
+    text-decoration: none;
   }
   p {
     color: ${colour("soft")};
@@ -85,7 +88,9 @@ export function TakeHead({ take, keys }: { take: Take; keys: Binding[] }) {
   useKeys("Take", [...keys, { key: "f", does: "film this student once more", run: () => film?.(), off: !film }]);
   return (
     <Head>
-      <h1>{take.student.name}</h1>
+      <h1>
+        <Link to={`/student/${take.student.id}`}>{take.student.name}</Link>
+      </h1>
       <div className="asked">
         <p>
           {instrumentWords(take.instrument)} · {askedWords(take)} · try {take.try_number}

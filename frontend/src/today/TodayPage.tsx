@@ -4,21 +4,19 @@ import { useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Lesson, Seat, Today } from "../api/client";
-import { useReorder, useReport, useSetAway, useToday } from "../api/queries";
-import { BreathScore, NARROW_LEAST_PX } from "../breathscore/BreathScore";
-import { breathCardOf, checkWords } from "../breathscore/layout";
-import { besidesWords, mayBeAsked, POSITIONS } from "../shared/asked";
+import { useReorder, useSetAway, useToday } from "../api/queries";
+import { mayBeAsked } from "../shared/asked";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { useTitle } from "../design/title";
 import { Message } from "../design/Message";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
-import { dayWords, firstName, instrumentWords } from "../shared/words";
+import { firstName } from "../shared/words";
 import { CareDue } from "./CareDue";
 import { Chairs } from "./Chairs";
 import { JustRead } from "./JustRead";
-import { OtherCard } from "./OtherCard";
+import { OnTheChair } from "./OnTheChair";
 import { PairPhone } from "../phone/PairPhone";
 import { useInFront } from "../shared/useInFront";
 import { filmed, movedTo, nextOf, waiting } from "../shared/order";
@@ -78,6 +76,9 @@ const Next = styled.section`
     font-weight: 800;
     line-height: 1.08;
     letter-spacing: -0.01em;
+    a:not(:hover) {
+      text-decoration: none;
+    }
   }
   .setup {
     font-size: 20px;
@@ -91,13 +92,6 @@ const Next = styled.section`
       color: ${colour("ink")};
     }
   }
-`;
-const Facts = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 24px;
-  font-size: 17px;
-  margin: 8px 0 16px;
 `;
 const Actions = styled.div`
   display: flex;
@@ -345,55 +339,4 @@ function countWords(lesson: Lesson): string {
   const left = lesson.seats.filter(waiting).length;
   const done = lesson.seats.filter(filmed).length;
   return left ? `${left} to film, ${done} filmed` : "everyone who is here has been filmed";
-}
-
-const SCORE_PX = 150;
-/** Keeps the score's place until it comes: the buttons under it are not to move away from a finger. */
-const Place = styled.div`
-  min-height: ${SCORE_PX}px;
-  @media ${PHONE} {
-    min-height: ${NARROW_LEAST_PX}px;
-  }
-`;
-
-function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["last_time"][string] | undefined; chalk: boolean }) {
-  const shownTake = seat.take?.state === "read" ? seat.take : lastTime;
-  const report = useReport(shownTake?.id ?? "", shownTake?.headline?.report_version);
-  const { student } = seat;
-  const besides = besidesWords(seat.check);
-  return (
-    <>
-      <p className="label">On the chair next</p>
-      <h2>{student.name}</h2>
-      <p className="setup">
-        {instrumentWords(student.instrument)}, {POSITIONS[seat.check.position]}, {seat.side} side to the camera
-      </p>
-      {shownTake && !chalk && !report.error && (
-        <>
-          <p className="card">
-            {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
-          </p>
-          <Place>{report.data && <BreathScore report={report.data} card={breathCardOf(shownTake.check)} height={SCORE_PX} />}</Place>
-        </>
-      )}
-      <p className="card">
-        count card <b>{checkWords(seat.check)}</b>
-        {besides && `; ${besides}`} {!chalk && <OtherCard seat={seat} />}
-      </p>
-      <Facts>
-        {!chalk && (
-          <li>
-            {student.may_film_until
-              ? `may be filmed until ${dayWords(student.may_film_until)}`
-              : "no consent to film on record: ask the family first"}
-          </li>
-        )}
-        {!chalk && seat.check.position === "lying" && !student.may_lie && (
-          <li>no consent to lie down for drills on record: ask the family first, or choose a seated card</li>
-        )}
-        {student.note && !chalk && <li>{student.note}</li>}
-        <li>Light-headed? Stop, breathe normally, sit.</li>
-      </Facts>
-    </>
-  );
 }

@@ -38,10 +38,11 @@ class MethodOut(MethodIn):
 
 
 class JudgedRowOut(BaseModel):
-    """A row that is judged, in words. area: which part of the playing it belongs to."""
+    """A row that is judged, in words. unit: of its number; area: which part of the playing it belongs to."""
 
     criterion: CriterionKey
     title: str
+    unit: str
     area: Area
 
 

@@ -39,7 +39,7 @@ def change_rules(body: RulesIn) -> Response:
 @routes.get("/rows", responses={200: JudgedRowsOut})
 def judged_rows() -> Response:
     """Every row that is judged, in the order of the table: what a student may be exempt from."""
-    return answer(JudgedRowsOut(rows=[JudgedRowOut(criterion=row.key, title=CRITERIA[row.key].title, area=row.area) for row in TABLE]))
+    return answer(JudgedRowsOut(rows=[JudgedRowOut(criterion=row.key, title=CRITERIA[row.key].title, unit=row.unit, area=row.area) for row in TABLE]))
 
 
 @routes.get("/method", responses={200: MethodOut})

@@ -3142,7 +3142,7 @@ export interface components {
         };
         /**
          * JudgedRowOut
-         * @description A row that is judged, in words. area: which part of the playing it belongs to.
+         * @description A row that is judged, in words. unit: of its number; area: which part of the playing it belongs to.
          */
         JudgedRowOut: {
             /**
@@ -3157,6 +3157,8 @@ export interface components {
             criterion: "feet_flat" | "trunk_inclination" | "keeps_tall" | "back_rounding" | "head_forward" | "shoulder_tilt" | "head_level" | "body_still" | "real_breath" | "abdomen_leads" | "shoulders_still" | "full_breath" | "axis_level" | "axis_to_trunk" | "head_with_flute" | "arms_stay_up" | "hands_in_order" | "elbow_left" | "elbow_right" | "wrist_left" | "wrist_right" | "head_travel" | "raise_spread" | "not_full_early" | "with_count" | "inhale_counts" | "pause" | "exhale_with_count" | "exhale_counts" | "even_intake" | "even_exhale" | "both_sides";
             /** Title */
             title: string;
+            /** Unit */
+            unit: string;
         };
         /** JudgedRowsOut */
         JudgedRowsOut: {

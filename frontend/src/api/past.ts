@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 
 import { body, client, type Take } from "./client";
 
@@ -14,3 +14,22 @@ export function usePast(takes: readonly Pick<Take, "id" | "state" | "headline">[
   });
 }
 const MOST_ASKED = 60;
+
+/** The same of several takes at once, in their order; undefined where one was not read, or is on its way. */
+export const useReports = (takes: Pick<Take, "id" | "headline">[]) =>
+  useQueries({
+    queries: takes.map(({ id, headline }) => ({
+      queryKey: ["report", id, headline?.report_version],
+      enabled: headline !== null,
+      queryFn: async () => body(await client.GET("/api/takes/{take_id}/report", { params: { path: { take_id: id } } })),
+      staleTime: Infinity,
+    })),
+    combine: (found) => found.map(({ data }) => data),
+  });
+
+/** A student's verdicts, all of them, the oldest first. */
+export const useResults = (student_id: number) =>
+  useQuery({
+    queryKey: ["results", student_id],
+    queryFn: async () => body(await client.GET("/api/students/{student_id}/results", { params: { path: { student_id } } })),
+  });

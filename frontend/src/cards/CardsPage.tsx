@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { Card, LadderCard, LadderOut } from "../api/client";
-import { useAllowEmpty, useCards, useDeleteCard, usePutCard } from "../api/queries";
+import { useAllowEmpty, useCards, useDeleteCard, usePutCard } from "../api/cards";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { Joined } from "../design/Joined";

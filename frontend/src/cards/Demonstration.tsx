@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 
-import { useHideShown, useShow } from "../api/queries";
+import { useHideShown, useShow } from "../api/cards";
 import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { onClip } from "../design/tokens";

@@ -4,7 +4,8 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Group, Seat } from "../api/client";
-import { useCards, usePlanLesson } from "../api/queries";
+import { useCards } from "../api/cards";
+import { usePlanLesson } from "../api/queries";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said, TextLine } from "../design/Fields";

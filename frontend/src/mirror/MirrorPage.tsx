@@ -3,7 +3,8 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Card } from "../api/client";
-import { useCards, useNoteCounted, useToday } from "../api/queries";
+import { useCards } from "../api/cards";
+import { useNoteCounted, useToday } from "../api/queries";
 import { breathCardOf } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";

@@ -3,7 +3,7 @@ import { Dialog, Heading } from "react-aria-components";
 import styled from "styled-components";
 
 import type { LadderCard, Seat } from "../api/client";
-import { useCards, useGiveCard } from "../api/queries";
+import { useCards, useGiveCard } from "../api/cards";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";

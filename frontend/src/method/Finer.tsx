@@ -41,8 +41,12 @@ export function Finer({ method, may, preview, onAnswer, onPoint }: Props) {
   ));
 }
 
+const TIME = "counts_are_time";
+
 /** What the way that is followed means, and how many stored takes the others would change. */
 function finerWords(method: Method, question: Question, preview: Preview | undefined): string {
+  if (question === "between" && schoolOf(method, "fullness") === TIME)
+    return "not judged: where counts are only time, who is full early waits";
   const about = SCHOOLS[schoolOf(method, question)]?.about ?? "";
   const most = Math.max(0, ...(preview?.ways ?? []).filter((way) => way.question === question).map((way) => way.count));
   if (!most) return about;

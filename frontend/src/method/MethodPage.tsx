@@ -16,6 +16,7 @@ import { SoFar } from "../first/SoFar";
 import { ToCome } from "../first/ToCome";
 import { useRun } from "../first/useRun";
 import { ByExample } from "./ByExample";
+import { Elsewhere } from "./Elsewhere";
 import { Finer } from "./Finer";
 import { First } from "./First";
 import { Joined } from "../design/Joined";
@@ -171,6 +172,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
             may={may}
             onOrder={(order) => teach.mutate({ answers: method.answers, strictness: method.strictness, order })}
           />
+          {!going && <Elsewhere />}
           {!going && <RuleChanges />}
         </div>
         {!going && (

@@ -43,6 +43,7 @@ export const cardOf = (inhale: number, pause: number, exhale: number | null, tem
 /** A check of counted breathing. */
 export const checkOf = (name: string, card: Card | null): Check => ({
   name,
+  id: 1,
   kind: "counted_breathing",
   taught: {},
   notes: "",

@@ -7,7 +7,7 @@ from brevin.core.plan.card import parse
 from brevin.core.verdict.headline import Headline
 from brevin.store import cards, database, programmes, reports, students, takes
 from brevin.store.scope import HOUSE, Scope
-from tests.conftest import CHECK
+from tests.conftest import CHECK, DEMO_CLIP
 from tests.store.test_takes import FOUND, lesson_of, read_once
 from tests.web.conftest import signed_in
 
@@ -83,6 +83,24 @@ def test_one_chair_is_given_another_card_and_the_others_keep_theirs(page, app, s
     assert stranger("PUT", f"/api/seats/{seats[0]['id']}/card", json={"card_id": theirs}).status_code == 404
     assert page("PUT", f"/api/seats/{seats[0]['id']}/card", json={"card_id": theirs}).status_code == 404
     assert page("GET", "/api/today").json["lesson"]["seats"] == now
+
+
+def test_a_clip_is_read_for_what_the_chair_asked_when_its_count_began(page, scope: Scope, student) -> None:
+    lesson_of(scope, student.id)
+    seat = page("GET", "/api/today").json["lesson"]["seats"][0]
+    begun = seat["check"]
+    card = next(one for one in page("GET", "/api/cards").json["cards"] if one["check"]["name"] == LADDER[2])
+    assert card["check"]["id"] == 0 and page("PUT", f"/api/seats/{seat['id']}/card", json={"card_id": card["id"]}).status_code == 200
+    whose = {"student_id": student.id, "seat_id": seat["id"], "file_name": "clip.mp4"}
+
+    def sent(**more: object) -> str:
+        taken = page("POST", "/api/takes", query_string=whose | more, data=DEMO_CLIP.read_bytes(), headers={"Content-Type": "application/octet-stream"})
+        assert taken.status_code == 201, taken.json
+        return taken.json["check"]["name"]
+
+    assert sent(asked_id=begun["id"]) == begun["name"] != LADDER[2] == sent()
+    refused = page("POST", "/api/takes", query_string=whose | {"asked_id": 999_999}, data=b"x", headers={"Content-Type": "application/octet-stream"})
+    assert refused.status_code == 404
 
 
 def test_nothing_is_told_of_another_programme_s_takes_or_of_one_that_was_not_read(page, app, scope: Scope, student, clip) -> None:

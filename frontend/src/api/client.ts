@@ -131,6 +131,7 @@ export function upload({ file, seat, lessonId, kept, came, onShare }: Upload): P
   const query = new URLSearchParams({
     student_id: String(seat.student.id),
     seat_id: String(seat.id),
+    ...(seat.check.id ? { asked_id: String(seat.check.id) } : {}), // as it was when the count began
     lesson_id: String(lessonId),
     file_name: file.name,
     ...(kept

@@ -124,7 +124,6 @@ export function FilmPage() {
       key={id}
       seat={seat}
       lesson={today.data.lesson}
-      cards={setsOf(seat.check)}
       restUntil_ms={restUntil_ms}
       hidden={last?.headline?.hidden ?? false}
       filmedBefore={last != null}
@@ -132,9 +131,19 @@ export function FilmPage() {
   );
 }
 
-type FilmingProps = { seat: Seat; lesson: Lesson; cards: Card[]; restUntil_ms: number; hidden: boolean; filmedBefore: boolean };
+type FilmingProps = { seat: Seat; lesson: Lesson; restUntil_ms: number; hidden: boolean; filmedBefore: boolean };
 
-function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: FilmingProps) {
+/** The value, or what it was when it began to be held. */
+function useHeld<T>(value: T, hold: boolean): T {
+  const [held, setHeld] = useState(value);
+  if (!hold && held !== value) setHeld(value);
+  return hold ? held : value;
+}
+
+function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: FilmingProps) {
+  const [goes, setGoes] = useState(false);
+  const seat = useHeld(now, goes); // another card may be given meanwhile: what was begun is counted to its end
+  const cards = setsOf(seat.check);
   const go = useNavigate();
   const uploads = useUploads();
   const camera = useCamera();
@@ -164,6 +173,7 @@ function Filming({ seat, lesson, cards, restUntil_ms, hidden, filmedBefore }: Fi
   const run = useRef<RunHandle>(null);
   const moment = useMoment(recording, card, run);
   const { running } = recording;
+  if (goes !== (running || set > 0)) setGoes(!goes);
   const again = () => recording.drop();
   const rest_s = useRest(restUntil_ms);
   const [showing, setShowing] = useState(false);

@@ -13,7 +13,7 @@ export function sendPiece({ key, seat, set }: Kept, piece: Blob) {
   going.set(key, one);
   const send = async () => {
     if (!one.whole) return;
-    const whose = { student_id: seat.student.id, seat_id: seat.id, set_number: set ?? 0, at: one.size };
+    const whose = { student_id: seat.student.id, seat_id: seat.id, asked_id: seat.check.id, set_number: set ?? 0, at: one.size };
     const query = new URLSearchParams(Object.entries(whose).map(([name, value]) => [name, String(value)]));
     const headers = { ...csrfHeader(), "Content-Type": "application/octet-stream" };
     const asked = { method: "POST", body: piece, headers, signal: AbortSignal.timeout(PATIENCE_MS) };

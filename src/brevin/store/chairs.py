@@ -37,13 +37,15 @@ def give_card(scope: Scope, seat_id: int, check: Check) -> None:
         _change(scope, row, {"asked": asked.id})
 
 
-def seat_check(scope: Scope, seat_id: int, *, student_id: int) -> Check:
-    """What a chair asks of its student. Raises NotThere, also where somebody else sits there."""
+def seat_check(scope: Scope, seat_id: int, *, student_id: int, asked_id: int | None = None) -> Check:
+    """What a chair asks of its student, or asked when the count began: asked_id, where it has been given another card since. Raises NotThere, also where
+    somebody else sits there."""
     with db.connection_context():
         row = _chair(scope, seat_id)
-        if row.student_id != student_id:
+        found = checks.check_records(scope, [asked_id or row.asked_id])
+        if row.student_id != student_id or not found:
             raise NotThere(str(seat_id))
-        return checks.check_records(scope, [row.asked_id])[row.asked_id].check
+        return next(iter(found.values())).check
 
 
 def _chair(scope: Scope, seat_id: int, *, held: bool = False) -> Seat:

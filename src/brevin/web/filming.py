@@ -28,7 +28,7 @@ MEGABYTE = 1_000_000
 def add_piece(path: FilmingPath, query: PieceIn) -> Response:
     """Take the next piece of a recording that goes on. What came of one that may not be filmed any more is deleted."""
     try:
-        check = chairs.seat_check(scope(), query.seat_id, student_id=query.student_id).of_set(query.set_number)
+        check = chairs.seat_check(scope(), query.seat_id, student_id=query.student_id, asked_id=query.asked_id).of_set(query.set_number)
         student = takes.may_be_filmed(scope(), query.student_id, check)
     except NoConsent:
         _let_go(path.key)

@@ -12,10 +12,11 @@ class FilmingPath(BaseModel):
 
 
 class PieceIn(BaseModel):
-    """Whose recording it is, and for which set of the chair's card. at: bytes of it that came before this piece."""
+    """Whose recording it is, and for which set of the chair's card; asked_id: as for a whole clip. at: bytes of it that came before this piece."""
 
     student_id: int
     seat_id: int
+    asked_id: int | None = None
     set_number: int = Field(default=0, ge=0, le=7)
     at: int = Field(ge=0)
 

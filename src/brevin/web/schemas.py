@@ -44,8 +44,10 @@ class CardOut(BaseModel):
 
 
 class CheckOut(BaseModel):
-    """What is asked; name: the card's short notation, or the kind; shown: address of the teacher's own demonstration, empty where there is none."""
+    """What is asked; id: of what a chair or a take asks, 0 of a card; name: the card's short notation, or the kind; shown: address of the teacher's own
+    demonstration, empty where there is none."""
 
+    id: int
     name: str
     kind: CheckKind
     card: CardOut | None
@@ -238,6 +240,7 @@ class NewTake(BaseModel):
 
     student_id: int
     seat_id: int | None = None
+    asked_id: int | None = Field(default=None, description="what the chair asked when the count began, where it has been given another card since")
     set_number: int = Field(default=0, ge=0, le=7, description="which set of the chair's card, from 0")
     card: str = Field(default="", max_length=48)
     kind: CheckKind = "counted_breathing"

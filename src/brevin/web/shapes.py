@@ -41,7 +41,7 @@ def check_out(record: CheckRecord) -> CheckOut:
     """A check with its card."""
     check = record.check
     return CheckOut(
-        name=check.name, kind=check.kind, card=CardOut(**asdict(check.card)) if check.card else None, view=check.view, position=check.position,
+        id=record.id, name=check.name, kind=check.kind, card=CardOut(**asdict(check.card)) if check.card else None, view=check.view, position=check.position,
         instrument=check.instrument, with_instrument=check.with_instrument, asks=check.asks,
         full_breath=check.full_breath, countin_words=list(check.countin_words), contrast=check.contrast,
         sets=[CardOut(**asdict(card)) for card in check.sets], shown=f"/api/cards/shown/{check.shown}" if check.shown else "",

@@ -90,7 +90,7 @@ def _asked_of(query: NewTake, student: StudentRecord) -> Check:
     if query.seat_id is None:
         return _check(query, student)
     try:
-        asked = chairs.seat_check(scope(), query.seat_id, student_id=student.id).of_set(query.set_number)
+        asked = chairs.seat_check(scope(), query.seat_id, student_id=student.id, asked_id=query.asked_id).of_set(query.set_number)
         return replace(asked, with_instrument=asked.with_instrument and not query.without_it, view="front" if query.from_front else asked.view)
     except InvalidInput as why:
         raise Refused("bad_card", 422) from why

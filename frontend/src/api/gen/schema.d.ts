@@ -2164,7 +2164,8 @@ export interface components {
         };
         /**
          * CheckOut
-         * @description What is asked; name: the card's short notation, or the kind; shown: address of the teacher's own demonstration, empty where there is none.
+         * @description What is asked; id: of what a chair or a take asks, 0 of a card; name: the card's short notation, or the kind; shown: address of the teacher's own
+         *     demonstration, empty where there is none.
          */
         CheckOut: {
             /**
@@ -2192,6 +2193,8 @@ export interface components {
             dynamic: "any" | "soft" | "medium" | "loud" | "swell" | "fade";
             /** Full Breath */
             full_breath: boolean;
+            /** Id */
+            id: number;
             /**
              * Instrument
              * @enum {string}
@@ -6340,6 +6343,7 @@ export interface operations {
     filming_add_piece__key__post: {
         parameters: {
             query: {
+                asked_id?: number | null;
                 at: number;
                 seat_id: number;
                 set_number?: number;
@@ -7838,6 +7842,8 @@ export interface operations {
     takes_new_take_post: {
         parameters: {
             query: {
+                /** @description what the chair asked when the count began, where it has been given another card since */
+                asked_id?: number | null;
                 /** @description the clip came already, in pieces while it was filmed, so long; then there is no body */
                 came_bytes?: number | null;
                 card?: string;

@@ -6,12 +6,12 @@ import type { Report } from "../api/client";
 import { checkWords } from "../breathscore/layout";
 import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
-import { STATE_WORDS, StateMark } from "../design/StateMark";
+import { StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { feltWords } from "../film/felt";
-import { digits, isAngle, unitOf, valueWords } from "../shared/valueWords";
 import { dayWords } from "../shared/words";
-import { mostOf, stateOf, type Day, type Row } from "./days";
+import { mostOf, type Day, type Row } from "./days";
+import { RowCells } from "./RowCells";
 import { Typical, TYPICAL_PX } from "./Typical";
 
 const Scroll = styled.div`
@@ -44,7 +44,7 @@ const Sheet = styled.table`
     font-weight: 400;
     font-size: 14px;
   }
-  td a:not(:first-child) {
+  td a.other {
     display: flex;
     color: ${colour("soft")};
   }
@@ -58,6 +58,7 @@ const Sheet = styled.table`
   tr > :first-child {
     position: sticky; /* names stay where days are scrolled */
     left: 0;
+    z-index: 1; /* over the marks that stand at their own heights */
     background: ${colour("ground")};
   }
   td a {
@@ -86,6 +87,11 @@ const Sheet = styled.table`
       align-items: center;
     }
   }
+`;
+const Legend = styled.p`
+  color: ${colour("soft")};
+  font-size: 14px;
+  padding: 8px 0 10px;
 `;
 const COLUMN_PX = 104;
 const IN_FRONT = 6; // rows before the others are asked for
@@ -142,6 +148,7 @@ export function Score({ days, rows, reports }: Props) {
                   {others.map((one) => (
                     <Link
                       key={one.id}
+                      className="other"
                       to={`/take/${one.id}`}
                       aria-label={`${dayWords(day)}, ${checkWords(one.check)}, try ${one.try_number}`}
                     >
@@ -155,7 +162,7 @@ export function Score({ days, rows, reports }: Props) {
               ))}
             </tr>
             {front.map((row) => (
-              <Cells key={row.criterion} row={row} days={days} />
+              <RowCells key={row.criterion} row={row} days={days} reports={reports} />
             ))}
             {days.some(({ take }) => take.felt) && (
               <tr>
@@ -168,34 +175,8 @@ export function Score({ days, rows, reports }: Props) {
           </tbody>
         </Sheet>
       </Scroll>
+      <Legend>Up is better in every row. Band: how sure the reading is. Dotted: where steady ends, where work on this begins.</Legend>
       {rows.length > IN_FRONT && <Action onPress={() => setAll(!all)}>{all ? "Only the first" : `All ${rows.length} rows`}</Action>}
     </>
-  );
-}
-
-/** The number alone where its unit stands in front of the row; an angle with the way it goes. */
-const inCell = (row: Row, value: number) => (isAngle(row) ? valueWords({ ...row, value }) : digits(row, value));
-
-function Cells({ row, days }: { row: Row; days: Day[] }) {
-  return (
-    <tr data-testid={`row-${row.criterion}`}>
-      <th scope="row">
-        {row.title} {!isAngle(row) && <small>{unitOf(row)}</small>}
-      </th>
-      {row.cells.map((cell, i) => {
-        const { day, take } = days[i]!;
-        if (!cell) return <td key={day} />;
-        const state = stateOf(cell);
-        const words = cell.value === null ? STATE_WORDS[state] : valueWords({ ...row, value: cell.value });
-        return (
-          <td key={day}>
-            <Link to={`/take/${take.id}`} aria-label={`${row.title}, ${dayWords(day)}: ${STATE_WORDS[state]}, ${words}`}>
-              <StateMark state={state} size={15} />
-              {cell.value === null ? "" : inCell(row, cell.value)}
-            </Link>
-          </td>
-        );
-      })}
-    </tr>
   );
 }

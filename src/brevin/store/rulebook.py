@@ -1,6 +1,7 @@
 """The programme's rules: how it teaches, its own layer and those of its instruments, and what is in force for a take."""
 
 from collections.abc import Mapping, Sequence
+from functools import cache
 from typing import cast
 
 from peewee import JOIN
@@ -97,7 +98,8 @@ class Book:
     """The programme's layers, read once, for as many takes as are asked for. how: another way to teach than the programme's; own: another layer of its own."""
 
     def __init__(self, scope: Scope, how: Method | None = None, own: Mapping[str, object] | None = None) -> None:
-        self._method = how or method(scope) or Method()
+        taught = how or method(scope) or Method()
+        self._taught = cache(lambda own: (schools.layer_of(taught, dict(own)), schools.card_layer(dict(own))))  # few cards answer by themselves
         self._programme = layer_from(rules_document(scope) if own is None else own, name="programme")
         with db.connection_context():
             rows = InstrumentRules.select().where(InstrumentRules.programme == scope.programme)
@@ -105,10 +107,9 @@ class Book:
 
     def rules(self, *, instrument: Instrument, exempt: Sequence[str], taught: Mapping[Question, str]) -> Rules:
         """The rules of a take: method, programme, instrument, student's exemptions, and what its card answers by itself of how one teaches."""
-        return resolve([
-            schools.layer_of(self._method, taught), self._programme, self._instruments.get(instrument, NOTHING),
-            layer_from({"exempt": list(exempt)}, name="student"), schools.card_layer(taught),
-        ])  # fmt: skip
+        of_method, of_card = self._taught(tuple(sorted(taught.items())))
+        spared = layer_from({"exempt": list(exempt)}, name="student")
+        return resolve([of_method, self._programme, self._instruments.get(instrument, NOTHING), spared, of_card])
 
 
 def rules_for(scope: Scope, student: StudentRecord, check: Check) -> Rules:

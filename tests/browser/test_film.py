@@ -97,10 +97,29 @@ def test_readiness_is_said_before_filming_and_the_student_who_is_not_here_gives_
     stage.wait_for_function("() => window.awake === 0")  # nobody is filmed any more
 
 
-def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None:
+# another teacher gives the chair that is filmed another card; tells what it asked before
+OTHER_CARD = """async () => {
+  const { csrf } = await (await fetch("/api/me")).json();
+  const { lesson } = await (await fetch("/api/today")).json();
+  const { cards } = await (await fetch("/api/cards")).json();
+  const seat = lesson.seats.find(({ id }) => location.pathname === `/film/${id}`);
+  const headers = { "X-CSRFToken": csrf, "Content-Type": "application/json" };
+  const card_id = cards.find(({ check }) => check.name !== seat.check.name).id;
+  await fetch(`/api/seats/${seat.id}/card`, { method: "PUT", headers, body: JSON.stringify({ card_id }) });
+  return seat.check.name;
+}"""
+
+
+def test_a_closed_tab_loses_nothing_nothing_comes_twice_and_what_was_begun_is_asked(stage: Page) -> None:
     to_film(stage, "Mateus")
+    foot = stage.get_by_text("euphonium, 4-0-4 at 72")
+    expect(foot).to_be_visible()
     stage.keyboard.press(" ")
     expect(stage.get_by_text("breathe in")).to_be_visible()
+    with stage.expect_response("**/api/today"):  # the page hears of it
+        asked = stage.evaluate(OTHER_CARD)
+    stage.wait_for_timeout(600)
+    expect(foot).to_be_visible()
     stage.reload()
     stage.goto(stage.url.split("/film")[0])
     row = stage.get_by_test_id("upload-row")
@@ -109,6 +128,8 @@ def test_a_closed_tab_loses_nothing_and_nothing_comes_twice(stage: Page) -> None
     row.get_by_role("button", name="Send it again").click()
     expect(row).to_have_count(0, timeout=20_000)
     expect(newest(stage)).to_contain_text("Mateus")
+    taken = stage.evaluate("async () => (await (await fetch('/api/takes')).json()).takes[0].check.name")
+    assert taken == asked and asked.startswith("4-0-4"), "the card it was filmed for, though the chair has another now"
     stage.reload()
     stage.get_by_role("heading", name="Just read").wait_for()
     expect(stage.get_by_test_id("upload-row")).to_have_count(0)

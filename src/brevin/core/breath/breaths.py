@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
 from brevin.core.breath.cycles import Swing, breath_signal, swings
-from brevin.core.breath.hidden import UNSEEN_FILLING, goes_on, lifted
+from brevin.core.breath.hidden import UNSEEN_FILLING, goes_on, lifted, may_last
 from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
@@ -202,7 +202,8 @@ def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
     _, fall, _, top = around.own(joint)
     from_i = min(crossing(joint, around.swing.trough, top), fall - 1)
     leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT, least_reach=REACH_LETTING_GO)
-    return leave, arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
+    rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
+    return leave, may_last(rest, around.t_s, joint, noise, top_i=around.swing.peak, to_i=around.to_i)
 
 
 def _when(turn: Turn) -> float:

@@ -14,7 +14,7 @@ LEAST_SWING_PCT = 0.45  # of trunk: smaller movement is no breath anyone can see
 SWING_SHARE = 0.35  # of the clip's usual swing: smaller ripples are no breaths
 NOISE_TIMES = 8.0  # a swing stands this far out of the trace's own noise
 SHORTEST_INHALE_S = 0.15
-LIFTED_PCT, OPPOSITE = 1.0, 0.8  # of trunk, that shoulders travel, and how far against the belly, from which they say which way is in where no chest is seen
+LIFTED_PCT, ALIKE = 1.0, 0.8  # of trunk, that shoulders travel, and how like the belly's course theirs is, from which they say which way is in
 
 
 @dataclass(frozen=True)
@@ -34,27 +34,33 @@ class Swing:
 def breath_signal(abdomen: Floats, chest: Floats, shoulder: Floats, *, seen: dict[str, bool]) -> tuple[Floats, tuple[float, float]]:
     """The direction in which abdomen and chest move most together, + = inhale; returns the signal [m] and its two weights.
 
-    Where both nearly cancel (a belly that goes in while the ribs rise), the inhale is where the chest rises, or, where none is seen, the shoulders.
+    Where they go against each other (a belly that goes in while the ribs rise, or an arm that is followed as the chest), the inhale is where the shoulders
+    rise, or, where these do not say, the one that moves more, or, where both nearly cancel, the chest.
     """
     if not seen["abdomen"]:
         return chest, (0.0, 1.0)
+    lifted = _with_shoulders(abdomen, shoulder) if seen["shoulder"] else 0.0
     if not seen["chest"]:
-        way = -1.0 if seen["shoulder"] and _goes_against(abdomen, shoulder) else 1.0
+        way = lifted or 1.0
         return way * abdomen, (way, 0.0)
     both = np.column_stack([_high_pass(abdomen), _high_pass(chest)])
     values, vectors = np.linalg.eigh(both.T @ both)
     direction = vectors[:, int(np.argmax(values))]
     together = direction.sum()
     sign = np.sign(together) if abs(together) > 0.35 else np.sign(direction[1])
+    if direction[0] * direction[1] < 0.0 and lifted:
+        sign = lifted * np.sign(direction[0])
     direction = direction * (sign or 1.0)
     return both @ direction, (float(direction[0]), float(direction[1]))
 
 
-def _goes_against(abdomen: Floats, shoulder: Floats) -> bool:
-    """Whether the belly goes in as the shoulders rise, and they rise as far as in a breath that lifts them."""
+def _with_shoulders(abdomen: Floats, shoulder: Floats) -> float:
+    """1 where the belly goes out as the shoulders rise, -1 where it goes in, 0 where they rise less than in a breath that lifts them, or neither is clear."""
     one, other = _high_pass(abdomen), _high_pass(shoulder)
     size = float(np.linalg.norm(one) * np.linalg.norm(other))
-    return size > 0.0 and filters.spread(other) > LIFTED_PCT and float(one @ other) < -OPPOSITE * size
+    if size == 0.0 or filters.spread(other) <= LIFTED_PCT or abs(float(one @ other)) < ALIKE * size:
+        return 0.0
+    return float(np.sign(one @ other))
 
 
 def _high_pass(values: Floats) -> Floats:

@@ -1,4 +1,4 @@
-"""What of a breath may go on where it is not seen: a chest behind a sleeve, and a breath that is in the shoulders.
+"""What of a breath may go on where it is not seen: a chest behind a sleeve, a breath that is in the shoulders, and an exhale that goes on slowly.
 
 Source: own, over the clips of docs/hold.md.
 """
@@ -6,14 +6,17 @@ Source: own, over the clips of docs/hold.md.
 import numpy as np
 
 from brevin.core.breath.cycles import Swing
+from brevin.core.breath.turns import Turn
 from brevin.core.filters import spread
 from brevin.core.kinematics.sleeves import AS_FAR
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
+LEAST_AFTER = 3  # samples after an end that tell anything
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 ROUGH_CHEST = 0.3  # model error of a chest that is followed at a few places of the flank
 LIFTED_PCT, LIFTED_TIMES = 1.5, 2.0  # percent of trunk, and times the belly's travel: shoulders that rise so far tell when a hidden chest fills
+STILL_SHARE, STILL_NOISE, DONE_SHARE = 0.06, 1.5, 0.02  # of the fall, and times the noise, that is left at an end; and with how much left it is over; own
 GOES_ALONG = 0.5  # correlation with what is seen of the trunk: what goes against it is another thing, or told elsewhere (cycles.py)
 
 
@@ -24,6 +27,21 @@ def goes_on(traces: Traces, regions: dict[str, Floats], swing: Swing) -> float:
         return 0.0
     abdomen, chest = (abs(float(regions[name][swing.peak] - regions[name][swing.trough])) for name in ("abdomen", "chest"))
     return UNSEEN_FILLING * max(1.0 - chest / max(AS_FAR * abdomen, 1e-9), 0.0)
+
+
+def may_last(end: Turn, t_s: Floats, values: Floats, noise: float, *, top_i: int, to_i: int) -> Turn:
+    """An exhale's end, unsure as far as it still goes on: one that is let go at once has most of the air out early, and its last part goes slowly, long after
+    the fall that was found. values: + = inhale; top_i, to_i: where it is fullest, and the middle of the next inhale."""
+    at = int(np.searchsorted(t_s, end.t_s))
+    after = values[at : to_i + 1]
+    if len(after) < LEAST_AFTER:
+        return end
+    lowest = float(after.min())
+    fall, left = float(values[top_i]) - lowest, float(after[0]) - lowest
+    if left <= max(STILL_SHARE * fall, STILL_NOISE * noise):
+        return end
+    over_s = float(t_s[at + int(np.flatnonzero(after > lowest + DONE_SHARE * fall)[-1])])
+    return Turn(end.t_s, max(end.half_width_s, over_s - end.t_s))
 
 
 def lifted(traces: Traces) -> bool:

@@ -114,8 +114,8 @@ def _course(breath: OneBreath, start: Turn | None, end: Turn | None) -> shape.Co
     """Abdomen and chest together between two turns."""
     if start is None or end is None:
         return NotMeasured("cut_by_clip")
-    if not (breath.traces.timed["abdomen"] and breath.traces.timed["chest"]):
-        return NotMeasured("region_unseen")
+    if not (breath.traces.timed["abdomen"] and breath.traces.timed["chest"]) or breath.traces.covered >= 1.0:
+        return NotMeasured("region_unseen")  # how a breath fills is told by both, and not by a chest that goes its own way behind an arm
     together = shape.course(breath.traces.t_s, breath.traces.abdomen + breath.traces.chest, start.t_s, end.t_s)
     return NotMeasured("too_short_to_tell") if together is None else together
 

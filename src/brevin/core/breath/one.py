@@ -55,7 +55,7 @@ class OneBreath:
             found = Amount(TURNED_TIMES * found.value, TURNED_TIMES * found.half_width)
         if region == "abdomen" or isinstance(found, NotMeasured):
             return found
-        lost = _sinks(found) if region == "shoulder" else self._stands_still(found)
+        lost = _sinks(found) if region == "shoulder" else self._stands_still(found) or self._goes_its_own_way(found)
         return NotMeasured("region_unseen") if lost else found
 
     def least_chest(self, chest: float) -> float:
@@ -67,6 +67,11 @@ class OneBreath:
         abdomen = excursion(self.traces, self.turns, "abdomen")
         deep = isinstance(abdomen, Amount) and abdomen.value >= STILL_BESIDE_PCT
         return deep and self.traces.model["chest"] < ON_FLANK and abs(chest.value) < followed_to(self.traces, "chest")
+
+    def _goes_its_own_way(self, chest: Amount) -> bool:
+        """Whether what was followed as a covered chest goes in while the belly goes out, and on the whole not with it: an arm that lifts, no ribs that sink."""
+        abdomen = excursion(self.traces, self.turns, "abdomen")
+        return self.traces.covered >= 1.0 and isinstance(abdomen, Amount) and abdomen.value > 0.0 and chest.value + chest.half_width < 0.0
 
 
 def _sinks(shoulder: Amount) -> bool:

@@ -7,7 +7,8 @@ import pytest
 
 from brevin.core.breath.breaths import breaths
 from brevin.core.breath.cycles import Swing
-from brevin.core.breath.hidden import goes_on
+from brevin.core.breath.hidden import goes_on, may_last
+from brevin.core.breath.turns import Turn
 from brevin.core.evidence import evidence
 from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.plan.check import Check
@@ -85,3 +86,13 @@ def test_a_chest_at_a_few_places_may_go_on_filling_the_more_the_less_it_goes(che
     assert goes_on(found, {"abdomen": regions["abdomen"]}, SWING) == 0.0, "a region alone is widened where its end is read"
     sleeved = replace(found, model=found.model | {"covered": 0.4})
     assert goes_on(sleeved, regions, SWING) == pytest.approx(0.25 * max(1.0 - abs(chest), 0.0)), "wherever it lies, if it may be a sleeve"
+
+
+@pytest.mark.parametrize(("left", "noise", "lasts_s"), [(0.0, 0.02, 0.2), (0.05, 0.02, 0.2), (0.25, 0.02, 3.4), (0.25, 0.4, 0.2)])
+def test_an_exhale_that_still_goes_after_its_end_is_unsure_as_far_as_it_goes(left: float, noise: float, lasts_s: float) -> None:
+    """Let go at once: most is out at 2 s, the rest goes slowly until 6 s."""
+    t_s = np.arange(0.0, 8.0, 0.1)
+    values = np.interp(t_s, [0.0, 2.0, 6.0], [2.0, 2.0 * left, 0.0])
+    found = may_last(Turn(2.0, 0.2), t_s, values, noise, top_i=0, to_i=len(t_s) - 1)
+    assert found.t_s == 2.0 and found.half_width_s == pytest.approx(lasts_s, abs=0.4)
+    assert may_last(Turn(7.9, 0.2), t_s, values, noise, top_i=0, to_i=len(t_s) - 1) == Turn(7.9, 0.2), "nothing after it tells anything"

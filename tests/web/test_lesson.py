@@ -1,7 +1,7 @@
 from dataclasses import replace
 
 from brevin.core.verdict.criteria import CRITERIA
-from brevin.store import lessons, readings, students
+from brevin.store import anew, lessons, students
 from tests.conftest import CHECK, consent
 from tests.store.test_takes import lesson_of, new_take, read_once
 from tests.web.test_takes import read, send
@@ -77,11 +77,11 @@ def test_an_exemption_reaches_the_takes_that_are_there_and_nobody_else_s(page, s
     take, other = new_take(scope, student, clip), new_take(scope, students.student(scope, bo.id), replace(clip, stored_name="other.mp4"))
     for one in (take, other):
         read_once(one.id)
-    assert readings.next_to_judge(scope) is None
+    assert anew.next_to_judge(scope) is None
     page("PUT", f"/api/students/{student.id}/exempt", json={"exempt": ["pause"]})
-    assert readings.next_to_judge(scope) == take.id
-    readings.cannot_judge(scope, take.id)
-    assert readings.next_to_judge(scope) is None, "the other student's stays as it is"
+    assert anew.next_to_judge(scope) == take.id
+    anew.cannot_judge(scope, take.id)
+    assert anew.next_to_judge(scope) is None, "the other student's stays as it is"
 
 
 def test_consent_is_given_for_days_and_withdrawn_at_once(page, scope, student) -> None:

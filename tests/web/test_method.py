@@ -11,7 +11,7 @@ from brevin.edge.limited import Children
 from brevin.jobs.judging import report_of
 from brevin.jobs.reader import Reader
 from brevin.ops.settings import Settings
-from brevin.store import readings, reports, rulebook, students, takes
+from brevin.store import anew, readings, reports, rulebook, students, takes
 from brevin.store.records import ClipRecord, Looked, TakeRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK
@@ -84,7 +84,7 @@ def judge_what_is_due(store: Settings) -> None:
     """As the reader does it between clips."""
     between = Reader(store, Children(PRELOAD_READ), most=0)
     for _ in range(20):
-        if readings.next_to_judge(HOUSE) is None:
+        if anew.next_to_judge(HOUSE) is None:
             return
         between.step(wait_s=0.0)
     raise AssertionError("there is always one more")
@@ -134,7 +134,7 @@ def test_a_take_whose_evidence_is_gone_stays_as_it_was_judged(page, scope, store
     (store.evidence / take.evidence_name).unlink()
     page("PUT", "/api/rules/method", json={"answers": {"breathing_in": "belly_only"}})
     judge_what_is_due(store)
-    assert readings.next_to_judge(HOUSE) is None and state_of(scope, take, "abdomen_leads") == "steady"
+    assert anew.next_to_judge(HOUSE) is None and state_of(scope, take, "abdomen_leads") == "steady"
 
 
 def test_a_line_is_drawn_by_example_used_and_kept_with_who_drew_it(page, scope, stored, store) -> None:
@@ -185,7 +185,7 @@ def test_a_reading_by_an_older_release_is_judged_once_more_to_be_tried(as_root, 
         Report.update(ground=None).execute()
         db.execute_sql("DELETE FROM schema_migration")
     migrate()
-    assert readings.next_to_judge(HOUSE) is not None
+    assert anew.next_to_judge(HOUSE) is not None
 
 
 def test_a_line_set_by_hand_over_the_wire_judges_the_hold_anew_and_is_taken_back(page, scope, stored) -> None:

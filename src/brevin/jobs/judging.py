@@ -12,7 +12,7 @@ from brevin.core.read import Task, judge, seen_as
 from brevin.core.verdict.headline import headline
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
-from brevin.store import reports, takes
+from brevin.store import anew, reports, takes
 from brevin.store.records import NewReport, TakeRecord
 from brevin.store.scope import Scope
 
@@ -47,16 +47,15 @@ def evidence_of(take: TakeRecord, settings: Settings) -> Evidence:
         raise ReadAgain(take.id) from why
 
 
-def judge_anew(scope: Scope, take_id: str, settings: Settings, *, edits: Edits | None = None, rules: Rules | None = None) -> TakeRecord:
-    """Judge a stored take anew, without its clip. edits: None = as they are; rules: None = as they would be resolved now.
+def judge_anew(scope: Scope, take_id: str, settings: Settings, *, edits: Edits | None = None) -> TakeRecord:
+    """Judge a stored take anew by the rules as they are now, without its clip. edits: None = as they are.
 
     Raises NotThere, ReadAgain, InvalidInput(bad_edit).
     """
     take = takes.take_record(scope, take_id)
-    edits = take.edits if edits is None else edits
-    rules = takes.current_rules(scope, take) if rules is None else rules
-    new = report_of(scope, take, evidence_of(take, settings), rules=rules, edits=edits)
-    return takes.judged_anew(scope, take_id, edits=edits, rules=rules, report=new)
+    rules = anew.current_rules(scope, take)
+    new = report_of(scope, take, evidence_of(take, settings), rules=rules, edits=take.edits if edits is None else edits)
+    return anew.put(scope, take_id, edits=edits, known=take.edits, rules=rules, report=new)
 
 
 def facts_of(facts: Mapping[str, object]) -> dict[str, float | str]:

@@ -28,7 +28,7 @@ from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.ops.told import Told
-from brevin.store import keeping, readings, students, takes
+from brevin.store import anew, keeping, readings, students, takes
 from brevin.store.database import connect
 from brevin.store.records import Leased, LetGo, Looked, NotThere
 from brevin.store.scope import HOUSE
@@ -87,7 +87,7 @@ class Reader:
 
     def _judged_one(self) -> bool:
         """Judge one take anew whose rules were changed; whether there was one."""
-        take_id = readings.next_to_judge(HOUSE)
+        take_id = anew.next_to_judge(HOUSE)
         if take_id is None:
             return False
         try:
@@ -96,10 +96,10 @@ class Reader:
             raise
         except (ReadAgain, InvalidInput, NotThere) as why:
             log.info("take %s stays as it was judged: %r", take_id, why)
-            readings.cannot_judge(HOUSE, take_id)
+            anew.cannot_judge(HOUSE, take_id)
         except Exception:
             log.exception("judging take %s anew failed", take_id)
-            readings.cannot_judge(HOUSE, take_id)
+            anew.cannot_judge(HOUSE, take_id)
         return True
 
     def stop(self) -> None:
@@ -172,10 +172,10 @@ class Reader:
     def _store(self, job: _Job, answer: Answer) -> None:
         take = takes.take_record(HOUSE, job.held.take.id)  # rules and edits may have changed meanwhile
         found = unpacked((self._settings.evidence / job.evidence_name).read_bytes())
-        rules = takes.current_rules(HOUSE, take)
+        rules = anew.current_rules(HOUSE, take)
         report = report_of(HOUSE, take, found, rules=rules, edits=take.edits)
         playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
-        looked = Looked(job.evidence_name, playable, report, rules, stills_name=self._stills(job, report.stills_s))
+        looked = Looked(job.evidence_name, playable, report, rules, stills_name=self._stills(job, report.stills_s), edits=take.edits)
         if not readings.finish(HOUSE, take.id, job.held.token, looked):
             log.info("take %s is gone or has another reader", take.id)
         elif not students.may(HOUSE, take.student.id, "keeping"):

@@ -9,7 +9,7 @@ from brevin.core.verdict.again import Flip, flips, judged
 from brevin.core.verdict.example import LINES, spread, usual
 from brevin.core.verdict.rules import CriterionKey, Rules
 from brevin.core.verdict.schools import Method
-from brevin.store import readings
+from brevin.store import anew
 from brevin.store.grounds import stood_on
 from brevin.store.rule_records import StoodOn
 from brevin.store.rulebook import Book
@@ -72,7 +72,7 @@ def followed(scope: Scope) -> Iterator[None]:
     """Rules are changed inside: the stored takes whose verdicts change by it are judged anew when the reader has time."""
     trial = Trial(scope)
     yield
-    readings.judge_again(scope, [changed.take.take_id for changed in trial.by(Book(scope))])
+    anew.judge_again(scope, [changed.take.take_id for changed in trial.by(Book(scope))])
 
 
 def _counted(take: StoodOn, changed: Sequence[Flip]) -> tuple[Flip, ...]:

@@ -1,14 +1,13 @@
 """The lease that makes one reader at a time responsible for a take, and how a reading ends. The take's row carries the truth; there is no other queue."""
 
 import uuid
-from collections.abc import Sequence
 from datetime import timedelta
 from statistics import median
 
 from peewee import Expression
 
 from brevin.core.verdict import rules as ruling
-from brevin.store import changes, files, reports, takes
+from brevin.store import anew, changes, files, reports, takes
 from brevin.store.database import db, now
 from brevin.store.models import Clip, Take
 from brevin.store.records import Leased, LetGo, Looked, NotThere, TakeRecord
@@ -57,10 +56,12 @@ def finish(scope: Scope, take_id: str, token: str, found: Looked) -> bool:
         took_s = (now() - row.claimed_at).total_seconds() if found.timed and row.claimed_at else None
         Take.update(
             state="read", stage="read", progress=1.0, lease_until=None, reason_code="", reason_facts={}, evidence_name=found.evidence_name,
-            stills_name=found.stills_name, rules=ruling.to_document(found.rules), read_s=took_s, judge_due=False,
+            stills_name=found.stills_name, rules=ruling.to_document(found.rules), read_s=took_s,
         ).where(Take.id == take_id).execute()  # fmt: skip
         Clip.update(playable_name=found.playable[0], playable_type=found.playable[1]).where(Clip.take == take_id).execute()
-        reports.put(scope, takes.take_record(scope, take_id), found.report)
+        take = takes.take_record(scope, take_id)
+        anew.settle(scope, take, judged_by=found.rules, with_edits=found.edits)
+        reports.put(scope, take, found.report)
         changes.note(scope, row.programme_id, "take", take_id)
         return True
 
@@ -127,22 +128,3 @@ def read_again(scope: Scope, take_id: str) -> TakeRecord:
         Take.update(state="queued", stage="waiting", progress=0.0, attempts=0, lease_token="", reason_code="", reason_facts={}).where(again).execute()
         changes.note(scope, Take.get_by_id(take_id).programme_id, "take", take_id)
     return takes.take_record(scope, take_id)
-
-
-def judge_again(scope: Scope, take_ids: Sequence[str]) -> None:
-    """Their verdicts are to follow the rules as they are now: the reader judges them anew when it has time."""
-    with db.connection_context():
-        Take.update(judge_due=True).where(Take.id.in_(list(take_ids) or [""]) & (Take.state == "read") & scope.sees(Take.programme)).execute()
-
-
-def next_to_judge(scope: Scope) -> str | None:
-    """A take that is to be judged anew, the newest first; None where there is none."""
-    with db.connection_context():
-        row = Take.select(Take.id).where(Take.judge_due & (Take.state == "read") & scope.sees(Take.programme)).order_by(Take.made_at.desc()).first()
-    return None if row is None else str(row.id)
-
-
-def cannot_judge(scope: Scope, take_id: str) -> None:
-    """It stays as it was judged: what was seen of its clip is gone."""
-    with db.connection_context():
-        Take.update(judge_due=False).where((Take.id == take_id) & scope.sees(Take.programme)).execute()

@@ -1,6 +1,6 @@
 """What ``store`` takes and gives: frozen records, no rows. Times are UTC, days are those of the programme's time zone."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Literal
 from zoneinfo import ZoneInfo
@@ -307,7 +307,7 @@ class Leased:
 @dataclass(frozen=True)
 class Looked:
     """What a reader found in a clip. evidence_name, stills_name: files below the evidence folder; playable: file a browser plays and its type; timed: whether
-    the clip was looked at now, so that the time it took says how long others take."""
+    the clip was looked at now, so that the time it took says how long others take; edits: what it was judged with."""
 
     evidence_name: str
     playable: tuple[str, str]
@@ -315,3 +315,4 @@ class Looked:
     rules: Rules
     timed: bool = True
     stills_name: str = ""
+    edits: Edits = field(default_factory=Edits)

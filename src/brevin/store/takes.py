@@ -12,11 +12,10 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import FELT, Felt
 from brevin.core.plan.check import Check, from_document
 from brevin.core.verdict import rules as ruling
-from brevin.core.verdict.rules import Rules
 from brevin.store import changes, checks, files, reports, rulebook, students
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Clip, Lesson, Seat, Student, Take
-from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord, TakeState
+from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NoConsent, NotThere, StudentRecord, TakeRecord, TakeState
 from brevin.store.scope import Scope
 
 MOST_LISTED = 500
@@ -169,23 +168,6 @@ def edits_from(document: dict[str, Any] | None) -> Edits:
     turns = [MovedTurn(**turn) for turn in kept.pop("turns", [])]
     line = kept.pop("line", None)
     return Edits(**kept, turns=turns, line=TappedLine(**line) if isinstance(line, dict) else None)
-
-
-def judged_anew(scope: Scope, take_id: str, *, edits: Edits, rules: Rules, report: NewReport) -> TakeRecord:
-    """Store a report that was judged anew from the evidence, with what it was judged by: all of it or nothing. Raises NotThere."""
-    with db.connection_context(), db.atomic():
-        judged = {"edits": dataclasses.asdict(edits), "rules": ruling.to_document(rules), "judge_due": False}
-        Take.update(**judged).where((Take.id == take_id) & scope.sees(Take.programme)).execute()
-        take = take_record(scope, take_id)  # after: the line for lists goes by the order of importance among its rules
-        line = reports.put(scope, take, report)
-        changes.note(scope, take.programme_id, "take", take_id)
-    return dataclasses.replace(take, headline=line)
-
-
-def current_rules(scope: Scope, take: TakeRecord) -> Rules:
-    """The rules as they would be resolved for this take now."""
-    pupil = students.student(scope, take.student.id)
-    return rulebook.rules_for(Scope(take.programme_id), pupil, take.asked.check)
 
 
 def move(scope: Scope, take_id: str, student_id: int) -> TakeRecord:

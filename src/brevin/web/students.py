@@ -6,7 +6,7 @@ from flask import Response, current_app
 
 from brevin.edge.growing import growing
 from brevin.ops import files as sweeping
-from brevin.store import classes, exemptions, readings, reports, students, takes
+from brevin.store import anew, classes, exemptions, reports, students, takes
 from brevin.web.auth import scope
 from brevin.web.class_schemas import Withdrawn, WithdrawQuery
 from brevin.web.routes import routes_of
@@ -48,7 +48,7 @@ def exempt_changes(path: StudentPath) -> Response:
 def change_exempt(path: StudentPath, body: ExemptChange) -> Response:
     """What a student is exempt from: left out of takes from now on, and of those that are there, which are judged anew."""
     exemptions.put(scope(), path.student_id, body.exempt)
-    readings.judge_again(scope(), [take.id for take in takes.of_student(scope(), path.student_id)])
+    anew.judge_again(scope(), [take.id for take in takes.of_student(scope(), path.student_id)])
     return answer(Done(done=True))
 
 

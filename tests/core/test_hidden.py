@@ -7,7 +7,7 @@ import pytest
 
 from brevin.core.breath.breaths import breaths
 from brevin.core.breath.cycles import Swing
-from brevin.core.breath.hidden import goes_on, may_last
+from brevin.core.breath.hidden import goes_on, let_go, may_last, until_the_next, untold_s
 from brevin.core.breath.turns import Turn
 from brevin.core.evidence import evidence
 from brevin.core.kinematics.traces import Traces, traces
@@ -96,3 +96,37 @@ def test_an_exhale_that_still_goes_after_its_end_is_unsure_as_far_as_it_goes(lef
     found = may_last(Turn(2.0, 0.2), t_s, values, noise, top_i=0, to_i=len(t_s) - 1)
     assert found.t_s == 2.0 and found.half_width_s == pytest.approx(lasts_s, abs=0.4)
     assert may_last(Turn(7.9, 0.2), t_s, values, noise, top_i=0, to_i=len(t_s) - 1) == Turn(7.9, 0.2), "nothing after it tells anything"
+
+
+@pytest.mark.parametrize(
+    ("shape", "card"), [("collapsing", "3-0-5@76x3"), ("collapsing", "2-0-6@84x3"), ("collapsing", "3-0-5-3@72x3"), ("even", "3-0-5@76x3")]
+)
+def test_an_exhale_ends_where_it_does_whether_let_go_at_once_or_evenly(shape: str, card: str) -> None:
+    for seed in range(4):
+        clip, planted, asked = sighting(card, [replace(LOW, exhale_shape=shape)] * 3, seed=seed)
+        report = judge(evidence(clip), Task(Check(card=asked))).report
+        assert len(report.breaths) == 3
+        for breath, cycle in zip(report.breaths, planted.planted, strict=True):
+            assert breath.exhale_end_s == pytest.approx(cycle.exhale_end_s, abs=0.2)
+
+
+def test_an_exhale_was_let_go_at_once_where_half_of_it_is_out_long_before_its_middle() -> None:
+    leave, end = Turn(2.0, 0.1), Turn(6.0, 0.2)
+    assert let_go(leave, end, 2.8) and not let_go(leave, end, 3.6)
+
+
+def test_what_is_left_of_an_exhale_is_untold_as_long_as_it_takes_at_its_own_pace() -> None:
+    t_s = np.arange(0.0, 10.0, 0.1)
+    values = np.interp(t_s, [2.0, 3.0, 6.0], [2.0, 0.6, 0.0])  # 0.2 a second in its second half
+    leave, end = Turn(2.0, 0.1), Turn(6.0, 0.2)
+    assert untold_s(leave, end, t_s, values, 0.05) == pytest.approx(0.5, abs=0.02) and untold_s(leave, end, t_s, values, 0.0) == 0.0
+    assert untold_s(leave, end, t_s, values, 5.0) == 4.0, "never longer than the exhale"
+    assert untold_s(leave, end, t_s, np.zeros_like(t_s), 0.05) == 0.0, "what does not fall leaves nothing"
+
+
+def test_an_end_that_is_not_told_from_going_on_lies_between_itself_and_the_next_inhale() -> None:
+    end = Turn(6.0, 0.3)
+    assert until_the_next(end, 0.5, Turn(6.5, 0.1)) == Turn(6.25, 0.3)
+    assert until_the_next(end, 1.0, Turn(7.0, 0.1)) == Turn(6.5, 0.5), "as far as either may be"
+    assert until_the_next(end, 0.4, Turn(7.0, 0.1)) == until_the_next(end, 0.4, None) == Turn(6.0, pytest.approx(0.5))
+    assert until_the_next(end, 0.4, Turn(5.9, 0.1)) == end, "never back"

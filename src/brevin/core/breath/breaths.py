@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
 from brevin.core.breath.cycles import Swing, breath_signal, swings
-from brevin.core.breath.hidden import UNSEEN_FILLING, goes_on, lifted, may_last
+from brevin.core.breath.hidden import UNSEEN_FILLING, goes_on, let_go, lifted, may_last, until_the_next, untold_s
 from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
@@ -76,6 +76,7 @@ def breaths(traces: Traces) -> list[BreathTurns]:
     turns = [
         _turns(regions, carriers, signal, one, first_of(own), hidden, goes_on(traces, regions, one.swing)) for one, own in zip(around, starts, strict=True)
     ]
+    turns = [_ended(one, then, carriers, own) for one, then, own in zip(turns, [*turns[1:], None], around, strict=False)]
     others = {name: getattr(traces, name) for name in ("abdomen", "chest") if traces.seen[name] and name not in regions}
     if others:
         rises = [{name: _half_rise(values, own) for name, values in others.items()} for own in around]
@@ -91,6 +92,16 @@ def _half_rise(values: Floats, around: Around) -> float | None:
         return None
     _, _, bottom, top = around.own(np.sign(went) * values)
     return half_rise(around.t_s, np.sign(went) * values, bottom, top)
+
+
+def _ended(turns: BreathTurns, then: BreathTurns | None, carriers: dict[str, Floats], around: Around) -> BreathTurns:
+    """The same breath; an exhale that was let go at once ends no surer than what is left of it shows, and no later than the next inhale."""
+    leave, end = turns.exhale_start, turns.exhale_end
+    joint, noise = joint_of(carriers, around)
+    if leave is None or end is None or not let_go(leave, end, float(around.t_s[around.own(joint)[1]])):
+        return turns
+    slow_s = untold_s(leave, end, around.t_s, joint, noise)
+    return replace(turns, exhale_end=until_the_next(end, slow_s, then.inhale_start if then else None))
 
 
 def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...]) -> BreathTurns:
@@ -203,6 +214,8 @@ def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
     from_i = min(crossing(joint, around.swing.trough, top), fall - 1)
     leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT, least_reach=REACH_LETTING_GO)
     rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
+    if let_go(leave, rest, float(around.t_s[fall])):  # the pace between its quarter and half says nothing of how long it takes
+        rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True, lasts_s=rest.t_s - leave.t_s)
     return leave, may_last(rest, around.t_s, joint, noise, top_i=around.swing.peak, to_i=around.to_i)
 
 

@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core.breath.cycles import Swing
 from brevin.core.breath.turns import Turn
-from brevin.core.filters import spread
+from brevin.core.filters import GRID_HZ, spread
 from brevin.core.kinematics.sleeves import AS_FAR
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
@@ -17,6 +17,8 @@ UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an u
 ROUGH_CHEST = 0.3  # model error of a chest that is followed at a few places of the flank
 LIFTED_PCT, LIFTED_TIMES = 1.5, 2.0  # percent of trunk, and times the belly's travel: shoulders that rise so far tell when a hidden chest fills
 STILL_SHARE, STILL_NOISE, DONE_SHARE = 0.06, 1.5, 0.02  # of the fall, and times the noise, that is left at an end; and with how much left it is over; own
+LET_GO = 0.36  # of an exhale: one of which half is out before was let go at once; own
+UNTOLD_NOISE = 2.0  # times the noise: what is left of an exhale and is less is not told from a rest
 GOES_ALONG = 0.5  # correlation with what is seen of the trunk: what goes against it is another thing, or told elsewhere (cycles.py)
 
 
@@ -42,6 +44,27 @@ def may_last(end: Turn, t_s: Floats, values: Floats, noise: float, *, top_i: int
         return end
     over_s = float(t_s[at + int(np.flatnonzero(after > lowest + DONE_SHARE * fall)[-1])])
     return Turn(end.t_s, max(end.half_width_s, over_s - end.t_s))
+
+
+def let_go(leave: Turn, end: Turn, half_s: float) -> bool:
+    """Whether an exhale was let go at once, half of it out by half_s: what is left goes slowly."""
+    return half_s - leave.t_s < LET_GO * (end.t_s - leave.t_s)
+
+
+def untold_s(leave: Turn, end: Turn, t_s: Floats, values: Floats, noise: float) -> float:
+    """How long the last of an exhale takes that is too little to be told from a rest, at the pace of its second half. values: + = inhale."""
+    middle_s = 0.5 * (leave.t_s + end.t_s)
+    half, last = np.interp([middle_s, end.t_s], t_s, values)
+    pace = float(half - last) / max(end.t_s - middle_s, 1.0 / GRID_HZ)
+    return min(UNTOLD_NOISE * noise / pace, end.t_s - leave.t_s) if pace > 0.0 else 0.0
+
+
+def until_the_next(end: Turn, slow_s: float, starts: Turn | None) -> Turn:
+    """The end of an exhale whose last may go on for slow_s unseen. It is unsure by as much; where the next inhale starts before, it lies between both."""
+    rest_s = np.inf if starts is None else max(starts.t_s - end.t_s, 0.0)
+    if rest_s > slow_s:
+        return Turn(end.t_s, float(np.hypot(end.half_width_s, slow_s)))
+    return Turn(end.t_s + 0.5 * rest_s, max(end.half_width_s, 0.5 * rest_s))
 
 
 def lifted(traces: Traces) -> bool:

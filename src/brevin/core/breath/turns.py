@@ -47,7 +47,7 @@ class Turn:
 
 def leaving(
     t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float | None = None, steady: bool = False,
-    hidden: float = 0.0, fading: bool = False, held: bool = False,
+    hidden: float = 0.0, fading: bool = False, held: bool = False, lasts_s: float = 0.0,
 ) -> Turn:  # fmt: skip
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
@@ -69,7 +69,7 @@ def leaving(
     end = min(end, len(time) - 1)
     level = float(np.clip(ROUGH_NOISE * noise / excursion, ROUGH_LEVEL, ROUGH_MOST))
     rough = lowest + _last_below(done[lowest : end + 1], level)
-    eases_s = _eases_s(time, done, lowest)
+    eases_s = _eases_s(time, done, lowest, lasts_s)
     earliest_s = _earliest_s(time, done, lowest) if steady else float(time[0])
     rough_s = max(float(time[rough]), earliest_s)
     first = max(_rest_from(done, rough, max(level, BEFORE_LEVEL)), int(np.searchsorted(time, min(rough_s, float(time[rough])) - BEFORE_S - EARLIER_S)))
@@ -95,11 +95,11 @@ def _earliest_s(time: Floats, done: Floats, lowest: int) -> float:
     return float(quarter - PACE * (time[-1] - quarter) - STEADY_EASE_S)
 
 
-def _eases_s(time: Floats, done: Floats, lowest: int) -> list[float]:
+def _eases_s(time: Floats, done: Floats, lowest: int, lasts_s: float = 0.0) -> list[float]:
     """How long the speed may have grown: shares of the movement's time, which follows from its pace between quarter and half."""
     quarter = _level_s(time, done, lowest, 0.25)
     pace = 0.25 / max(_level_s(time, done, lowest, 0.5) - quarter, 1.0 / GRID_HZ)
-    return [ease / (1.0 - ease) / pace for ease in EASES]
+    return [ease * lasts_s if lasts_s else ease / (1.0 - ease) / pace for ease in EASES]
 
 
 def _level_s(time: Floats, done: Floats, lowest: int, level: float) -> float:
@@ -109,11 +109,13 @@ def _level_s(time: Floats, done: Floats, lowest: int, level: float) -> float:
     return float(time[i - 1] + np.clip((level - done[i - 1]) / (done[i] - done[i - 1]), 0.0, 1.0) * (time[i] - time[i - 1]))
 
 
-def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0, fading: bool = False) -> Turn:
+def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0, fading: bool = False, lasts_s: float = 0.0) -> Turn:
     """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror. fading: as in ``leaving``."""
     last = len(t_s) - 1
     back_s, back = -t_s[::-1], -values[::-1]
-    found = leaving(back_s, back, from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING, fading=fading, held=not fading)
+    found = leaving(
+        back_s, back, from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING, fading=fading, held=not fading, lasts_s=lasts_s
+    )
     return Turn(-found.t_s, found.half_width_s)
 
 

@@ -1,5 +1,6 @@
 import json
 import re
+from contextlib import nullcontext
 from pathlib import Path
 
 from axe_playwright_python.sync_playwright import Axe
@@ -149,6 +150,30 @@ def test_a_turn_and_beat_one_are_put_right_by_keys_and_by_hand_judged_anew_and_t
     inside.keyboard.press("c")
     expect(full).to_have_attribute("aria-valuetext", read or "")
     expect(beat).to_have_attribute("aria-valuetext", counted or "")
+
+
+def test_turns_that_are_moved_faster_than_they_are_judged_are_all_kept_however_soon_the_page_is_left(inside: Page) -> None:
+    inside.get_by_test_id("take-row").filter(has_text="Jonas Lindqvast").last.click()
+    inside.get_by_test_id("breath-numbers").wait_for()
+    take = inside.url
+    inside.route("**/edits", lambda route: None)
+    inside.keyboard.press("c")
+    for name in ("full", "the exhale ends", "beat one"):
+        with inside.expect_request("**/edits") if name == "full" else nullcontext():  # the first is on its way for as long as the others take
+            ring = inside.get_by_role("slider", name=name)
+            ring.focus()
+            for _ in range(3):
+                inside.keyboard.press("Shift+ArrowLeft")
+    inside.get_by_role("link", name="Class").click()
+    inside.unroute("**/edits")  # lets go of the one that was held
+    report = take.replace("/take/", "/api/takes/") + "/report"
+    inside.wait_for_function(
+        f"async () => {{ const edits = (await (await fetch('{report}')).json()).edits; return edits?.turns.length === 2 && edits.first_inhale_s !== null; }}",
+        polling=200,
+    )
+    inside.goto(take)
+    inside.get_by_role("button", name="As it was read").click()
+    expect(inside.get_by_role("button", name="As it was read")).to_have_count(0)
 
 
 def test_deleting_asks_first_and_then_is_gone(inside: Page, short) -> None:

@@ -117,8 +117,10 @@ export function useEdit(id: string) {
         await client.PUT("/api/takes/{take_id}/edits", {
           params: { path: { take_id: id } },
           body: edits,
+          ...TAP,
         }),
       ),
+    scope: { id: `edit-${id}` }, // one after the other: each holds all that was put right
     onSuccess: (take) => queries.setQueryData(["take", id], take),
   });
 }

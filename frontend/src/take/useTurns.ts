@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
 import type { Edits, Report, Take } from "../api/client";
 import { useEdit, useMe } from "../api/queries";
@@ -20,16 +20,43 @@ export function useTurns(take: Take, report: Report, { chosen, choose, seek }: C
   const [draft, setDraft] = useState<Draft | null>(null);
   const settles = useRef(0);
   const moved = useRef(draft);
+  const sent = useRef<{ edits: Edits; of: Report } | null>(null);
+  const latest = useRef(report);
+  const leaving = useRef(() => {});
   const edits = (report.edits ?? NO_EDITS) as Edits;
   const put = (now: Draft | null) => {
     moved.current = now;
     setDraft(now);
   };
-  const write = (now: Edits) => edit.mutate(now, { onError: () => put(null) });
+  /** All that was put right so far: a second move may come before the reading with the first is there. */
+  const soFar = () => (sent.current && (edit.isPending || sent.current.of === report) ? sent.current.edits : edits);
+  const write = (now: Edits) => {
+    sent.current = { edits: now, of: report };
+    edit.mutate(now, {
+      onSuccess: () => {
+        if (sent.current) sent.current.of = latest.current; // it holds until the reading with it is there
+      },
+      onError: () => {
+        sent.current = null;
+        put(null);
+      },
+    });
+  };
   const keep = () => {
     const now = moved.current;
-    if (now?.of === report && isMove(now.grip.t_s, now.t_s)) write(withMove(edits, now.grip.key, now.grip.t_s, now.t_s));
+    if (now?.of === report && isMove(now.grip.t_s, now.t_s)) write(withMove(soFar(), now.grip.key, now.grip.t_s, now.t_s));
   };
+  useEffect(() => {
+    leaving.current = keep;
+    latest.current = report;
+  });
+  useEffect(
+    () => () => {
+      if (settles.current) leaving.current(); // what was moved by a key last is kept, however soon the page is left
+      clearTimeout(settles.current);
+    },
+    [],
+  );
   const shown = (grip: Grip) => (draft?.of === report && draft.grip.key === grip.key ? { ...grip, t_s: draft.t_s } : grip);
   const begun = gripsOf(report, chosen ?? 0, edits);
   return {
@@ -42,16 +69,20 @@ export function useTurns(take: Take, report: Report, { chosen, choose, seek }: C
     grips: on ? begun.map(shown) : [],
     onMove: (grip: Grip, t_s: number) => {
       clearTimeout(settles.current);
+      settles.current = 0;
       if (moved.current && moved.current.grip.key !== grip.key) keep(); // the one before is let go by taking another
       put({ grip: begun.find(({ key }) => key === grip.key) ?? grip, t_s, of: report });
       seek(t_s);
     },
     onLeave: () => {
       clearTimeout(settles.current);
-      settles.current = window.setTimeout(keep, SETTLES_MS);
+      settles.current = window.setTimeout(() => {
+        settles.current = 0;
+        keep();
+      }, SETTLES_MS);
     },
     has: putRight(edits),
-    takeBack: () => write({ ...edits, turns: [], first_inhale_s: null }),
+    takeBack: () => write({ ...soFar(), turns: [], first_inhale_s: null }),
     trouble: edit.error?.message,
   };
 }

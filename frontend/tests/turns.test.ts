@@ -27,6 +27,7 @@ test("a turn moves between those beside it, beat one anywhere in the clip", () =
 test("a turn that is moved again keeps where the reading had put it, another one is a move of its own", () => {
   const once = withMove({ ...NONE, player: 1 }, "inhale_end", 6, 6.05);
   expect(once).toEqual({ ...NONE, player: 1, turns: [{ turn: "inhale_end", was_s: 6, t_s: 6.05 }] });
+  expect(withMove(once, "inhale_end", 6, 6.2).turns).toEqual([{ turn: "inhale_end", was_s: 6, t_s: 6.2 }]); // before the first move was judged
   const twice = withMove(once, "inhale_end", 6.05, 5.9);
   expect(twice.turns).toEqual([{ turn: "inhale_end", was_s: 6, t_s: 5.9 }]);
   expect(withMove(twice, "inhale_end", 12, 12.2).turns).toHaveLength(2); // that of another breath

@@ -47,10 +47,12 @@ export function gripsOf(report: Report, chosen: number, edits: Edits): Grip[] {
 const movedTo = (turns: MovedTurn[], kind: string, shown_s: number) =>
   turns.find((one) => one.turn === kind && Math.abs(one.t_s - shown_s) < SAME_S);
 
-/** The edits with one more move. shown_s: where the turn, or beat one, stood before; a turn that is moved again keeps where the reading had put it. */
+/** The edits with one more move. shown_s: where the turn, or beat one, stood before; a turn that is moved again, also before its
+ *  first move is judged, keeps where the reading had put it. */
 export function withMove(edits: Edits, key: string, shown_s: number, t_s: number): Edits {
   if (key === BEAT_ONE) return { ...edits, first_inhale_s: t_s };
-  const before = movedTo(edits.turns, key, shown_s);
+  const before =
+    movedTo(edits.turns, key, shown_s) ?? edits.turns.find((one) => one.turn === key && Math.abs(one.was_s - shown_s) < SAME_S);
   const others = edits.turns.filter((one) => one !== before);
   return { ...edits, turns: [...others, { turn: key as Kind, was_s: before?.was_s ?? shown_s, t_s }] };
 }

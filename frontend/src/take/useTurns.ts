@@ -8,8 +8,8 @@ import { gripsOf, isMove, putRight, withMove } from "./turns";
 const NO_EDITS: Edits = { player: null, first_inhale_s: null, turns: [], line: null };
 const SETTLES_MS = 700; // after the last key
 
-/** Where something is being moved to; of: in which reading, so that it is forgotten where another has come. */
-type Draft = { grip: Grip; t_s: number; of: Report };
+/** Where something is being moved to; of: in which reading, so that it is forgotten where another has come; kept: it is on its way. */
+type Draft = { grip: Grip; t_s: number; of: Report; kept?: boolean };
 type Chosen = { chosen: number | null; choose: (index: number) => void; seek: (t_s: number) => void };
 
 /** Turns and beat one put right by hand: the clip follows what is moved, and the reading is judged anew where it is let go. */
@@ -44,7 +44,9 @@ export function useTurns(take: Take, report: Report, { chosen, choose, seek }: C
   };
   const keep = () => {
     const now = moved.current;
-    if (now?.of === report && isMove(now.grip.t_s, now.t_s)) write(withMove(soFar(), now.grip.key, now.grip.t_s, now.t_s));
+    if (now?.of !== report || now.kept || !isMove(now.grip.t_s, now.t_s)) return;
+    moved.current = { ...now, kept: true };
+    write(withMove(soFar(), now.grip.key, now.grip.t_s, now.t_s));
   };
   useEffect(() => {
     leaving.current = keep;

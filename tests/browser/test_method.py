@@ -1,7 +1,7 @@
 """How a programme teaches, answered by keys alone; what no clip is judged by is answered, so that the shared programme judges as before."""
 
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 
 def test_five_questions_are_answered_by_keys_and_kept_as_one_goes(inside: Page) -> None:
@@ -73,6 +73,37 @@ def test_a_finer_question_is_as_usual_until_another_way_is_pressed_and_goes_back
         expect(between).to_contain_text(said)
     expect(desk.get_by_role("region", name="Set elsewhere").get_by_role("link")).to_have_count(3)
     assert Axe().run(desk).violations_count == 0, Axe().run(desk).generate_report()
+
+
+def test_answers_that_are_given_faster_than_they_are_kept_are_all_kept(desk: Page) -> None:
+    desk.goto("/teaching")
+    desk.get_by_role("heading", name="Breathing in").wait_for()
+    held: list[Route] = []
+    desk.route("**/api/rules/method", lambda route: held.append(route) if route.request.method == "PUT" else route.continue_())
+
+    def answer(name: str) -> None:
+        button = desk.get_by_role("button", name=name)
+        button.press("Enter")
+        expect(button).to_have_attribute("aria-pressed", "true")
+
+    def let_go() -> None:
+        while not held:
+            desk.wait_for_timeout(50)
+        with desk.expect_response(lambda answered: answered.request.method == "PUT"):
+            held.pop().continue_()
+
+    answer("Air starts the note")
+    answer("Now and then")
+    let_go()  # the first is kept, the second on its way: what the server knows now holds one of them
+    desk.wait_for_timeout(500)
+    answer("The whole at once")
+    let_go()
+    let_go()
+    kept = desk.evaluate(ANSWERS)
+    assert [kept.get(question) for question in ("tongue", "practice", "first_sounds")] == ["air_first", "now_and_then", "whole"], kept
+
+
+ANSWERS = "async () => (await (await fetch('/api/rules/method')).json()).answers"
 
 
 def test_the_questions_fit_a_phone(desk: Page) -> None:

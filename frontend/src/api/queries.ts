@@ -252,14 +252,19 @@ export const useMethod = () => useQuery({ queryKey: ["method"], queryFn: async (
 export function useTeach() {
   const queries = useQueryClient();
   return useMutation({
+    mutationKey: ["teach"],
     scope: { id: "method" }, // one after the other: the last word is the last that is kept
     mutationFn: async (how: MethodIn) => body(await client.PUT("/api/rules/method", { body: how, ...TAP })),
-    onMutate: (how) =>
+    onMutate: async (how) => {
+      await queries.cancelQueries({ queryKey: ["method"], exact: true }); // an answer on its way knows nothing of this one
       queries.setQueryData(
         ["method"],
         (known: Method | undefined) => known && { ...known, ...how, order: how.order ?? known.order, asked: true },
-      ),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["method"] }),
+      );
+    },
+    onSettled: () => {
+      if (queries.isMutating({ mutationKey: ["teach"] }) === 1) return queries.invalidateQueries({ queryKey: ["method"] });
+    },
   });
 }
 

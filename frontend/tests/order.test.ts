@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 
 import type { Lesson, Take, Today } from "../src/api/client";
 import { onwardOf } from "../src/take/useOnward";
-import { movedTo, nextAfter, nextOf } from "../src/shared/order";
+import { inOrder, movedTo, nextAfter, nextOf } from "../src/shared/order";
 
 test("a chair moves to its place, the others close up, and the ends hold", () => {
   expect(movedTo([1, 2, 3, 4], 1, 2)).toEqual([2, 3, 1, 4]);
@@ -22,6 +22,18 @@ const seat = (id: number, more: object = {}) => ({
 });
 const lessonOf = (...seats: object[]) => ({ seats }) as unknown as Lesson;
 const READ = { id: "t1", state: "read" };
+
+test("a line is drawn as it was put before it is kept: minutes and places stay where they are, a chair that came since is last", () => {
+  const lesson = lessonOf(seat(1, { minute: 0 }), seat(2, { minute: 2 }), seat(3, { minute: 4 }), seat(4, { minute: 6 }));
+  const drawn = inOrder(lesson, [3, 1, 2]);
+  expect(drawn.seats.map(({ id, place, minute }) => [id, place, minute])).toEqual([
+    [3, 1, 0],
+    [1, 2, 2],
+    [2, 3, 4],
+    [4, 4, 6],
+  ]);
+  expect(lesson.seats.map(({ id }) => id)).toEqual([1, 2, 3, 4]);
+});
 
 test("who waits comes next: there, allowed, without a clip that could be read, and not on its way", () => {
   const lesson = lessonOf(

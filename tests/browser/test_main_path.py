@@ -264,3 +264,16 @@ def test_a_chair_is_moved_along_the_line_by_key_and_by_hand(inside: Page) -> Non
     inside.mouse.up()
     expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(6)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
     assert names() == before
+    inside.route("**/order", lambda route: None)
+    for _ in range(3):
+        inside.keyboard.press(",")  # faster than they are kept
+    expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(3)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
+    inside.unroute("**/order")  # lets go of the one that was held
+    inside.wait_for_load_state("networkidle")
+    inside.reload()
+    expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(3)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
+    inside.get_by_role("button", name=re.compile(f"^{before[6]}")).click()
+    for _ in range(3):
+        inside.keyboard.press(".")
+    expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(6)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
+    inside.wait_for_load_state("networkidle")

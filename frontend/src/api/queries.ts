@@ -77,11 +77,16 @@ export function useSetAway() {
   });
 }
 
-/** Other chairs first; the line is drawn in the new order at once. */
+export const REORDER = ["reorder"];
+export type Reordered = { lessonId: number; seatIds: number[] };
+
+/** Other chairs first. It is under way until the line that was kept is there. */
 export function useReorder() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async ({ lessonId, seatIds }: { lessonId: number; seatIds: number[] }) =>
+    mutationKey: REORDER,
+    scope: { id: "reorder" }, // one after the other: each holds the whole line
+    mutationFn: async ({ lessonId, seatIds }: Reordered) =>
       body(await client.PUT("/api/lessons/{lesson_id}/order", { params: { path: { lesson_id: lessonId } }, body: { seat_ids: seatIds } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });

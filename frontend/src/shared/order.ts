@@ -8,6 +8,13 @@ export function movedTo(keys: number[], key: number, place: number): number[] {
   return [...others.slice(0, at), key, ...others.slice(at)];
 }
 
+/** The same lesson with its chairs in another order: the minutes stay where they are. A chair that came since keeps its place behind them. */
+export function inOrder(lesson: Lesson, seatIds: number[]): Lesson {
+  const at = (seat: Seat) => (seatIds.includes(seat.id) ? seatIds.indexOf(seat.id) : seatIds.length);
+  const seats = lesson.seats.toSorted((a, b) => at(a) - at(b));
+  return { ...lesson, seats: seats.map((seat, i) => ({ ...seat, place: lesson.seats[i]!.place, minute: lesson.seats[i]!.minute })) };
+}
+
 /** Whether a clip came from a chair that could be read, or may be. */
 export const filmed = ({ take }: Seat) => take !== null && take.state !== "failed";
 

@@ -4,7 +4,7 @@ import { useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Lesson, Seat, Today } from "../api/client";
-import { useReorder, useSetAway, useToday } from "../api/queries";
+import { useSetAway, useToday } from "../api/queries";
 import { mayBeAsked } from "../shared/asked";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
@@ -19,9 +19,10 @@ import { JustRead } from "./JustRead";
 import { OnTheChair } from "./OnTheChair";
 import { PairPhone } from "../phone/PairPhone";
 import { useInFront } from "../shared/useInFront";
-import { filmed, movedTo, nextOf, waiting } from "../shared/order";
+import { filmed, nextOf, waiting } from "../shared/order";
 import { paceWords } from "./pace";
 import { useUploads } from "../shared/uploads";
+import { useOrder } from "./useOrder";
 import { secondsLeft } from "./waiting";
 
 const Page = styled(DropZone)`
@@ -139,17 +140,17 @@ const MARK_WORDS: Record<Seat["away"], string> = { not_here: "not here", not_tod
 type Undo = { seat: Seat; was: Seat["away"]; words: string };
 
 /** The page stays while the line hiccups: what was known is shown until it is known better. */
-function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson; chalk: boolean }) {
+function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: Lesson; chalk: boolean }) {
   const go = useNavigate();
+  const [said, setSaid] = useState("");
+  const { lesson, move, nudge } = useOrder(kept, setSaid);
   const uploads = useUploads();
   const setAway = useSetAway();
-  const reorder = useReorder();
   const sending = uploads.all.filter((one) => one.trouble === null);
   const busy = sending.map((one) => one.seat.id);
   const nextFree = (except?: Seat) => nextOf(lesson, busy, except);
   // the chair in front changes by the teacher's own doing only, never because something arrives
   const [chosenId, setChosenId] = useState<number | undefined>(() => nextFree()?.id);
-  const [said, setSaid] = useState("");
   const [undo, setUndo] = useState<Undo | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const askedFor = useRef<Seat | null>(null);
@@ -213,15 +214,6 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     const i = lesson.seats.findIndex((s) => s.id === seat?.id);
     choose(lesson.seats[(i + by + lesson.seats.length) % lesson.seats.length]?.id);
   };
-  const move = (of: Seat, place: number) => {
-    const seatIds = movedTo(
-      lesson.seats.map(({ id }) => id),
-      of.id,
-      place,
-    );
-    reorder.mutate({ lessonId: lesson.id, seatIds }, { onError: (error) => setSaid(error.message) });
-  };
-  const nudge = (by: number) => seat && move(seat, lesson.seats.indexOf(seat) + by);
   const film = () => seat && go(`/film/${seat.id}`);
   const mayFilm = seat !== undefined && mayBeAsked(seat.student, seat.check);
   const newest = today.just_read[0];
@@ -233,8 +225,8 @@ function LessonOfToday({ today, lesson, chalk }: { today: Today; lesson: Lesson;
     { key: "z", does: "take back the last mark", run: takeBack, off: !undo },
     { key: "m", does: "the mirror: see oneself breathe", run: () => go("/mirror") },
     { key: "p", does: "a phone films", run: () => setPairing(true) },
-    { key: ",", does: "this chair comes one earlier", run: () => nudge(-1) },
-    { key: ".", does: "this chair comes one later", run: () => nudge(1) },
+    { key: ",", does: "this chair comes one earlier", run: () => seat && nudge(seat, -1) },
+    { key: ".", does: "this chair comes one later", run: () => seat && nudge(seat, 1) },
     { key: "ArrowRight", shown: "→", does: "next chair", run: () => step(1) },
     { key: "ArrowLeft", shown: "←", does: "chair before", run: () => step(-1) },
     {

@@ -67,7 +67,13 @@ export function Spared({ member, onDone }: { member: Member; onDone: () => void 
         </ul>
       )}
       {rows.length > 0 && (
-        <ChoiceLine label="Leave out" value="" options={toLeaveOut(rows, exempt)} onChange={(row) => row && put([...exempt, row])} />
+        <ChoiceLine
+          label="Leave out"
+          value=""
+          options={toLeaveOut(rows, exempt)}
+          onChange={(row) => row && put([...exempt, row])}
+          isDisabled={change.isPending} // each holds the whole list: the next waits until this one is in it
+        />
       )}
       {change.error && <Said role="alert">{change.error.message}</Said>}
       {changes.length > 0 && (

@@ -60,14 +60,20 @@ const Choice = styled.label`
     min-width: 0;
   }
 `;
-type ChoiceProps = { label: string; value: string; options: { value: string; words: string }[]; onChange: (value: string) => void };
+type ChoiceProps = {
+  label: string;
+  value: string;
+  options: { value: string; words: string }[];
+  onChange: (value: string) => void;
+  isDisabled?: boolean;
+};
 
 /** One of a few, with its label. */
-export function ChoiceLine({ label, value, options, onChange }: ChoiceProps) {
+export function ChoiceLine({ label, value, options, onChange, isDisabled = false }: ChoiceProps) {
   return (
     <Choice>
       {label}
-      <select value={value} onChange={(event) => onChange(event.target.value)}>
+      <select value={value} disabled={isDisabled} onChange={(event) => onChange(event.target.value)}>
         {options.map((one) => (
           <option key={one.value} value={one.value}>
             {one.words}

@@ -12,7 +12,7 @@ const TAKES = [
 ];
 
 test("a day counts by its last take that was read, the others stay at hand", () => {
-  const days = daysOf(TAKES);
+  const days = daysOf(TAKES, "UTC");
   expect(days.map(({ take: { id }, others }) => [id, others.map((one) => one.id)])).toEqual([
     ["a", []],
     ["b", []],
@@ -21,6 +21,12 @@ test("a day counts by its last take that was read, the others stay at hand", () 
   expect(
     [windowOf(days, 2, 0), windowOf(days, 2, 1), windowOf(days, 9, 0)].map((shown) => shown.map(({ take: { id } }) => id).join("")),
   ).toEqual(["bc", "ab", "abc"]);
+});
+
+test("a day is the programme's own, whatever clock the screen goes by", () => {
+  const evening = [take("a", "2026-11-15T22:30:00Z"), take("b", "2026-11-15T23:30:00Z")];
+  expect(daysOf(evening, "Europe/Lisbon").map(({ day }) => day)).toEqual(["2026-11-15"]);
+  expect(daysOf(evening, "Europe/Paris").map(({ day }) => day)).toEqual(["2026-11-15", "2026-11-16"]);
 });
 
 test("what was not steady comes first, with the teacher's own word in it, and what nobody asked for is no row", () => {
@@ -36,7 +42,7 @@ test("what was not steady comes first, with the teacher's own word in it, and wh
     result("a", "with_count", "watch"),
     result("x", "wrist_left", "work"), // of a day that is not shown
   ];
-  const rows = rowsOf(daysOf(TAKES), results, judged);
+  const rows = rowsOf(daysOf(TAKES, "UTC"), results, judged);
   expect(rows.map(({ criterion }) => criterion)).toEqual(["with_count", "pause", "shoulders_still"]);
   expect(rows[1]!.cells.map((cell) => cell && stateOf(cell))).toEqual(["steady", null, "steady"]);
 });

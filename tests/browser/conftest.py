@@ -141,6 +141,11 @@ def desk(signed_in: BrowserContext, address: str, ticket: dict) -> Iterator[Page
         yield shown
 
 
+def fits(page: Page, width: int) -> None:
+    """Waits until a page is no wider than its screen: drawings follow their place a moment later. By the clock: where nothing is drawn no frame comes."""
+    page.wait_for_function("(width) => document.documentElement.scrollWidth <= width", arg=width, polling=100)
+
+
 def to_take(page: Page, student: str, *, first_of_all: bool = False) -> None:
     """The newest of a student's takes, or the first, opened by its own address."""
     takes = page.evaluate("async () => (await (await fetch('/api/takes')).json()).takes")

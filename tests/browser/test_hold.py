@@ -5,7 +5,7 @@ import re
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import to_take
+from tests.browser.conftest import fits, to_take
 
 
 def to_hold(page: Page) -> None:
@@ -102,7 +102,7 @@ def test_the_breath_is_one_key_away(desk: Page) -> None:
 def test_a_hold_fits_a_phone(desk: Page) -> None:
     to_hold(desk)
     desk.set_viewport_size({"width": 390, "height": 844})
-    desk.wait_for_function("() => document.documentElement.scrollWidth <= 390")
+    fits(desk, 390)
 
 
 def test_a_verdict_that_is_seen_otherwise_is_overruled_with_a_reason_and_taken_back(desk: Page) -> None:

@@ -5,6 +5,8 @@ import re
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import fits
+
 NOOR = re.compile("^Noor")
 
 
@@ -58,6 +60,6 @@ def test_the_class_sees_nothing_of_a_record_and_a_phone_shows_its_newest_day(ins
     inside.reload()
     newest = inside.get_by_role("columnheader").last
     newest.wait_for()
-    inside.wait_for_function("() => document.documentElement.scrollWidth <= 390")
+    fits(inside, 390)
     box = newest.bounding_box()
     assert box and box["x"] >= 0 and box["x"] + box["width"] <= 391

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 
 from brevin.ops import demo
-from tests.browser.conftest import ONE_BREATH_S, to_take
+from tests.browser.conftest import ONE_BREATH_S, fits, to_take
 from tests.browser.test_main_path import READ_MS, drop, newest
 
 
@@ -108,13 +108,13 @@ def test_the_breath_repeats_while_it_plays(desk: Page) -> None:
 def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int) -> None:
     all_read(inside)
     inside.set_viewport_size({"width": width, "height": height})
-    inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}", polling=100)  # drawings follow their place a moment later
+    fits(inside, width)
     target = inside.get_by_role("button", name=re.compile("^Film ")).bounding_box()
     assert target and target["height"] >= 56, "in class a finger finds it"
     inside.get_by_test_id("take-row").filter(has_text="Jonas").first.click()
     inside.wait_for_url("**/take/*")  # Today shows a breath score as well
     inside.get_by_test_id("breath-score").wait_for()
-    inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}", polling=100)
+    fits(inside, width)
 
 
 @pytest.mark.parametrize(("width", "height"), [(640, 400), (320, 640)])
@@ -125,7 +125,7 @@ def test_zoomed_in_to_twice_and_four_times_every_page_still_fits_its_screen(insi
         link.click()
         expect(link).to_have_attribute("aria-current", "page")
         inside.wait_for_load_state("networkidle")
-        inside.wait_for_function(f"() => document.documentElement.scrollWidth <= {width}", polling=100)
+        fits(inside, width)
     out = inside.get_by_role("button", name="Sign out").bounding_box()
     assert out and out["x"] + out["width"] <= width, "nothing of the bar is out of reach"
 

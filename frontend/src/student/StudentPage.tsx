@@ -6,7 +6,7 @@ import type { Take, Today } from "../api/client";
 import { useTakesOf } from "../api/bench";
 import { useFits } from "../api/help";
 import { usePast, useReports, useResults } from "../api/past";
-import { useJudgedRows, useToday } from "../api/queries";
+import { useMe, useJudgedRows, useToday } from "../api/queries";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
@@ -109,7 +109,7 @@ type RecordProps = { student: Take["student"]; takes: Take[]; today: Today | und
 function Record({ student, takes, today }: RecordProps) {
   const go = useNavigate();
   const [back, setBack] = useState(0);
-  const days = daysOf(takes);
+  const days = daysOf(takes, useMe().data?.programme?.time_zone ?? "UTC");
   const shown = windowOf(days, MOST_DAYS, back);
   const results = useResults(student.id).data?.results ?? [];
   const judged = useJudgedRows().data ?? [];

@@ -6,15 +6,14 @@ export type Day = { day: string; take: Take; others: Take[] };
 /** A row of the record: one criterion over the days that are shown. */
 export type Row = { criterion: string; title: string; unit: string; cells: (Result | null)[] };
 
-const dayOf = (moment: string) => {
-  const at = new Date(moment);
-  return `${at.getFullYear()}-${String(at.getMonth() + 1).padStart(2, "0")}-${String(at.getDate()).padStart(2, "0")}`;
-};
-
-/** The days on which a student was filmed, the oldest first. */
-export function daysOf(takes: Take[]): Day[] {
+/** The days on which a student was filmed, the oldest first. zone: the programme's time zone, whatever clock this screen goes by. */
+export function daysOf(takes: Take[], zone: string): Day[] {
+  const asDay = new Intl.DateTimeFormat("en-CA", { timeZone: zone, year: "numeric", month: "2-digit", day: "2-digit" }); // 2026-05-14
   const byDay = new Map<string, Take[]>();
-  for (const take of takes) byDay.set(dayOf(take.made_at), [...(byDay.get(dayOf(take.made_at)) ?? []), take]);
+  for (const take of takes) {
+    const day = asDay.format(new Date(take.made_at));
+    byDay.set(day, [...(byDay.get(day) ?? []), take]);
+  }
   const days = [...byDay].map(([day, own]) => {
     const newest = own.toSorted((a, b) => b.made_at.localeCompare(a.made_at));
     const take = newest.find(({ state }) => state === "read") ?? newest[0]!;

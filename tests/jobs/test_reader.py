@@ -135,6 +135,18 @@ def test_a_turn_that_is_moved_while_its_take_is_judged_by_other_rules_stays_move
     assert takes.take_record(scope, take_id).edits == moved and document_of(scope, take_id)["beats"]["first_inhale_s"] == 4.0
 
 
+def test_a_clip_that_is_read_again_while_its_take_is_judged_keeps_the_newer_reading(scope, store, take_id, monkeypatch) -> None:
+    def again() -> None:
+        readings.read_again(scope, take_id)
+        held = readings.claim_next(HOUSE)
+        report = report_of(scope, held.take, unpacked(kept_of("seated-chest-high")), rules=held.take.rules, edits=held.take.edits)
+        assert readings.finish(HOUSE, take_id, held.token, Looked("newer.evidence", ("x.mp4", "video/mp4"), report, held.take.rules))
+
+    meanwhile(monkeypatch, again)
+    judge_anew(scope, take_id, store)
+    assert reports.newest(scope, take_id).version == 2 and document_of(scope, take_id)["breaths"][0]["pattern"] == "chest_high"
+
+
 def test_rules_that_change_while_a_clip_is_read_are_followed_right_after(scope, student, clip) -> None:
     made = takes.add(scope, student_id=student.id, lesson_id=None, check=CHECK, clip=clip)
     held = readings.claim_next(HOUSE)

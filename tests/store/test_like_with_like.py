@@ -50,7 +50,7 @@ def test_only_the_same_students_breaths_of_the_same_view_position_and_instrument
 def test_a_check_that_asked_for_the_full_breath_is_the_reference_and_a_new_report_takes_the_olds_place(scope, student, clip) -> None:
     asked = read(scope, student, clip, 6.5, check=replace(CHECK, full_breath=True), days_ago=2)
     again = replace(REPORT, ground=ground([Measure("size_pct", Amount(6.0, 0.2), breath=0)], "side-left"))
-    anew.put(scope, asked.id, edits=None, known=asked.edits, rules=asked.rules, report=again)
+    anew.put(scope, takes.take_record(scope, asked.id), edits=None, rules=asked.rules, report=again)
     now = read(scope, student, clip, 3.0)
     assert own(scope, now) == ([6.0], [])
 

@@ -61,7 +61,7 @@ def test_keys_of_another_programme_open_nothing(scope: Scope, stranger: Scope, t
         "delete": lambda: takes.delete(stranger, take.id), "drop": lambda: takes.drop_clip(stranger, take.id),
         "move": lambda: takes.move(stranger, take.id, own.id), "take theirs": lambda: takes.move(scope, take.id, own.id),
         "again": lambda: readings.read_again(stranger, take.id),
-        "judge": lambda: anew.put(stranger, take.id, edits=Edits(), known=Edits(), rules=Rules(), report=REPORT),
+        "judge": lambda: anew.put(stranger, take, edits=Edits(), rules=Rules(), report=REPORT),
         "student": lambda: students.student(stranger, take.student.id), "film": lambda: students.may_film(stranger, take.student.id),
         "exempt": lambda: exemptions.put(stranger, take.student.id, []), "withdraw": lambda: students.withdraw_consent(stranger, take.student.id),
         "consent": lambda: students.give_consent(stranger, take.student.id, given_by="x", from_day=take.made_at.date(), until_day=take.made_at.date()),

@@ -202,7 +202,7 @@ def test_a_take_judged_anew_keeps_what_it_was_judged_by(scope: Scope, student: S
     take = new_take(scope, student, clip)
     read_once(take.id)
     edits = Edits(player=1, first_inhale_s=4.0, turns=[MovedTurn("inhale_end", 5.0, 5.2)], line=TappedLine(4.0, [10.0, 20.0], [90.0, 30.0]))
-    found = anew.put(scope, take.id, edits=edits, known=take.edits, rules=Rules(profile_id="stricter"), report=REPORT)
+    found = anew.put(scope, take, edits=edits, rules=Rules(profile_id="stricter"), report=REPORT)
     assert (found.edits, found.rules.profile_id, found.headline.report_version) == (edits, "stricter", 2)
 
 

@@ -55,7 +55,7 @@ def judge_anew(scope: Scope, take_id: str, settings: Settings, *, edits: Edits |
     take = takes.take_record(scope, take_id)
     rules = anew.current_rules(scope, take)
     new = report_of(scope, take, evidence_of(take, settings), rules=rules, edits=take.edits if edits is None else edits)
-    return anew.put(scope, take_id, edits=edits, known=take.edits, rules=rules, report=new)
+    return anew.put(scope, take, edits=edits, rules=rules, report=new)
 
 
 def facts_of(facts: Mapping[str, object]) -> dict[str, float | str]:

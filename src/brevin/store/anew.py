@@ -11,7 +11,7 @@ from brevin.store.database import db
 from brevin.store.models import Take
 from brevin.store.records import NewReport, TakeRecord
 from brevin.store.scope import Scope
-from brevin.store.takes import edits_from, take_record
+from brevin.store.takes import take_record
 
 
 def judge_again(scope: Scope, take_ids: Sequence[str]) -> None:
@@ -33,26 +33,28 @@ def cannot_judge(scope: Scope, take_id: str) -> None:
         Take.update(judge_due=False).where((Take.id == take_id) & scope.sees(Take.programme)).execute()
 
 
-def put(scope: Scope, take_id: str, *, edits: Edits | None, known: Edits, rules: Rules, report: NewReport) -> TakeRecord:
-    """Store a report that was judged anew from the evidence, with what it was judged by: all of it or nothing. edits: None = judged with those it had,
-    known: where somebody changed them meanwhile the report is older than they are, and is not stored. Raises NotThere."""
+def put(scope: Scope, known: TakeRecord, *, edits: Edits | None, rules: Rules, report: NewReport) -> TakeRecord:
+    """Store a report that was judged anew from the evidence, with what it was judged by: all of it or nothing. known: the take as it was when its judging
+    began; edits: None = judged with those it had: where somebody changed them, or its clip was read again meanwhile, the report is older than that, and is not
+    stored. Raises NotThere."""
     with db.connection_context(), db.atomic():
-        row = Take.select().where((Take.id == take_id) & scope.sees(Take.programme)).for_update().first()
-        if edits is None and row is not None and edits_from(row.edits) != known:
-            return take_record(scope, take_id)
-        judged = {"edits": dataclasses.asdict(edits or known), "rules": ruling.to_document(rules)}
-        Take.update(**judged).where((Take.id == take_id) & scope.sees(Take.programme)).execute()
-        take = take_record(scope, take_id)  # after: the line for lists goes by the order of importance among its rules
-        settle(scope, take, judged_by=rules, with_edits=edits or known)
+        row = Take.select().where((Take.id == known.id) & scope.sees(Take.programme)).for_update().first()
+        now = take_record(scope, known.id)
+        if edits is None and row is not None and (now.edits != known.edits or now.evidence_name != known.evidence_name):
+            return now
+        judged = {"edits": dataclasses.asdict(edits or known.edits), "rules": ruling.to_document(rules)}
+        Take.update(**judged).where((Take.id == known.id) & scope.sees(Take.programme)).execute()
+        take = take_record(scope, known.id)  # after: the line for lists goes by the order of importance among its rules
+        settle(scope, take, judged_by=rules, with_edits=edits or known.edits, seen=known.evidence_name)
         line = reports.put(scope, take, report)
-        changes.note(scope, take.programme_id, "take", take_id)
+        changes.note(scope, take.programme_id, "take", take.id)
     return dataclasses.replace(take, headline=line)
 
 
-def settle(scope: Scope, take: TakeRecord, *, judged_by: Rules, with_edits: Edits) -> None:
-    """A new report is stored: it is to be judged once more only where rules or edits were changed since it was judged. Needs the take's row locked, so that a
-    change is either seen here or marks the take afterwards."""
-    overtaken = take.edits != with_edits or current_rules(scope, take).thresholds_id != judged_by.thresholds_id
+def settle(scope: Scope, take: TakeRecord, *, judged_by: Rules, with_edits: Edits, seen: str) -> None:
+    """A new report is stored: it is to be judged once more only where rules, edits or evidence (seen: the file it was judged from) changed since. Needs the
+    take's row locked, so that a change is either seen here or marks the take afterwards."""
+    overtaken = (take.edits, take.evidence_name) != (with_edits, seen) or current_rules(scope, take).thresholds_id != judged_by.thresholds_id
     Take.update(judge_due=overtaken).where((Take.id == take.id) & scope.sees(Take.programme)).execute()
 
 

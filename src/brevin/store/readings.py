@@ -60,7 +60,7 @@ def finish(scope: Scope, take_id: str, token: str, found: Looked) -> bool:
         ).where(Take.id == take_id).execute()  # fmt: skip
         Clip.update(playable_name=found.playable[0], playable_type=found.playable[1]).where(Clip.take == take_id).execute()
         take = takes.take_record(scope, take_id)
-        anew.settle(scope, take, judged_by=found.rules, with_edits=found.edits)
+        anew.settle(scope, take, judged_by=found.rules, with_edits=found.edits, seen=found.evidence_name)
         reports.put(scope, take, found.report)
         changes.note(scope, row.programme_id, "take", take_id)
         return True

@@ -1,11 +1,15 @@
 """How a programme teaches, over the wire: what is judged from then on follows."""
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
+from peewee import OperationalError
 
 from brevin.core.evidence import unpacked
 from brevin.core.plan.check import Check
+from brevin.core.verdict.schools import Method
 from brevin.edge.clip_work import PRELOAD_READ
 from brevin.edge.limited import Children
 from brevin.jobs.judging import report_of
@@ -53,6 +57,37 @@ def test_what_is_judged_afterwards_follows_the_method(page, scope: Scope, studen
     page("PUT", "/api/rules/method", json={"answers": {"breathing_out": "small_pushes"}})
     after = rulebook.rules_for(scope, students.student(scope, student.id), Check())
     assert after.off == before.off | {"even_exhale"} and after.thresholds_id != before.thresholds_id
+
+
+def test_many_who_change_how_one_teaches_at_once_are_all_on_record(scope: Scope) -> None:
+    def teach(i: int) -> None:
+        rulebook.teach(scope, Method(strictness=("milder", "stricter")[i % 2], answers={"tongue": ("at_once", "air_first")[i // 2 % 2]}))
+        rulebook.change_rules(scope, {"limits": {"pause.steady_s": 0.3 + 0.01 * i}})
+
+    with ThreadPoolExecutor(6) as hands:
+        list(hands.map(teach, range(24)))
+    kept = rulebook.changes(scope)
+    assert len([one for one in kept if one.what == "limits"]) == 24
+    each = sorted((one for one in kept if one.what == "limits"), key=lambda one: one.made_at)
+    assert all(then.before == first.after for first, then in pairwise(each)), "none was made over another's head"
+
+
+def test_a_change_that_the_database_ended_for_another_s_sake_is_made_all_the_same(page, monkeypatch) -> None:
+    ended = [OperationalError(1213, "Deadlock found")] * 2
+    teach = rulebook.teach
+
+    def taught(*args) -> None:
+        if ended:
+            raise ended.pop()
+        teach(*args)
+
+    monkeypatch.setattr(rulebook, "teach", taught)
+    assert page("PUT", "/api/rules/method", json={"answers": {"tongue": "at_once"}}).status_code == 200
+    assert page("GET", "/api/rules/method").json["answers"] == {"tongue": "at_once"}
+    ended.extend([OperationalError(1213, "Deadlock found")] * 9)
+    assert page("PUT", "/api/rules/method", json={"answers": {}}).status_code == 500, "not for ever"
+    ended[:] = [OperationalError(1146, "no such table")]
+    assert page("PUT", "/api/rules/method", json={"answers": {}}).status_code == 500, "and nothing else"
 
 
 def test_an_answer_that_is_none_changes_nothing(page) -> None:

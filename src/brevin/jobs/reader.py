@@ -29,7 +29,7 @@ from brevin.ops import settings as known
 from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.ops.told import Told
 from brevin.store import anew, keeping, readings, students, takes
-from brevin.store.database import connect
+from brevin.store.database import connect, untangled
 from brevin.store.records import Leased, LetGo, Looked, NotThere
 from brevin.store.scope import HOUSE
 
@@ -176,7 +176,7 @@ class Reader:
         report = report_of(HOUSE, take, found, rules=rules, edits=take.edits)
         playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
         looked = Looked(job.evidence_name, playable, report, rules, stills_name=self._stills(job, report.stills_s), edits=take.edits)
-        if not readings.finish(HOUSE, take.id, job.held.token, looked):
+        if not untangled(lambda: readings.finish(HOUSE, take.id, job.held.token, looked)):
             log.info("take %s is gone or has another reader", take.id)
         elif not students.may(HOUSE, take.student.id, "keeping"):
             takes.drop_clip(HOUSE, take.id)  # filmed to be read, and no longer

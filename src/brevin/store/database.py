@@ -1,18 +1,21 @@
 """The connection to MariaDB and the migrations. Rows never leave ``store``: its functions take and give the records of ``store.records``."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import TypeVar
 
-from peewee import DatabaseProxy, DateTimeField, Model, MySQLDatabase
+from peewee import DatabaseProxy, DateTimeField, Model, MySQLDatabase, OperationalError
 from playhouse.migrations import Runner
 from playhouse.pool import PooledMySQLDatabase
 from playhouse.shortcuts import ReconnectMixin
 
 MIGRATIONS = Path(__file__).parent / "migrations"
+DEADLOCK, MOST_ENDED = 1213, 3  # MariaDB's number for it; and how often a change is begun anew
 MIGRATE_LOCK, LOCK_WAIT_S = "brevin-migrate", 60
 
 db = DatabaseProxy()
+T = TypeVar("T")
 
 
 class Pooled(ReconnectMixin, PooledMySQLDatabase):
@@ -56,6 +59,18 @@ def migrate() -> list[str]:
             return list(Runner(db.obj, str(MIGRATIONS)).up())
         finally:
             db.execute_sql("SELECT RELEASE_LOCK(%s)", (MIGRATE_LOCK,))
+
+
+def untangled(change: Callable[[], T]) -> T:
+    """Do a change, and once more where MariaDB ended its transaction because it and another waited for each other: nothing of it was done. change: one that
+    may be repeated. Raises peewee.OperationalError where it is ended again and again."""
+    for _ in range(MOST_ENDED):
+        try:
+            return change()
+        except OperationalError as why:
+            if why.args[0] != DEADLOCK:
+                raise
+    return change()
 
 
 def now() -> datetime:

@@ -25,9 +25,9 @@ MOST_LISTED = 50
 def change_rules(scope: Scope, document: Mapping[str, object], *, instrument: Instrument | None = None) -> None:
     """Replace the programme's own layer, or that of one instrument. Raises InvalidInput(bad_profile)."""
     layer_from(document)
-    before = rules_document(scope, instrument=instrument)
     with db.connection_context(), db.atomic():
-        _note(scope, "limits", before, document, instrument)
+        _held(scope)
+        _note(scope, "limits", rules_document(scope, instrument=instrument), document, instrument)
         if instrument is None:
             Programme.update(rules=dict(document)).where(Programme.id == scope.programme).execute()
         else:
@@ -64,10 +64,15 @@ def method(scope: Scope) -> Method | None:
 
 def teach(scope: Scope, how: Method) -> None:
     """Replace how the programme teaches; takes judged from now on follow it."""
-    before = schools.to_document(method(scope) or Method())
     with db.connection_context(), db.atomic():
-        _note(scope, "method", before, schools.to_document(how), None)
+        _held(scope)
+        _note(scope, "method", schools.to_document(method(scope) or Method()), schools.to_document(how), None)
         Programme.update(method=schools.to_document(how)).where(Programme.id == scope.programme).execute()
+
+
+def _held(scope: Scope) -> None:
+    """Hold the programme's row from the beginning: two changes that both noted theirs first would wait for each other. Needs an open transaction."""
+    Programme.select(Programme.id).where(Programme.id == scope.programme).for_update().first()
 
 
 def _note(scope: Scope, what: RuleKind, before: Mapping[str, object], after: Mapping[str, object], instrument: Instrument | None) -> None:

@@ -6,6 +6,7 @@ from mimetypes import guess_type
 from pathlib import Path
 
 from flask import Response, request, send_from_directory
+from flask.typing import ResponseReturnValue
 from flask_login import current_user
 from flask_openapi3 import Info, OpenAPI
 from flask_talisman import Talisman
@@ -18,6 +19,7 @@ from brevin.edge.instrument_files import content
 from brevin.edge.limited import Children
 from brevin.ops.listening import own_names
 from brevin.ops.settings import ROOT, Settings
+from brevin.store.database import untangled
 from brevin.web import (
     auth,
     bench,
@@ -57,11 +59,24 @@ FEATURES = (
     bench, bench_firsts, bench_care, bench_record, past,
 )  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
+REPEATABLE = ("PUT", "PATCH")
+
+
+class Application(OpenAPI):
+    """A request that may be repeated is begun anew where the database ended it for another's sake: nobody is asked to try again."""
+
+    def dispatch_request(self) -> ResponseReturnValue:
+        """The route's answer."""
+        if request.method in REPEATABLE and request.mimetype in ("", "application/json"):
+            return untangled(super().dispatch_request)
+        return super().dispatch_request()
 
 
 def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> OpenAPI:
     """The application. lan: open to the room over https, so the cookie goes that way alone and the demo's password opens nothing."""
-    app = OpenAPI("brevin", info=Info(title="Brevin", version=__version__), static_folder=None, doc_ui=False, validation_error_callback=problems.bad_request)
+    app = Application(
+        "brevin", info=Info(title="Brevin", version=__version__), static_folder=None, doc_ui=False, validation_error_callback=problems.bad_request
+    )
     children = Children(PRELOAD_PROBE)
     app.config.update(
         SECRET_KEY=settings.values["session_key"], BREVIN=settings, SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True,

@@ -2,6 +2,7 @@
 
 import threading
 from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from datetime import timedelta
 
@@ -10,13 +11,15 @@ import pytest
 from brevin.core.edited import Edits, MovedTurn, TappedLine
 from brevin.core.kinds import Position, View
 from brevin.core.measure import Amount, Measure, NotMeasured
+from brevin.core.plan.card import parse
+from brevin.core.plan.check import Check
 from brevin.core.report import Cue, Verdict
 from brevin.core.verdict.again import Ground
 from brevin.core.verdict.headline import Fault, Headline
 from brevin.core.verdict.judge import Judged
 from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
-from brevin.store import anew, chairs, database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
+from brevin.store import anew, chairs, checks, database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
 from brevin.store.records import ClipRecord, LetGo, Looked, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
@@ -196,6 +199,14 @@ def test_the_line_of_a_list_follows_the_teachers_word_through_another_reading_an
     assert line().state == "steady", "another reading does not take the word away"
     reports.overrule(scope, takes.take_record(scope, take.id), criterion="pause", state=None, reason="")
     assert line() == LINE
+
+
+def test_a_check_that_somebody_else_has_just_made_is_found_in_the_middle_of_a_change(scope: Scope) -> None:
+    with database.db.connection_context(), database.db.atomic():
+        assert takes.latest(scope) == []  # from here on the transaction sees the tables as they were
+        with ThreadPoolExecutor(1) as somebody:
+            made = somebody.submit(checks.same, scope, Check(card=parse("2-0-9@61x2"))).result()
+        assert checks.same(scope, Check(card=parse("2-0-9@61x2"))).id == made.id
 
 
 def test_a_take_judged_anew_keeps_what_it_was_judged_by(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:

@@ -279,6 +279,16 @@ def lesson_of(scope: Scope, *student_ids: int) -> int:
     return lesson
 
 
+def test_clips_of_one_student_that_come_at_once_are_tries_of_their_own(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
+    lesson = lesson_of(scope, student.id)
+
+    def sent(_: int) -> int:
+        return takes.add(scope, student_id=student.id, lesson_id=lesson, check=CHECK, clip=clip).try_number
+
+    with ThreadPoolExecutor(6) as hands:
+        assert sorted(hands.map(sent, range(12))) == list(range(1, 13))
+
+
 def test_tries_of_one_check_in_a_lesson_are_counted_and_refused_files_are_none(scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
     lesson = lesson_of(scope, student.id)
 

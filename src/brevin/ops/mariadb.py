@@ -17,6 +17,7 @@ SCHEMAS = ("brevin",)
 PROGRAM = "brevin"  # the account of the program itself: its schemas and nothing else
 UP_WITHIN_S, DOWN_WITHIN_S = 60.0, 30.0
 START_TRIES = 3
+ISOLATION = "READ-COMMITTED"  # who waited for a row then sees what was made meanwhile; MariaDB's own way shows the tables as they were before the wait
 MOST_DEATHS, WITHIN_S = 5, 60.0  # so often in so long, and starting again does not mend it
 
 
@@ -86,7 +87,7 @@ class MariaDb:
             program("mariadbd", "/usr/sbin/mariadbd"), "--no-defaults", f"--datadir={self.folder}", f"--socket={self.settings.socket}",
             f"--pid-file={self.pid_file}", "--bind-address=127.0.0.1", f"--port={self.port}", "--character-set-server=utf8mb4",
             "--collation-server=utf8mb4_unicode_ci", "--skip-name-resolve", "--innodb-buffer-pool-size=96M", "--performance-schema=OFF",
-            "--max-allowed-packet=64M", *self._user(),
+            "--max-allowed-packet=64M", f"--transaction-isolation={ISOLATION}", *self._user(),
         ]  # fmt: skip
 
     def _wait(self) -> None:

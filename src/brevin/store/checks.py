@@ -10,7 +10,6 @@ from brevin.store.models import AskedCheck
 from brevin.store.records import CheckRecord
 from brevin.store.scope import Scope
 
-LATEST = "LOCK IN SHARE MODE"  # as it is now: within a transaction MariaDB would show what was there as it began, without what somebody else has just made
 NOTHING_BESIDE: dict[str, object] = {}  # stood beside the document when the first fingerprints were made: they have to stay the same
 
 
@@ -20,8 +19,8 @@ def same(scope: Scope, check: Check) -> CheckRecord:
     fingerprint = hashlib.sha256(json.dumps([document, NOTHING_BESIDE], sort_keys=True).encode()).hexdigest()
     with db.connection_context():
         AskedCheck.insert(programme=scope.programme, fingerprint=fingerprint, name=check.name, document=document).on_conflict_ignore().execute()
-        of_it = AskedCheck.select().where((AskedCheck.programme == scope.programme) & (AskedCheck.fingerprint == fingerprint))
-        return CheckRecord(of_it.for_update(LATEST).get().id, check)
+        row = AskedCheck.get((AskedCheck.programme == scope.programme) & (AskedCheck.fingerprint == fingerprint))
+        return CheckRecord(row.id, check)
 
 
 def check_records(scope: Scope, check_ids: Iterable[int]) -> dict[int, CheckRecord]:

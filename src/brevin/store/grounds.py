@@ -49,7 +49,7 @@ def stood_on(scope: Scope) -> list[StoodOn]:
             .join(newest, on=(newest.c.of_take == Take.id))
             .join(Report, on=((Report.take == Take.id) & (Report.version == newest.c.last)))
             .where((Take.state == "read") & Report.ground.is_null(False) & scope.sees(Take.programme))
-            .order_by(Take.made_at.desc())
+            .order_by(Take.made_at.desc(), Take.id.desc())
             .limit(MOST_TRIED)
         )  # fmt: skip
         found: list[tuple[Any, ...]] = list(cast(Any, rows.tuples()))

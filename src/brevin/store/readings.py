@@ -23,7 +23,7 @@ def claim_next(scope: Scope) -> Leased | None:
     the oldest; None where nothing waits."""
     token = uuid.uuid4().hex
     with db.connection_context(), db.atomic():
-        free = Take.select().where((Take.state == "queued") & scope.sees(Take.programme)).order_by(Take.sent_as.is_null(), Take.made_at)
+        free = Take.select().where((Take.state == "queued") & scope.sees(Take.programme)).order_by(Take.sent_as.is_null(), Take.made_at, Take.id)
         row = free.for_update("FOR UPDATE SKIP LOCKED").first()
         if row is None:
             return None

@@ -42,7 +42,7 @@ def beside_first(scope: Scope, take: TakeRecord, keys: Sequence[str]) -> Beside 
             .join(Report)
             .join(newest, on=(Report.take == newest.c.take_id) & (Report.version == newest.c.version))
             .where(sooner & like)
-            .order_by(Take.made_at)
+            .order_by(Take.made_at, Take.id)
             .objects()
         )
         check = take.asked.check

@@ -136,7 +136,7 @@ def records(scope: Scope, where: Expression, *, limit: int | None = None) -> lis
         .switch(Take)
         .join(Clip, JOIN.LEFT_OUTER, on=(Clip.take == Take.id), attr="filmed")
     )
-    rows = list(joined.where(where & scope.sees(Take.programme)).order_by(Take.made_at.desc()).limit(limit))
+    rows = list(joined.where(where & scope.sees(Take.programme)).order_by(Take.made_at.desc(), Take.id.desc()).limit(limit))
     holding = students.to_film(scope, [row.student.id for row in rows])
     heads = reports.headlines(scope, [row.id for row in rows])
     return [_record(row, holding, heads.get(row.id)) for row in rows]

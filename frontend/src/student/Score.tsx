@@ -103,10 +103,11 @@ export function Score({ days, rows, reports }: Props) {
   const [all, setAll] = useState(false);
   const sheet = useRef<HTMLDivElement>(null);
   const newest = days.at(-1)?.day;
+  const drawn = reports.filter((one) => one !== undefined);
   useEffect(() => {
     sheet.current?.scrollTo({ left: sheet.current.scrollWidth }); // where the days have no room beside each other the newest stands in sight
-  }, [newest, rows.length]);
-  const most = mostOf(reports.filter((one) => one !== undefined));
+  }, [newest, rows.length, drawn.length]); // a day is wider once its breath is drawn
+  const most = mostOf(drawn);
   const front = all ? rows : rows.slice(0, IN_FRONT);
   return (
     <>

@@ -2,6 +2,7 @@ import { QueryClient } from "@tanstack/react-query";
 import { describe, expect, it } from "vitest";
 
 import type { Take, Today } from "../src/api/client";
+import { TEACH } from "../src/api/queries";
 import { hear } from "../src/api/told";
 
 const take = (id: string, state: Take["state"]) => ({ id, state, stage: "waiting", progress: 0 }) as Take;
@@ -29,6 +30,18 @@ describe("what a page is told", () => {
     expect(today?.lesson?.seats[0]?.take).toMatchObject({ state: "reading", progress: 0.4 });
     expect(queries.getQueryData<Take>(["take", "a"])).toMatchObject({ stage: "watching", progress: 0.4 });
     expect(stale(queries, ["today"])).toBe(false);
+  });
+
+  it("looks up how one teaches where somebody else changed it, and not over an own answer that is on its way", async () => {
+    const queries = pages();
+    queries.setQueryData(["method"], { answers: {} });
+    const own = queries.getMutationCache().build(queries, { mutationKey: TEACH, mutationFn: () => new Promise(() => {}) });
+    void own.execute(undefined);
+    hear(queries, { kind: "rules" });
+    expect(stale(queries, ["method"])).toBe(false);
+    queries.getMutationCache().clear();
+    hear(queries, { kind: "rules" });
+    expect(stale(queries, ["method"])).toBe(true);
   });
 
   it("looks up anew what is read, and a take that nobody listed yet", () => {

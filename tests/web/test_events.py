@@ -6,10 +6,12 @@ import queue
 import threading
 import time
 from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
-from brevin.store import benches, chairs, lessons, programmes, readings, takes
+from brevin.core.verdict.schools import Method
+from brevin.store import benches, chairs, changes, database, lessons, programmes, readings, rulebook, takes
 from brevin.store.records import ChangeRecord
 from brevin.store.scope import HOUSE, Scope
 from brevin.web import feed as feeding
@@ -68,6 +70,18 @@ def test_progress_and_new_readings_are_told_to_the_programme_alone(listening, sc
     chairs.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
     assert own.get(timeout=5) == {"kind": "lesson"}
     assert theirs.empty()
+
+
+def test_a_change_that_takes_longer_than_one_that_began_after_it_is_told_all_the_same(listening, scope: Scope) -> None:
+    own = listening(Feed().listen(scope.programme))
+    with database.db.connection_context(), database.db.atomic():
+        changes.note(scope, scope.programme, "care", "")
+        with ThreadPoolExecutor(1) as somebody:
+            somebody.submit(rulebook.change_rules, scope, {}).result()
+        assert own.get(timeout=5) == {"kind": "rules"}
+    assert own.get(timeout=5) == {"kind": "care"}
+    rulebook.teach(scope, Method(strictness="milder"))
+    assert own.get(timeout=5) == {"kind": "rules"} and own.empty(), "each once"
 
 
 def test_a_page_that_falls_far_behind_is_told_to_look_at_everything(monkeypatch) -> None:

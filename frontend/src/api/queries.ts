@@ -253,11 +253,13 @@ export function useChangeExempt() {
 
 export const useMethod = () => useQuery({ queryKey: ["method"], queryFn: async () => body(await client.GET("/api/rules/method")) });
 
+export const TEACH = ["teach"];
+
 /** How the programme teaches; the page shows it at once, so that the next answer builds on it. */
 export function useTeach() {
   const queries = useQueryClient();
   return useMutation({
-    mutationKey: ["teach"],
+    mutationKey: TEACH,
     scope: { id: "method" }, // one after the other: the last word is the last that is kept
     mutationFn: async (how: MethodIn) => body(await client.PUT("/api/rules/method", { body: how, ...TAP })),
     onMutate: async (how) => {
@@ -268,7 +270,7 @@ export function useTeach() {
       );
     },
     onSettled: () => {
-      if (queries.isMutating({ mutationKey: ["teach"] }) === 1) return queries.invalidateQueries({ queryKey: ["method"] });
+      if (queries.isMutating({ mutationKey: TEACH }) === 1) return queries.invalidateQueries({ queryKey: ["method"] });
     },
   });
 }

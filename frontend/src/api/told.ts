@@ -2,10 +2,11 @@ import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
 import { hearClock } from "./clock";
+import { TEACH } from "./queries";
 import type { Bench, Run, Take, Today } from "./client";
 
 type Progress = { kind: "take"; id: string; state: Take["state"] | "gone"; stage: string; progress: number; report_version: number };
-type Told = { kind: "all" } | { kind: "lesson" } | { kind: "care" } | { kind: "bench"; run: Run } | Progress;
+type Told = { kind: "all" } | { kind: "lesson" } | { kind: "care" } | { kind: "rules" } | { kind: "bench"; run: Run } | Progress;
 
 const waits = (state: string) => state === "queued" || state === "reading";
 
@@ -22,6 +23,11 @@ export function useTold() {
 /** Progress is put where it is shown; anything else is looked up anew. */
 export function hear(queries: QueryClient, told: Told) {
   if (told.kind === "bench") return void putRun(queries, told.run);
+  if (told.kind === "rules") {
+    // an own answer that is on its way comes after what is told of the one before
+    if (!queries.isMutating({ mutationKey: TEACH })) void queries.invalidateQueries({ queryKey: ["method"] });
+    return;
+  }
   if (told.kind === "care") {
     void queries.invalidateQueries({ queryKey: ["care"] });
     void queries.invalidateQueries({ queryKey: ["bench"] });

@@ -307,7 +307,7 @@ class PageChange(Base):
 
     id = AutoField()
     programme = IntegerField()
-    kind = CharField(16)  # take, lesson, bench, care
+    kind = CharField(16)  # take, lesson, bench, care, rules
     ref = CharField(32, default="")
     at = MomentField(default=now, index=True)
 

@@ -11,6 +11,7 @@ from brevin.core.plan.check import Check
 from brevin.core.verdict import schools
 from brevin.core.verdict.rules import Layer, Rules, layer_from, resolve
 from brevin.core.verdict.schools import Method, Question, method_from
+from brevin.store import changes as page_changes
 from brevin.store.database import db
 from brevin.store.models import InstrumentRules, Person, Programme
 from brevin.store.records import NotThere, StudentRecord
@@ -33,6 +34,7 @@ def change_rules(scope: Scope, document: Mapping[str, object], *, instrument: In
         else:
             InstrumentRules.delete().where((InstrumentRules.programme == scope.programme) & (InstrumentRules.instrument == instrument)).execute()
             InstrumentRules.create(programme=scope.programme, instrument=instrument, rules=dict(document))
+        page_changes.note(scope, scope.programme, "rules", "")
 
 
 def with_limit(scope: Scope, name: str, value: float) -> dict[str, object]:
@@ -68,6 +70,7 @@ def teach(scope: Scope, how: Method) -> None:
         _held(scope)
         _note(scope, "method", schools.to_document(method(scope) or Method()), schools.to_document(how), None)
         Programme.update(method=schools.to_document(how)).where(Programme.id == scope.programme).execute()
+        page_changes.note(scope, scope.programme, "rules", "")
 
 
 def _held(scope: Scope) -> None:

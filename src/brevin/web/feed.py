@@ -15,6 +15,7 @@ from brevin.web.bench_shapes import run_out
 LOOK_EVERY_S = 0.25  # for changes, while a page listens
 LOOKING_WITHIN_S = 1.0  # a page is told to look at all by then, even where the database does not answer
 HEARTBEAT_S = 10.0  # a line that says nothing, so that a page that went away is noticed
+LATE = 100  # changes that may come before one that has a number and is not there yet: its transaction lasted longer
 MOST_LISTENERS = 40  # each holds a thread of the web process
 MOST_WAITING = 200  # lines a page may be behind; more, and it is told to look at everything anew
 log = logging.getLogger("brevin.feed")
@@ -68,16 +69,18 @@ class Feed:
             return True
 
     def _run(self) -> None:
-        seen: int | None = None
+        heard: set[int] | None = None
         silent = False
         while not self._over():
             try:
-                if seen is None:
-                    seen = changes.last(HOUSE)
+                if heard is None:
+                    last = changes.last(HOUSE)
+                    heard = set(range(last - LATE, last + 1))
                     self.looking.set()
-                found = changes.after(HOUSE, seen)
+                found = [one for one in changes.after(HOUSE, max(heard) - LATE) if one.id not in heard]
                 if found:
-                    seen = found[-1].id
+                    heard |= {one.id for one in found}
+                    heard = {one for one in heard if one >= max(heard) - LATE}
                     self._tell(found)
                 silent = False
             except (DatabaseError, InterfaceError):  # it is being started again

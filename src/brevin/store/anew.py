@@ -38,9 +38,9 @@ def put(scope: Scope, known: TakeRecord, *, edits: Edits | None, rules: Rules, r
     began; edits: None = judged with those it had: where somebody changed them, or its clip was read again meanwhile, the report is older than that, and is not
     stored. Raises NotThere."""
     with db.connection_context(), db.atomic():
-        row = Take.select().where((Take.id == known.id) & scope.sees(Take.programme)).for_update().first()
+        Take.select(Take.id).where((Take.id == known.id) & scope.sees(Take.programme)).for_update().first()
         now = take_record(scope, known.id)
-        if edits is None and row is not None and (now.edits != known.edits or now.evidence_name != known.evidence_name):
+        if edits is None and (now.edits != known.edits or now.evidence_name != known.evidence_name):
             return now
         judged = {"edits": dataclasses.asdict(edits or known.edits), "rules": ruling.to_document(rules)}
         Take.update(**judged).where((Take.id == known.id) & scope.sees(Take.programme)).execute()

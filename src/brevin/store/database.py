@@ -62,7 +62,7 @@ def migrate() -> list[str]:
 
 
 def untangled(change: Callable[[], T]) -> T:
-    """Do a change, and once more where MariaDB ended its transaction because it and another waited for each other: nothing of it was done. change: one that
+    """Do a change, and do it anew where MariaDB ended its transaction because it and another waited for each other: nothing of it was done. change: one that
     may be repeated. Raises peewee.OperationalError where it is ended again and again."""
     for _ in range(MOST_ENDED):
         try:

@@ -80,7 +80,7 @@ class Feed:
                 found = [one for one in changes.after(HOUSE, max(heard) - LATE) if one.id not in heard]
                 if found:
                     heard |= {one.id for one in found}
-                    heard = {one for one in heard if one >= max(heard) - LATE}
+                    heard &= set(range(max(heard) - LATE, max(heard) + 1))
                     self._tell(found)
                 silent = False
             except (DatabaseError, InterfaceError):  # it is being started again

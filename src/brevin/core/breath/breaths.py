@@ -97,8 +97,10 @@ def _half_rise(values: Floats, around: Around) -> float | None:
 def _ended(turns: BreathTurns, then: BreathTurns | None, carriers: dict[str, Floats], around: Around) -> BreathTurns:
     """The same breath; an exhale that was let go at once ends no surer than what is left of it shows, and no later than the next inhale."""
     leave, end = turns.exhale_start, turns.exhale_end
+    if leave is None or end is None:
+        return turns
     joint, noise = joint_of(carriers, around)
-    if leave is None or end is None or not let_go(leave, end, float(around.t_s[around.own(joint)[1]])):
+    if not let_go(leave, end, float(around.t_s[around.own(joint)[1]])):
         return turns
     slow_s = untold_s(leave, end, around.t_s, joint, noise)
     return replace(turns, exhale_end=until_the_next(end, slow_s, then.inhale_start if then else None))

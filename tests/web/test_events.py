@@ -10,7 +10,6 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
-from brevin.core.verdict.schools import Method
 from brevin.store import benches, chairs, changes, database, lessons, programmes, readings, rulebook, takes
 from brevin.store.records import ChangeRecord
 from brevin.store.scope import HOUSE, Scope
@@ -80,7 +79,7 @@ def test_a_change_that_takes_longer_than_one_that_began_after_it_is_told_all_the
             somebody.submit(rulebook.change_rules, scope, {}).result()
         assert own.get(timeout=5) == {"kind": "rules"}
     assert own.get(timeout=5) == {"kind": "care"}
-    rulebook.teach(scope, Method(strictness="milder"))
+    rulebook.teach(scope, {"strictness": "milder"})
     assert own.get(timeout=5) == {"kind": "rules"} and own.empty(), "each once"
 
 

@@ -9,7 +9,6 @@ from peewee import OperationalError
 
 from brevin.core.evidence import unpacked
 from brevin.core.plan.check import Check
-from brevin.core.verdict.schools import Method
 from brevin.edge.clip_work import PRELOAD_READ
 from brevin.edge.limited import Children
 from brevin.jobs.judging import report_of
@@ -61,7 +60,7 @@ def test_what_is_judged_afterwards_follows_the_method(page, scope: Scope, studen
 
 def test_many_who_change_how_one_teaches_at_once_are_all_on_record(scope: Scope) -> None:
     def teach(i: int) -> None:
-        rulebook.teach(scope, Method(strictness=("milder", "stricter")[i % 2], answers={"tongue": ("at_once", "air_first")[i // 2 % 2]}))
+        rulebook.teach(scope, {"strictness": ("milder", "stricter")[i % 2], "answers": {"tongue": ("at_once", "air_first")[i // 2 % 2]}})
         rulebook.change_rules(scope, {"limits": {"pause.steady_s": 0.3 + 0.01 * i}})
 
     with ThreadPoolExecutor(6) as hands:
@@ -88,6 +87,19 @@ def test_a_change_that_the_database_ended_for_another_s_sake_is_made_all_the_sam
     assert page("PUT", "/api/rules/method", json={"answers": {}}).status_code == 500, "not for ever"
     ended[:] = [OperationalError(1146, "no such table")]
     assert page("PUT", "/api/rules/method", json={"answers": {}}).status_code == 500, "and nothing else"
+
+
+def test_two_who_answer_different_questions_at_once_are_both_heard(scope: Scope) -> None:
+    said = [
+        {"answers": {"tongue": "at_once"}},
+        {"answers": {"practice": "now_and_then"}},
+        {"strictness": "milder"},
+        {"order": ["breath", "seat", "hold", "count"]},
+    ]
+    with ThreadPoolExecutor(4) as hands:
+        list(hands.map(lambda one: rulebook.teach(scope, one), said))
+    found = rulebook.method(scope)
+    assert (found.answers, found.strictness, found.order[0]) == ({"tongue": "at_once", "practice": "now_and_then"}, "milder", "breath")
 
 
 def test_an_answer_that_is_none_changes_nothing(page) -> None:
@@ -149,7 +161,7 @@ def test_another_school_judges_anew_exactly_the_takes_its_preview_named(page, sc
     judge_what_is_due(store)
     assert [reports.newest(scope, stored[name].id).version for name in stored] == [2, 2, 1]
     assert state_of(scope, stored["standing-full-early"], "abdomen_leads") == "watch"
-    page("PUT", "/api/rules/method", json={"answers": {}})
+    page("PUT", "/api/rules/method", json={"answers": {"breathing_in": "belly_then_ribs"}})
     judge_what_is_due(store)
     assert state_of(scope, stored["standing-full-early"], "abdomen_leads") == "steady"
 

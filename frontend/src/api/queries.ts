@@ -266,7 +266,14 @@ export function useTeach() {
       await queries.cancelQueries({ queryKey: ["method"], exact: true }); // an answer on its way knows nothing of this one
       queries.setQueryData(
         ["method"],
-        (known: Method | undefined) => known && { ...known, ...how, order: how.order ?? known.order, asked: true },
+        (known: Method | undefined) =>
+          known && {
+            ...known,
+            answers: { ...known.answers, ...how.answers },
+            strictness: how.strictness ?? known.strictness,
+            order: how.order ?? known.order,
+            asked: true,
+          },
       );
     },
     onSettled: () => {

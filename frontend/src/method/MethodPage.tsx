@@ -91,14 +91,14 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
   const now = may ? (picked ?? open[0]) : undefined;
   const answer = (question: Question, school: string) => {
     setPicked(null);
-    teach.mutate({ answers: { ...method.answers, [question]: school }, strictness: method.strictness, order: null });
+    teach.mutate({ answers: { [question]: school }, strictness: null, order: null });
   };
   const number = (i: number) => {
     const school = method.questions.find((one) => one.question === now)?.schools[i];
     if (now && school) answer(now, school);
   };
-  const usual = () => teach.mutate({ answers: withUsual(method), strictness: method.strictness, order: null });
-  const judge = (strictness: Strictness) => teach.mutate({ answers: method.answers, strictness, order: null });
+  const usual = () => teach.mutate({ answers: withUsual(method), strictness: null, order: null });
+  const judge = (strictness: Strictness) => teach.mutate({ answers: {}, strictness, order: null });
   const take = () => {
     if (!way) return;
     if (way.strictness) judge(way.strictness);
@@ -167,11 +167,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
             {teach.error && <Said role="alert">{teach.error.message}</Said>}
           </Foot>
           {!going && <Finer method={method} may={may} preview={preview} onAnswer={answer} onPoint={point} />}
-          <First
-            order={method.order}
-            may={may}
-            onOrder={(order) => teach.mutate({ answers: method.answers, strictness: method.strictness, order })}
-          />
+          <First order={method.order} may={may} onOrder={(order) => teach.mutate({ answers: {}, strictness: null, order })} />
           {!going && <Elsewhere />}
           {!going && <RuleChanges />}
         </div>

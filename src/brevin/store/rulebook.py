@@ -64,12 +64,16 @@ def method(scope: Scope) -> Method | None:
     return None if row.method is None else method_from(row.method)
 
 
-def teach(scope: Scope, how: Method) -> None:
-    """Replace how the programme teaches; takes judged from now on follow it."""
+def teach(scope: Scope, said: Mapping[str, object]) -> None:
+    """Change of how the programme teaches what is said, as a method's document has it; the rest stays, so that two who answer different questions at once are
+    both heard. Takes judged from now on follow it. Raises InvalidInput(bad_method, bad_profile)."""
     with db.connection_context(), db.atomic():
         _held(scope)
-        _note(scope, "method", schools.to_document(method(scope) or Method()), schools.to_document(how), None)
-        Programme.update(method=schools.to_document(how)).where(Programme.id == scope.programme).execute()
+        before = method(scope) or Method()
+        answers = {**before.answers, **cast(Mapping[Question, str], said.get("answers", {}))}
+        after = schools.to_document(method_from(schools.to_document(before) | {**said, "answers": answers}))
+        _note(scope, "method", schools.to_document(before), after, None)
+        Programme.update(method=after).where(Programme.id == scope.programme).execute()
         page_changes.note(scope, scope.programme, "rules", "")
 
 

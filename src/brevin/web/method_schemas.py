@@ -12,10 +12,10 @@ from brevin.core.verdict.schools import QUESTIONS, Question, Strictness
 
 
 class MethodIn(BaseModel):
-    """answers: question to school, open ones left out; strictness: of every limit at once; order: of faults, each once; none = as it was."""
+    """What is said of it now; the rest stays as it was. answers: question to school; strictness: of every limit at once; order: of faults, each once."""
 
     answers: dict[Question, str] = Field(max_length=len(QUESTIONS))
-    strictness: Strictness = "usual"
+    strictness: Strictness | None = None
     order: list[Importance] | None = Field(default=None, max_length=4)
 
 
@@ -28,10 +28,13 @@ class SchoolsOut(BaseModel):
     finer: bool
 
 
-class MethodOut(MethodIn):
-    """asked: whether anybody has answered yet; shoulders_pct: how far shoulders may rise before a mark, by strictness, percent of trunk."""
+class MethodOut(BaseModel):
+    """answers: those that were given; asked: whether anybody has answered yet; shoulders_pct: how far shoulders may rise before a mark, by strictness, percent
+    of trunk."""
 
-    order: list[Importance]  # pyrefly: ignore[bad-override-mutable-attribute]
+    answers: dict[Question, str]
+    strictness: Strictness
+    order: list[Importance]
     asked: bool
     questions: list[SchoolsOut]
     shoulders_pct: dict[Strictness, float]

@@ -7,7 +7,7 @@ from flask import Response
 from brevin.core.kinds import INSTRUMENTS
 from brevin.core.verdict.criteria import CRITERIA as TABLE
 from brevin.core.verdict.rules import LIMITS
-from brevin.core.verdict.schools import FINER, QUESTIONS, SCHOOLS, STRICTNESS, USUAL, Method, method_from, strict_limits
+from brevin.core.verdict.schools import FINER, QUESTIONS, SCHOOLS, STRICTNESS, USUAL, Method, strict_limits
 from brevin.core.verdict.words import CRITERIA
 from brevin.jobs import trying
 from brevin.store import rulebook
@@ -60,10 +60,8 @@ def method() -> Response:
 @routes.put("/method", responses={200: Done})
 def teach(body: MethodIn) -> Response:
     """Answer some of the questions, or all; takes judged from now on follow, and those stored whose verdicts change by it are judged anew."""
-    before = rulebook.method(scope()) or Method()
-    how = method_from(body.model_dump() | {"order": body.order if body.order is not None else list(before.order)})
     with trying.followed(scope()):
-        rulebook.teach(scope(), how)
+        rulebook.teach(scope(), body.model_dump(exclude_none=True))
     return answer(Done(done=True))
 
 

@@ -3502,7 +3502,7 @@ export interface components {
         };
         /**
          * MethodIn
-         * @description answers: question to school, open ones left out; strictness: of every limit at once; order: of faults, each once; none = as it was.
+         * @description What is said of it now; the rest stays as it was. answers: question to school; strictness: of every limit at once; order: of faults, each once.
          */
         MethodIn: {
             /** Answers */
@@ -3516,14 +3516,14 @@ export interface components {
             order: ("seat" | "breath" | "hold" | "count")[] | null;
             /**
              * Strictness
-             * @default usual
-             * @enum {string}
+             * @default null
              */
-            strictness: "milder" | "usual" | "stricter";
+            strictness: ("milder" | "usual" | "stricter") | null;
         };
         /**
          * MethodOut
-         * @description asked: whether anybody has answered yet; shoulders_pct: how far shoulders may rise before a mark, by strictness, percent of trunk.
+         * @description answers: those that were given; asked: whether anybody has answered yet; shoulders_pct: how far shoulders may rise before a mark, by strictness, percent
+         *     of trunk.
          */
         MethodOut: {
             /** Answers */
@@ -3542,7 +3542,6 @@ export interface components {
             };
             /**
              * Strictness
-             * @default usual
              * @enum {string}
              */
             strictness: "milder" | "usual" | "stricter";

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 
 import type { Method } from "../src/api/client";
 import { forward } from "../src/method/first";
-import { askedOf, finerOf, schoolOf, tally, withUsual } from "../src/method/schools";
+import { askedOf, finerOf, schoolOf, tally, usualOfOpen } from "../src/method/schools";
 import { QUESTIONS, SCHOOLS } from "../src/shared/schools";
 
 const METHOD: Method = {
@@ -18,8 +18,8 @@ const METHOD: Method = {
   shoulders_pct: { milder: 2.25, usual: 1.5, stricter: 1.13 },
 };
 
-test("the usual is taken for what is open, and what was answered stays", () => {
-  expect(withUsual(METHOD)).toEqual({ breathing_in: "belly_then_ribs", tongue: "at_once" });
+test("the usual is taken for what is open, and of what was answered nothing is said again", () => {
+  expect(usualOfOpen(METHOD)).toEqual({ breathing_in: "belly_then_ribs" });
 });
 
 test("a finer question is asked of nobody and is as usual until it is answered", () => {

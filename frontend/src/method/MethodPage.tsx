@@ -23,7 +23,7 @@ import { Joined } from "../design/Joined";
 import { RuleChanges } from "./RuleChanges";
 import { Schools } from "./Schools";
 import { QUESTIONS, type Question } from "../shared/schools";
-import { askedOf, ifWords, leftWords, tally, tried, withUsual, type Way } from "./schools";
+import { askedOf, ifWords, leftWords, tally, tried, usualOfOpen, type Way } from "./schools";
 import { WouldChange, type Would } from "./WouldChange";
 import { Trouble } from "./Trouble";
 
@@ -97,7 +97,7 @@ function TheMethod({ method, may }: { method: Method; may: boolean }) {
     const school = method.questions.find((one) => one.question === now)?.schools[i];
     if (now && school) answer(now, school);
   };
-  const usual = () => teach.mutate({ answers: withUsual(method), strictness: null, order: null });
+  const usual = () => teach.mutate({ answers: usualOfOpen(method), strictness: null, order: null });
   const judge = (strictness: Strictness) => teach.mutate({ answers: {}, strictness, order: null });
   const take = () => {
     if (!way) return;

@@ -24,11 +24,13 @@ export function tally(answered: number, of: number): string {
   return answered === of ? `${NUMBERS[answered]} are answered.` : `${NUMBERS[answered]} ${is} answered, ${LEFT[of - answered]}.`;
 }
 
-/** The open questions answered as usual, the others as they are. */
-export const withUsual = (method: Method): Answers => ({
-  ...Object.fromEntries(askedOf(method).map((one) => [one.question, one.usual])),
-  ...method.answers,
-});
+/** The open questions answered as usual; of the others nothing is said. */
+export const usualOfOpen = (method: Method): Answers =>
+  Object.fromEntries(
+    askedOf(method)
+      .filter((one) => !(one.question in method.answers))
+      .map((one) => [one.question, one.usual]),
+  );
 
 export type Way = Partial<Pick<Preview["ways"][number], "question" | "school" | "strictness">>;
 

@@ -12,6 +12,7 @@ import { Refusal } from "./api/client";
 import { App } from "./App";
 import { GlobalStyle } from "./design/GlobalStyle";
 import { KeyBoard } from "./design/keys";
+import { looksAgain } from "./design/looksAgain";
 
 const queries: QueryClient = new QueryClient({
   defaultOptions: {
@@ -29,6 +30,7 @@ queries.getQueryCache().subscribe((event) => {
     void queries.invalidateQueries({ queryKey: ["me"] });
 });
 
+looksAgain();
 createRoot(document.getElementById("page")!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core.kinematics.posture import BACK_AHEAD_DEG, BACK_DEG, BACK_SHARE, KEY_POINT_DEG, Stance, backs_of, lean_off_deg, posture
-from brevin.core.kinematics.shapes import MOST_BOW_PCT, Back, Tops, back_of, tops_of
+from brevin.core.kinematics.shapes import MOST_BOW_PCT, Across, Back, back_of, tops_of
 from brevin.core.measure import Measure, NotMeasured, Withheld
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS, shape_of
@@ -25,7 +25,7 @@ def back(seen: Body, ahead: float = 1.0) -> Back:
     return found
 
 
-def tops(seen: Body) -> Tops:
+def tops(seen: Body) -> Across:
     found = tops_of(seen)
     assert found is not None
     return found

@@ -1,4 +1,4 @@
-"""The outline over the shoulders is cut where the colours change, though the network's mask lies over it; elsewhere the mask stays what it is."""
+"""The outline over shoulders and armpits is cut where the colours change, though the network's mask lies over it; elsewhere the mask stays what it is."""
 
 from dataclasses import replace
 
@@ -6,12 +6,13 @@ import cv2
 import numpy as np
 import pytest
 
-from brevin.core.kinematics.shapes import tops_of
+from brevin.core.kinematics.shapes import pits_of, tops_of
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose.shape import shape_of
 from brevin.core.track import Body
-from brevin.edge.contour import sharper
+from brevin.edge.contour import outlined, sharper
 from tests.core.made import body
+from tests.core.test_armpits import drawn, raised
 
 SIZE = (480, 640)  # height, width
 SHIRTS = {"plain": ((60, 90, 170), (60, 90, 170)), "striped": ((200, 60, 40), (40, 60, 160))}
@@ -71,3 +72,17 @@ def test_a_mask_that_says_nothing_is_left_alone() -> None:
     rgb, _ = pictured(seen, 0.0, "plain")
     for empty in (np.zeros(SIZE, np.float32), np.ones(SIZE, np.float32)):
         assert np.array_equal(sharper(empty, rgb, seen), empty)
+
+
+@pytest.mark.parametrize("tilt_deg", [-9.0, 0.0, 9.0])
+def test_armpits_are_those_of_the_picture_where_the_arms_stand_out(tilt_deg: float) -> None:
+    seen = raised(tilt_deg=tilt_deg)
+    own = drawn(seen)
+    noise = np.random.default_rng(3).normal(0.0, 4.0, (*own.shape, 1))
+    rgb = np.clip(np.where(own[..., None] > 0.5, [60.0, 90.0, 170.0], [150.0, 150.0, 145.0]) + noise, 0, 255).astype(np.uint8)
+    swollen = np.where(np.arange(own.shape[1]) < own.shape[1] / 2, cv2.dilate(own, np.ones((25, 25))), own).astype(np.float32)
+    found, unmended = pits_of(replace(seen, shape=outlined(swollen, rgb, seen))), pits_of(replace(seen, shape=outlined(swollen, np.zeros_like(rgb), seen)))
+    assert found is not None and found.line_deg == pytest.approx(tilt_deg, abs=2.0)
+    assert unmended is None or abs(unmended.line_deg - tilt_deg) > 3.0, "the mask alone is off"
+    hanging = raised(falls=(1.6, 0.2), reach=0.3)
+    assert outlined(drawn(hanging), rgb, hanging).pits_pct is None

@@ -14,7 +14,8 @@ from brevin.core.hold.raising import Hands, Still
 from brevin.core.hold.wrists import WRISTS, bent_px
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, View
 from brevin.core.kinematics.heads import TILT, tilt_deg
-from brevin.core.kinematics.posture import Backs, Seen, bodies_of, tops_seen
+from brevin.core.kinematics.posture import Backs, Seen, bodies_of
+from brevin.core.kinematics.shapes import shoulders_seen
 from brevin.core.kinematics.stickers import NONE, Worn, rings_px
 from brevin.core.kinematics.strikes import LATE
 from brevin.core.measure import Measure, NotMeasured, of_key
@@ -169,7 +170,7 @@ def _lines(who: Followed, seen: Seen, exempt: frozenset[str], backs: Backs) -> I
     if who.view in SIDE_VIEWS and "back_rounding_pct" not in exempt:
         yield from ((t_s, back.at_px) for t_s, back in backs if back is not None)
     if who.view == "front" and "shoulder_tilt_deg" not in exempt:
-        yield from ((t_s, line) for t_s, own in tops_seen(seen) if own is not None for line in own.at_px)
+        yield from ((t_s, line) for t_s, own in shoulders_seen(seen) for line in own.at_px)
     for t_s, body in seen:
         if who.view == "front" and body.features is not None and tilt_deg(body) is not None and TILT not in exempt:
             yield t_s, body.features.midline_px

@@ -34,11 +34,13 @@ class Shape:
     """The outline of one body about its own trunk, percent of the trunk's length of that moment; nan where it is not in the picture.
 
     beside_pct: [2, 21] from the axis out to the picture's left and right, at ``core.pose.shape.HEIGHTS``; over_pct: [2, 8] above the middle of the
-    shoulders, ``core.pose.shape.ASIDE_PCT`` to the picture's left and right of it.
+    shoulders, ``core.pose.shape.ASIDE_PCT`` to the picture's left and right of it; pits_pct: [2, 2] the armpits at the picture's left and right, out from
+    the axis and up from the hips, None where the arms do not stand out (``core.pose.armpits``).
     """
 
     beside_pct: Floats
     over_pct: Floats
+    pits_pct: Floats | None = None
 
 
 @dataclass(frozen=True)

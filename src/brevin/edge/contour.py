@@ -1,19 +1,35 @@
-"""The outline over the shoulders as the picture itself has it: the network's mask is smooth and lies up to a tenth of a trunk over it, beside the neck most.
+"""The outline about shoulders and armpits as the picture itself has it: the network's mask is smooth and lies up to a tenth of a trunk over it, beside the
+neck most.
 
 Colours inside and outside of the mask tell what belongs to the body between the two (graph cuts over colour mixtures, OpenCV's ``grabCut``).
 """
+
+from dataclasses import replace
+from typing import NamedTuple
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from brevin.core.pose import landmarks as lm
-from brevin.core.track import Body
+from brevin.core.pose.armpits import armpits_of, arms_out
+from brevin.core.pose.shape import shape_of
+from brevin.core.track import Body, Shape
 
 Mask = NDArray[np.float32]
 
+
+class Around(NamedTuple):
+    """A part of the picture about the shoulders' middle, in trunks: so far to both sides, over and under it."""
+
+    aside: float
+    over: float
+    under: float
+
+
+SHOULDERS = Around(0.62, 0.42, 0.3)
+ARMPITS = Around(0.8, 0.42, 0.6)  # with the trunk's side under them and the arms beside them
 FRONT_SHARE = 0.5  # shoulders so far apart, of the trunk, are seen from the front
-ASIDE_TRUNKS, OVER_TRUNKS, UNDER_TRUNKS = 0.62, 0.42, 0.3  # the part of the picture about the shoulders' middle
 TRUNK_PX = 130.0  # a larger trunk is made so large: finer tells no more, and costs
 OUT_TRUNKS, IN_TRUNKS = 0.08, 0.18  # so far outside the mask nothing is the body, so far inside it everything is
 ROUNDS = 3  # more change nothing
@@ -21,15 +37,24 @@ LEAST_PX = 12  # a smaller part has nothing to cut
 SOFT_PX = 1.0  # the cut is a step; so much of it is spread, so that its place between two pixels can be told
 
 
-def sharper(mask: Mask, rgb: NDArray[np.uint8], body: Body) -> Mask:
-    """A body's mask with its outline about the shoulders cut by colour: [height, width], 0 to 1; the mask itself where it is not seen from the front.
+def outlined(mask: Mask, rgb: NDArray[np.uint8], body: Body) -> Shape | None:
+    """The outline about a body, its shoulders and, where its arms stand out, its armpits as the picture has them. mask: [height, width], 0 to 1; rgb: [height,
+    width, 3], the same picture; None where the body is too small."""
+    found = shape_of(mask, body, sharper(mask, rgb, body))
+    if found is None or not arms_out(body):
+        return found
+    return replace(found, pits_pct=armpits_of(sharper(mask, rgb, body, ARMPITS), body))
+
+
+def sharper(mask: Mask, rgb: NDArray[np.uint8], body: Body, around: Around = SHOULDERS) -> Mask:
+    """A body's mask with its outline in one part cut by colour: [height, width], 0 to 1; the mask itself where it is not seen from the front.
     rgb: [height, width, 3], the same picture."""
     trunk_px, middle = lm.trunk_px(body), lm.shoulders(body)
     if abs(float(body.points_px[lm.SHOULDER_L, 0] - body.points_px[lm.SHOULDER_R, 0])) < FRONT_SHARE * trunk_px:
         return mask
     height, width = mask.shape
-    left, right = np.clip((middle[0] + np.array([-1.0, 1.0]) * ASIDE_TRUNKS * trunk_px).astype(int), 0, width)
-    top, bottom = np.clip((middle[1] + np.array([-OVER_TRUNKS, UNDER_TRUNKS]) * trunk_px).astype(int), 0, height)
+    left, right = np.clip((middle[0] + np.array([-1.0, 1.0]) * around.aside * trunk_px).astype(int), 0, width)
+    top, bottom = np.clip((middle[1] + np.array([-around.over, around.under]) * trunk_px).astype(int), 0, height)
     if min(right - left, bottom - top) < LEAST_PX:
         return mask
     own = _cut(rgb[top:bottom, left:right], mask[top:bottom, left:right], trunk_px)

@@ -9,7 +9,7 @@ from brevin.core import filters
 from brevin.core.kinds import SIDE_VIEWS, Position, SegmentKind, View
 from brevin.core.kinematics import feet, heads, trend
 from brevin.core.kinematics.angles import head_forward_pct, inclination_deg, line_deg
-from brevin.core.kinematics.shapes import Back, Tops, back_of, tops_of
+from brevin.core.kinematics.shapes import LEAST_SHAPES, Back, back_of, enough, shoulders_seen
 from brevin.core.kinematics.stickers import APART_PCT, LINE_DEG, NONE, Worn
 from brevin.core.kinematics.sway import sway
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value, Withheld
@@ -21,12 +21,11 @@ KEY_POINT_DEG = 2.4  # how far the network's shoulders and hips stand off the an
 BACK_SHARE = KEY_POINT_DEG**2 / (KEY_POINT_DEG**2 + BACK_DEG**2)  # what the outline counts beside the key points
 EAR_PCT = 4.5  # of trunk: how far the network's ear and shoulders stand off each other's behind an instrument; own, over clips of several makers
 BARE_EAR_PCT, BARE_EAR_AHEAD_PCT = 3.0, 2.8  # the same with nothing before the face, and how far ahead it always sees the ear there; own
-SHOULDER_LINE_DEG = 2.0  # how far the line over both shoulders' tops stands off that of the joints; own, over clips of several makers
+SHOULDER_LINE_DEG = 2.0  # how far the line over both shoulders' tops, or armpits, stands off that of the joints; own, over clips of several makers
 BOW_PCT, BOW_DRIFT_PCT = 0.6, 0.9  # standard error of one bow beside the player's others, and of a clip's change of it; own, over clips of several makers
 SAG_DEG = 0.4  # standard error of one inclination beside the player's other ones; own
 SAG_SHARE = 0.15  # of a sag: rounding carries the shoulders further than the trunk leans; own
 LEAST_SAMPLES = 2  # key points of a segment from which it has a value of its own
-LEAST_SHAPES, LEAST_SHARE = 3, 0.5  # outlines from which a clip has one, and how many of those looked at: a few among hidden ones are chance
 MOST_TALL_PCT = 12.0  # of trunk: no back that is as tall as it can be bows out further; an arm that hangs behind it does
 STANDS_FOR_S = 2.5  # most time that one look at the outline stands for: between raises nobody looked
 SANK_BOW_PCT, SANK_LEAN_DEG = 4.0, 8.0  # between the first and the last looks: strips followed from the first on do not go along that far; own
@@ -77,11 +76,6 @@ def sank(seen: Seen, backs: Backs, player: Player) -> bool:
         return False
     changed = np.abs(np.median(known[-LEAST_SHAPES:], axis=0) - np.median(known[:LEAST_SHAPES], axis=0))
     return bool(np.any(changed > (SANK_BOW_PCT, SANK_LEAN_DEG)))
-
-
-def tops_seen(seen: Seen) -> list[tuple[float, Tops | None]]:
-    """The tops of the shoulders at each moment whose outline was looked at."""
-    return [(t_s, tops_of(body)) for t_s, body in seen if body.shape is not None]
 
 
 def while_judged(seen: Seen, stance: Stance) -> Seen:
@@ -142,14 +136,15 @@ def _rounding(stance: Stance) -> list[Measure]:
 
 
 def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
-    """From stickers on both, else from the outline: where arms hide it, the key points read a third of it, and level shoulders 6.5 deg off."""
+    """From stickers on both, else from the outline: where arms hide that, the key points read a third of it, and level shoulders 6.5 deg off."""
     if "shoulder" in stance.worn.places:
         marked = np.array([(t_s, line_deg(body)) for t_s, _, body in stance.worn.bodies])
         return _medians("shoulder_tilt_deg", marked, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
-    lines = _told([(t_s, None if tops is None else tops.line_deg) for t_s, tops in tops_seen(seen)])
-    if not len(lines):
+    lines = shoulders_seen(seen)
+    if not lines:
         return [Measure("shoulder_tilt_deg", NotMeasured("arms_across" if any(body.shape is not None for _, body in seen) else "not_looked"))]
-    return _medians("shoulder_tilt_deg", lines, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
+    by_moment = np.array([(t_s, across.line_deg) for t_s, across in lines])
+    return _medians("shoulder_tilt_deg", by_moment, stance, (SHOULDER_LINE_DEG, NORMAL_90 * SHOULDER_LINE_DEG))
 
 
 def _head_tilt(seen: Seen, stance: Stance) -> list[Measure]:
@@ -164,7 +159,7 @@ def _head_tilt(seen: Seen, stance: Stance) -> list[Measure]:
 def _told(looked: Sequence[tuple[float, float | None]]) -> Floats:
     """Times and values of the moments whose outline tells one: [k, 2]; none where most of them tell nothing."""
     found = np.array([(t_s, value) for t_s, value in looked if value is not None]).reshape(-1, 2)
-    return found if len(found) >= max(LEAST_SHAPES, LEAST_SHARE * len(looked)) else np.zeros((0, 2))
+    return found if enough(len(found), len(looked)) else np.zeros((0, 2))
 
 
 def _judged(values: Floats, stance: Stance) -> Floats:

@@ -3,6 +3,7 @@
 The outline is used only where it is the trunk's own: no arm of the same moment lies on it.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -21,6 +22,7 @@ ALONG = np.linspace(0.0, 1.0, 21)  # a piece of an arm, as places along it
 BACK = (HEIGHTS > 0.05) & (HEIGHTS < 0.97)  # of the axis: between seat and neck
 LEAST_HEIGHTS, LEAST_OF_A_THIRD = 10, 2  # from which a bow is told, with some in the lowest and some in the highest third
 MOST_BOW_PCT = 25.0  # of trunk: rounder than any back; what is followed there is a chair or an elbow
+LEAST_SHAPES, LEAST_SHARE = 3, 0.5  # outlines from which a clip has one, and how many of those looked at: a few among hidden ones are chance
 LEAST_ASIDE = 3  # places of each shoulder, the same on both sides, from which a line is told
 
 
@@ -54,26 +56,57 @@ def back_of(body: Body, ahead: float) -> Back | None:
 
 
 @dataclass(frozen=True)
-class Tops:
-    """The tops of both shoulders at one moment. line_deg: the line over them against level, + = the player's left higher, median over the places that are free
-    on both sides; at_px: those places over the shoulder at the picture's left and at its right: [2, k, 2]."""
+class Across:
+    """What lies across both shoulders at one moment. line_deg: against level, + = the player's left higher; at_px: lines through the places it was read at:
+    [m, k, 2]."""
 
     line_deg: float
     at_px: Floats
 
 
-def tops_of(body: Body) -> Tops | None:
-    """The tops of a body's shoulders; None where arms hide too much of them, or nobody looked."""
+def tops_of(body: Body) -> Across | None:
+    """By the tops of a body's shoulders, median over the places that are free on both sides; None where arms hide too much of them, or nobody looked."""
     if body.shape is None:
         return None
     over = body.shape.over_pct
     free = np.asarray(np.isfinite(over).all(axis=0) & ~_hidden(body, over).any(axis=0))
     if free.sum() < LEAST_ASIDE:
         return None
-    left_is = np.sign(body.points_px[lm.SHOULDER_L, 0] - body.points_px[lm.SHOULDER_R, 0]) or 1.0
-    line_deg = np.degrees(np.arctan2(left_is * (over[1] - over[0])[free], 2.0 * ASIDE_PCT[free]))
+    line_deg = np.degrees(np.arctan2(_left_is(body) * (over[1] - over[0])[free], 2.0 * ASIDE_PCT[free]))
     beside = np.array([np.column_stack([side * ASIDE_PCT[free], -own[free]]) for side, own in zip((-1.0, 1.0), over, strict=True)])
-    return Tops(float(np.median(line_deg)), lm.shoulders(body) + lm.trunk_px(body) / 100.0 * beside)
+    return Across(float(np.median(line_deg)), lm.shoulders(body) + lm.trunk_px(body) / 100.0 * beside)
+
+
+def pits_of(body: Body) -> Across | None:
+    """By both armpits; None where one is not to be told, the arms do not stand out, or nobody looked."""
+    if body.shape is None or body.shape.pits_pct is None or not np.isfinite(body.shape.pits_pct).all():
+        return None
+    aside, up = body.shape.pits_pct.T * lm.trunk_px(body) / 100.0
+    across, along = lm.trunk_axes(body)
+    at_px = lm.hips(body) + (np.array([-1.0, 1.0]) * aside)[:, None] * across + up[:, None] * along
+    right, down = at_px[1] - at_px[0]
+    return Across(_left_is(body) * -float(np.degrees(np.arctan2(down, right))), at_px[None])
+
+
+def shoulders_seen(seen: Sequence[tuple[float, Body]]) -> list[tuple[float, Across]]:
+    """What lies across the shoulders at the moments that tell it: their tops, and the armpits where arms hide those; none where neither is told in most of
+    the looks."""
+    for told_by in (tops_of, pits_of):
+        looked = [(t_s, told_by(body)) for t_s, body in seen if body.shape is not None]
+        told = [(t_s, own) for t_s, own in looked if own is not None]
+        if enough(len(told), len(looked)):
+            return told
+    return []
+
+
+def enough(told: int, looked: int) -> bool:
+    """Whether so many outlines of those looked at tell something of the clip."""
+    return told >= max(LEAST_SHAPES, LEAST_SHARE * looked)
+
+
+def _left_is(body: Body) -> float:
+    """1 where the player's left is the picture's right, as it is of one who looks into the camera, else -1."""
+    return float(np.sign(body.points_px[lm.SHOULDER_L, 0] - body.points_px[lm.SHOULDER_R, 0])) or 1.0
 
 
 def _hidden(body: Body, over: Floats) -> np.ndarray:

@@ -24,16 +24,16 @@ def shape_of(mask: NDArray[np.float32], body: Body, over_mask: NDArray[np.float3
     across, up = lm.trunk_axes(body)
     along = hips + HEIGHTS[:, None] * trunk_px * up
     reach_px = REACH_TRUNKS * trunk_px
-    beside = [_way_out(mask, along, side * across, reach_px) for side in (-1.0, 1.0)]
+    beside = [way_out(mask, along, side * across, reach_px) for side in (-1.0, 1.0)]
     under_px = FROM_UNDER_TRUNKS * trunk_px
     over = []
     for side in (-1.0, 1.0):
         below = shoulders + np.column_stack([side * ASIDE_PCT / 100.0 * trunk_px, np.full(len(ASIDE_PCT), under_px)])
-        over.append(_way_out(mask if over_mask is None else over_mask, below, np.array([0.0, -1.0]), reach_px + under_px) - under_px)
+        over.append(way_out(mask if over_mask is None else over_mask, below, np.array([0.0, -1.0]), reach_px + under_px) - under_px)
     return Shape(beside_pct=np.stack(beside) * 100.0 / trunk_px, over_pct=np.stack(over) * 100.0 / trunk_px)
 
 
-def _way_out(mask: NDArray[np.float32], starts: Floats, way: Floats, reach_px: float) -> Floats:
+def way_out(mask: NDArray[np.float32], starts: Floats, way: Floats, reach_px: float) -> Floats:
     """How far each start [k, 2] is from the mask's border along one direction, px: [k]; nan where it is not inside, or the border is not in the picture."""
     steps = np.arange(0.0, reach_px, STEP_PX)
     values = _between(mask, starts[:, None] + steps[None, :, None] * way)

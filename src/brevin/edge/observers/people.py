@@ -12,10 +12,9 @@ from brevin.core.errors import ClipUnusable
 from brevin.core.gate import refusal
 from brevin.core.pose import landmarks as lm
 from brevin.core.pose import player as pick
-from brevin.core.pose.shape import shape_of
 from brevin.core.track import Body, Facts, Floats, Player, PoseSample
 from brevin.edge.closer import Closer
-from brevin.edge.contour import sharper
+from brevin.edge.contour import outlined
 from brevin.edge.film import arms_of
 from brevin.edge.pose_model import PoseModel, Seen
 from brevin.edge.stickers import stickers_of
@@ -139,7 +138,7 @@ class People:
         seen = Seen(tuple(replace(body, stickers=stickers_of(rgb, body)) for body in seen.bodies), seen.masks)
         if not shaped:
             return seen
-        bodies = (replace(body, shape=shape_of(mask, body, sharper(mask, rgb, body))) for body, mask in zip(seen.bodies, seen.masks, strict=True))
+        bodies = (replace(body, shape=outlined(mask, rgb, body)) for body, mask in zip(seen.bodies, seen.masks, strict=True))
         return Seen(tuple(bodies), seen.masks if kept else ())
 
     def _collect(self, most: int | None = None) -> None:

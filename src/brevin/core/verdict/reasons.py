@@ -55,7 +55,7 @@ REASONS: dict[str, Sentence] = {
     "no_breathing": Sentence("breath", "No breathing movement was found. Film from the side, in plain light, with the whole trunk in the picture."),
     "long_clip": Sentence("all", "This recording lasts {duration_s} s; the first {read_s} s were read. Half a minute is enough."),
     "large_picture": Sentence("all", "Filmed at {width_px} x {height_px}: reading takes longer and is no better than at 1080p."),
-    "no_beats": Sentence("sound", "No click track was heard, so nothing is judged against the count. Let the clicks run while filming."),
+    "no_beats": Sentence("sound", "No clicks at the card's tempo were heard, so nothing is judged against the count. Let the clicks run while filming."),
     "beats_fitted": Sentence("sound", "No clicks were heard: the beat is taken from the breaths. Let the clicks run while filming."),
     "other_tempo": Sentence(
         "sound", "Clicks at {heard_bpm} were heard, but the card says {card_bpm}. Set the click to {card_bpm}, or take a card of {heard_bpm}, and film again."
@@ -85,7 +85,7 @@ def reason_text(code: str, facts: Mapping[str, object]) -> str:
 
 WITHHELD: dict[Withheld | str, str] = {
     "another_count_in": "Every breath starts the same whole beats from the card's, so it was counted in another way. Move beat one to judge the starts.",
-    "no_beats": "Nothing is judged against the count: no beat was heard. Let the clicks run while filming.",
+    "no_beats": "Nothing is judged against the count: no clicks at the card's tempo were heard. Let the clicks run while filming.",
     "no_card": "No count was asked for.",
     "open_exhale": "The card asks for an exhale as long as it lasts, so later breaths have no beat of their own.",
     "cut_by_clip": "The clip begins or ends inside this breath. Film until the last breath is out.",

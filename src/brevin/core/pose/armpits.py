@@ -15,7 +15,8 @@ SIDE = np.arange(0.40, 1.0, 0.01)  # of the axis, from the hips up: where the wa
 FIRST = 20  # of those: an armpit lies no lower
 REACH_TRUNKS = 0.75  # of trunk: further out there is only room
 JUMP_TRUNKS, STAYS = 0.06, 4  # an arm begins where the way out is so much longer, over so many heights
-BEFORE, EVEN_TRUNKS = slice(-9, -2), 0.03  # the heights before it that tell the trunk's side, and how even that is to be right under it
+BEFORE = slice(-9, -2)  # the heights before it that tell the trunk's side
+EVEN, EVEN_TRUNKS = 3, 0.03  # so many of them right under it, and how even those are to be
 UNDER_TRUNKS = np.linspace(0.03, 0.12, 9)  # outside of the trunk's side: where the way up to the arm's under side is looked at
 FROM_TRUNKS, UP_TRUNKS = 0.06, 0.4  # that way begins so far under the jump, and ends so far above its beginning
 LEAST_WAYS, STRAIGHT_TRUNKS = 6, 0.03  # ways up that tell a line, and how straight it is to be
@@ -39,24 +40,32 @@ def armpits_of(mask: NDArray[np.float32], body: Body) -> Floats:
 
 
 def _armpit(mask: NDArray[np.float32], body: Body, side: float) -> Floats:
+    """One of them: [2], trunks."""
     across, up = lm.trunk_axes(body)
     hips, trunk_px = lm.hips(body), lm.trunk_px(body)
-    none = np.full(2, np.nan)
     out = np.nan_to_num(way_out(mask, hips + SIDE[:, None] * trunk_px * up, side * across, REACH_TRUNKS * trunk_px) / trunk_px, nan=REACH_TRUNKS)
-    starts = [i for i in range(FIRST, len(SIDE) - STAYS) if (out[i : i + STAYS] > np.median(out[:i][BEFORE]) + JUMP_TRUNKS).all()]
-    if not starts:
-        return none
-    before = out[: starts[0]][BEFORE]
-    aside = float(np.median(before))
-    if np.abs(before[-3:] - aside).max() > EVEN_TRUNKS:
-        return none
-    under = SIDE[starts[0]] - FROM_TRUNKS
-    places = hips + side * across * ((aside + UNDER_TRUNKS) * trunk_px)[:, None] + up * under * trunk_px
-    ways = way_out(1.0 - mask, places, up, UP_TRUNKS * trunk_px) / trunk_px
+    begins = _arm_begins(out)
+    if begins is None:
+        return np.full(2, np.nan)
+    aside, from_up = float(np.median(out[:begins][BEFORE])), SIDE[begins] - FROM_TRUNKS
+    places = hips + side * across * ((aside + UNDER_TRUNKS) * trunk_px)[:, None] + up * from_up * trunk_px
+    return np.array([aside, from_up + _at_the_side(way_out(1.0 - mask, places, up, UP_TRUNKS * trunk_px) / trunk_px)])
+
+
+def _arm_begins(out: Floats) -> int | None:
+    """At which height the way out from the axis is suddenly longer, and stays so; None where at none, or the trunk's side under it is uneven. out: [60]."""
+    for i in range(FIRST, len(SIDE) - STAYS):
+        before = out[:i][BEFORE]
+        if (out[i : i + STAYS] > np.median(before) + JUMP_TRUNKS).all():
+            return i if np.abs(before[-EVEN:] - np.median(before)).max() <= EVEN_TRUNKS else None
+    return None
+
+
+def _at_the_side(ways: Floats) -> float:
+    """How far up the arm's under side is where it meets the trunk's: on the straight line through the ways up to it; nan where they are on none. ways: [9]."""
     told = np.isfinite(ways)
     if told.sum() < LEAST_WAYS:
-        return none
+        return np.nan
     slope, at = np.polyfit(UNDER_TRUNKS[told], ways[told], 1)
-    if np.abs(ways[told] - (at + slope * UNDER_TRUNKS[told])).max() > STRAIGHT_TRUNKS:
-        return none
-    return np.array([aside, under + at])
+    off = np.abs(ways[told] - (at + slope * UNDER_TRUNKS[told])).max()
+    return float(at) if off <= STRAIGHT_TRUNKS else np.nan

@@ -267,6 +267,23 @@ def test_the_buttons_under_the_score_of_last_time_stay_where_they_are_when_it_co
     assert film.bounding_box() == there
 
 
+@pytest.mark.parametrize(("state", "words"), [("reading", "just now: being read"), ("failed", "just now: could not be read")])
+def test_what_was_filmed_just_now_is_not_taken_for_what_was_read_last_time(desk: Page, state: str, words: str) -> None:
+    last_time = "last time: the chest goes first; "
+    today = desk.request.get("/api/today").json()
+    seat = next(one for one in today["lesson"]["seats"] if one["student"]["name"].startswith("Noor"))
+    today["last_time"][str(seat["student"]["id"])] = {**seat["take"], "headline": {**seat["take"]["headline"], "words": "the chest goes first"}}
+    seat["take"] = {**seat["take"], "state": state, "headline": None}
+    desk.route("**/api/today", lambda route: route.fulfill(json=today))
+    desk.goto("/")
+    desk.get_by_role("button", name=re.compile("^Noor Haddadi, ")).click()
+    chair = desk.get_by_role("region", name="On the chair next")
+    expect(chair.get_by_text(last_time + words)).to_be_visible()
+    expect(chair.get_by_test_id("breath-score")).to_be_visible()
+    chair.get_by_role("button", name="See the reading").click()
+    desk.wait_for_url("**/take/*")
+
+
 def _until(page: Page, held: list[Route], asked: int) -> None:
     """Until so many requests are held back."""
     for _ in range(200):

@@ -5,6 +5,7 @@ import type { Seat, Today } from "../api/client";
 import { useReport } from "../api/queries";
 import { BreathScore, NARROW_LEAST_PX } from "../breathscore/BreathScore";
 import { breathCardOf, checkWords } from "../breathscore/layout";
+import { Action } from "../design/Action";
 import { PHONE } from "../design/sizes";
 import { besidesWords, POSITIONS } from "../shared/asked";
 import { dayWords, instrumentWords } from "../shared/words";
@@ -27,11 +28,22 @@ const Place = styled.div`
 `;
 
 /** Who is next, how they sit, what was read last, which card, and what else to know before the camera runs. */
-export function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: Today["last_time"][string] | undefined; chalk: boolean }) {
+export function OnTheChair({
+  seat,
+  lastTime,
+  chalk,
+  onSee,
+}: {
+  seat: Seat;
+  lastTime: Today["last_time"][string] | undefined;
+  chalk: boolean;
+  onSee: (() => void) | undefined;
+}) {
   const shownTake = seat.take?.state === "read" ? seat.take : lastTime;
   const report = useReport(shownTake?.id ?? "", shownTake?.headline?.report_version);
   const { student } = seat;
   const besides = besidesWords(seat.check);
+  const comes = seat.take !== null && seat.take.state !== "failed";
   return (
     <>
       <p className="label">On the chair next</p>
@@ -39,13 +51,20 @@ export function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: To
       <p className="setup">
         {instrumentWords(student.instrument)}, {POSITIONS[seat.check.position]}, {seat.side} side to the camera
       </p>
-      {shownTake && !chalk && !report.error && (
-        <>
-          <p className="card">
-            {seat.take ? "just now" : "last time"}: {shownTake.headline?.words}
-          </p>
-          <Place>{report.data && <BreathScore report={report.data} card={breathCardOf(shownTake.check)} height={SCORE_PX} />}</Place>
-        </>
+      {!chalk && (seat.take || (shownTake && !report.error)) && (
+        <p className="card">
+          {wordsOf(seat.take, lastTime)}{" "}
+          {onSee && (
+            <Action letter="E" onPress={onSee}>
+              See the reading
+            </Action>
+          )}
+        </p>
+      )}
+      {(shownTake || comes) && !chalk && !report.error && (
+        <Place>
+          {shownTake && report.data && <BreathScore report={report.data} card={breathCardOf(shownTake.check)} height={SCORE_PX} />}
+        </Place>
       )}
       <p className="card">
         count card <b>{checkWords(seat.check)}</b>
@@ -67,4 +86,11 @@ export function OnTheChair({ seat, lastTime, chalk }: { seat: Seat; lastTime: To
       </Facts>
     </>
   );
+}
+
+/** What the drawing under it is, and what became of what was filmed just now. */
+function wordsOf(now: Seat["take"], before: Today["last_time"][string] | undefined): string {
+  if (now?.state === "read") return `just now: ${now.headline?.words ?? ""}`;
+  const told = now && `just now: ${now.state === "failed" ? "could not be read" : "being read"}`;
+  return [before && `last time: ${before.headline?.words ?? ""}`, told].filter(Boolean).join("; ");
 }

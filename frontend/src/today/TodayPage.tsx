@@ -92,6 +92,9 @@ const Next = styled.section`
     b {
       color: ${colour("ink")};
     }
+    button {
+      margin-left: 8px;
+    }
   }
 `;
 const Actions = styled.div`
@@ -269,7 +272,12 @@ function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: L
       <Columns>
         {seat && (
           <Next aria-label="On the chair next">
-            <OnTheChair seat={seat} lastTime={today.last_time[String(seat.student.id)]} chalk={chalk} />
+            <OnTheChair
+              seat={seat}
+              lastTime={today.last_time[String(seat.student.id)]}
+              chalk={chalk}
+              onSee={seat.take && !chalk ? () => go(`/take/${seat.take!.id}`) : undefined}
+            />
             <Actions>
               {(mayFilm || !chalk) && (
                 <>
@@ -288,11 +296,6 @@ function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: L
               <Action large letter="T" onPress={() => mark("not_today")}>
                 {seat.away === "not_today" ? "Today after all" : "Not today"}
               </Action>
-              {seat.take && !chalk && (
-                <Action large letter="E" onPress={() => go(`/take/${seat.take!.id}`)}>
-                  See the reading
-                </Action>
-              )}
             </Actions>
             {undo && (
               <Said role="status">

@@ -117,6 +117,14 @@ def test_no_page_is_wider_than_its_screen(inside: Page, width: int, height: int)
     fits(inside, width)
 
 
+def test_on_a_phone_the_next_student_is_one_tap_away_without_scrolling(inside: Page) -> None:
+    inside.set_viewport_size({"width": 390, "height": 664})
+    fits(inside, 390)
+    name = inside.get_by_role("region", name="On the chair next").get_by_role("heading")
+    for one in (name, inside.get_by_role("button", name=re.compile("^Film ")), inside.get_by_role("button", name="Not today")):
+        expect(one).to_be_in_viewport(ratio=1)
+
+
 @pytest.mark.parametrize(("width", "height"), [(640, 400), (320, 640)])
 def test_zoomed_in_to_twice_and_four_times_every_page_still_fits_its_screen(inside: Page, width: int, height: int) -> None:
     inside.set_viewport_size({"width": width, "height": height})

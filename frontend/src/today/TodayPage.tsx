@@ -101,6 +101,23 @@ const Actions = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+  /* on a phone they stay under the thumb, whatever is read above them */
+  @media ${PHONE} and (min-width: 360px) and (min-height: 600px) {
+    position: sticky;
+    bottom: 0;
+    z-index: 1;
+    margin: 0 -24px;
+    padding: 10px 24px;
+    background: ${colour("ground")};
+    border-top: 1px solid ${colour("ink")};
+    > button {
+      flex: 1 1 auto;
+      justify-content: center;
+    }
+    > button:first-of-type {
+      flex-basis: 100%;
+    }
+  }
 `;
 const Said = styled.p`
   border-left: 4px solid ${colour("ink")};

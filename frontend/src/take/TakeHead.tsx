@@ -11,6 +11,7 @@ import { useKeys, type Binding } from "../design/keys";
 import { Question } from "../design/Question";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
+import { underThumb } from "../design/underThumb";
 import { firstName, instrumentWords } from "../shared/words";
 import { useOnward } from "./useOnward";
 import { Record } from "./Record";
@@ -59,16 +60,11 @@ const Bar = styled.div`
   display: none;
   @media ${PHONE} {
     display: flex;
-    position: sticky;
-    bottom: 0;
+    ${underThumb}
     margin: 14px -24px -20px;
-    padding: 12px 24px;
-    background: ${colour("ground")};
-    border-top: 1px solid ${colour("ink")};
     gap: 10px;
     > button {
-      flex: 1;
-      justify-content: center;
+      flex-basis: 0;
     }
   }
 `;

@@ -12,6 +12,7 @@ import { useTitle } from "../design/title";
 import { Message } from "../design/Message";
 import { PHONE } from "../design/sizes";
 import { colour } from "../design/tokens";
+import { underThumb } from "../design/underThumb";
 import { firstName } from "../shared/words";
 import { CareDue } from "./CareDue";
 import { Chairs } from "./Chairs";
@@ -101,19 +102,8 @@ const Actions = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-  /* on a phone they stay under the thumb, whatever is read above them */
   @media ${PHONE} and (min-width: 360px) and (min-height: 600px) {
-    position: sticky;
-    bottom: 0;
-    z-index: 1;
-    margin: 0 -24px;
-    padding: 10px 24px;
-    background: ${colour("ground")};
-    border-top: 1px solid ${colour("ink")};
-    > button {
-      flex: 1 1 auto;
-      justify-content: center;
-    }
+    ${underThumb}
     > button:first-of-type {
       flex-basis: 100%;
     }

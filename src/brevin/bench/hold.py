@@ -127,8 +127,8 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
         "Made by `./brevin bench hold` from clips of the stand-in player (`standin/holds.py`): good ones, and each with one fault; bodies, clothes and rooms"
         " drawn at random. The second body of each case is unseen: nothing was changed for it, but how wide and how"
         " large a rise of the shoulders is told from the front, which was chosen over both. Of those with stickers all were in sight when stickers were built,"
-        " and where a horn's leadpipe ends was chosen over both bodies. Where armpits tell the shoulder line (core/pose/armpits.py) was tried on the front views"
-        " of both; nine clips filmed after it agree (method.md).",
+        " and where a horn's leadpipe ends was chosen over both bodies. Where armpits tell the shoulder line (core/pose/armpits.py) was tried on the front"
+        " views of both; nine clips filmed after it agree (method.md).",
     ]
     for name, part in _parts(outcomes).items():
         if not part:

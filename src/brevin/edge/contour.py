@@ -28,7 +28,7 @@ class Around(NamedTuple):
 
 
 SHOULDERS = Around(0.62, 0.42, 0.3)
-ARMPITS = Around(0.8, 0.42, 0.6)  # with the trunk's side under them and the arms beside them
+ARMPITS = Around(0.8, SHOULDERS.over, 0.6)  # the shoulders as well, the trunk's side under them and the arms beside them
 FRONT_SHARE = 0.5  # shoulders so far apart, of the trunk, are seen from the front
 TRUNK_PX = 130.0  # a larger trunk is made so large: finer tells no more, and costs
 OUT_TRUNKS, IN_TRUNKS = 0.08, 0.18  # so far outside the mask nothing is the body, so far inside it everything is
@@ -40,10 +40,10 @@ SOFT_PX = 1.0  # the cut is a step; so much of it is spread, so that its place b
 def outlined(mask: Mask, rgb: NDArray[np.uint8], body: Body) -> Shape | None:
     """The outline about a body, its shoulders and, where its arms stand out, its armpits as the picture has them. mask: [height, width], 0 to 1; rgb: [height,
     width, 3], the same picture; None where the body is too small."""
-    found = shape_of(mask, body, sharper(mask, rgb, body))
-    if found is None or not arms_out(body):
-        return found
-    return replace(found, pits_pct=armpits_of(sharper(mask, rgb, body, ARMPITS), body))
+    out = arms_out(body)
+    cut = sharper(mask, rgb, body, ARMPITS if out else SHOULDERS)
+    found = shape_of(mask, body, cut)
+    return replace(found, pits_pct=armpits_of(cut, body)) if out and found is not None else found
 
 
 def sharper(mask: Mask, rgb: NDArray[np.uint8], body: Body, around: Around = SHOULDERS) -> Mask:

@@ -121,8 +121,11 @@ def test_on_a_phone_the_next_student_is_one_tap_away_without_scrolling(inside: P
     inside.set_viewport_size({"width": 390, "height": 664})
     fits(inside, 390)
     name = inside.get_by_role("region", name="On the chair next").get_by_role("heading")
-    for one in (name, inside.get_by_role("button", name=re.compile("^Film ")), inside.get_by_role("button", name="Not today")):
+    film = inside.get_by_role("button", name=re.compile("^Film "))
+    for one in (name, film, inside.get_by_role("button", name="Not today")):
         expect(one).to_be_in_viewport(ratio=1)
+    box = name.bounding_box()
+    assert box["y"] + box["height"] <= film.bounding_box()["y"], "and its name is read over the buttons"
 
 
 @pytest.mark.parametrize(("width", "height"), [(640, 400), (320, 640)])

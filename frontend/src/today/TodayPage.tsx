@@ -48,6 +48,9 @@ const Head = styled.div`
     color: ${colour("soft")};
     font-size: 17px;
   }
+  @media ${PHONE} {
+    gap: 6px 16px; /* the next student's name is to be seen over the buttons */
+  }
 `;
 const Aside = styled.span`
   margin-left: auto;
@@ -106,6 +109,9 @@ const Actions = styled.div`
     ${underThumb}
     > button:first-of-type {
       flex-basis: 100%;
+    }
+    > button:not(:first-of-type) {
+      min-height: 48px;
     }
   }
 `;

@@ -15,7 +15,7 @@ from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge, read
 from brevin.core.verdict.rules import Rules, layer_from, resolve
 from brevin.core.verdict.wording import with_sentences
-from tests.core.made import HIGH, LOW, sighting
+from tests.core.made import HIGH, LOW, shape, sighting
 
 
 def kept(**kwargs) -> tuple[Evidence, Task]:
@@ -30,6 +30,15 @@ def test_what_is_unpacked_is_what_was_packed_and_is_judged_alike() -> None:
     assert to_json(judge(unpacked(content), task).report) == to_json(read(made, task))
     assert len(content) < 4000 * made.t_s[-1], "a few kilobytes a second, beside a clip of some hundred"
     assert content.startswith(f"brevin.evidence {VERSION}\n".encode())
+
+
+def test_armpits_are_kept_where_they_were_looked_for() -> None:
+    made, _, _ = sighting()
+    pits = np.array([[31.5, 78.25], [np.nan, np.nan]])
+    first = replace(made.poses[0], bodies=(replace(made.poses[0].bodies[0], shape=replace(shape(), pits_pct=pits)),))
+    again = replace(made.poses[1], bodies=(replace(made.poses[1].bodies[0], shape=shape()),))
+    looked, unlooked = (one.bodies[0].shape for one in unpacked(packed(evidence(replace(made, poses=[first, again, *made.poses[2:]])))).poses[:2])
+    assert np.allclose(looked.pits_pct, pits, atol=0.05, equal_nan=True) and unlooked.pits_pct is None
 
 
 @pytest.mark.parametrize(

@@ -6,9 +6,11 @@ import av
 import numpy as np
 import pytest
 
-from brevin.bench.filmed import pairs_of, shown_in
+from brevin.bench.filmed import CAMERA_HZ, pairs_of, shown_in
+from brevin.edge.video import probe
 from brevin.standin import numbered
-from brevin.standin.device import CAMERA_HZ
+from brevin.standin.device import as_camera
+from tests.conftest import DEMO_CLIP
 
 LENGTH_S = 26.0
 STARTS_S = (3.7, 10.9, 18.0)
@@ -66,3 +68,11 @@ def test_what_a_filmed_clip_shows_is_read_picture_by_picture_over_where_it_began
         out.mux(written.encode(None))
     shown = shown_in(clip, 60 / CAMERA_HZ)
     assert shown[:, 1] == pytest.approx(np.arange(50, 80) / CAMERA_HZ) and shown[:, 0] == pytest.approx(np.arange(30) / CAMERA_HZ, abs=0.002)
+
+
+def test_the_camera_shows_each_picture_plain_and_with_its_number(tmp_path: Path) -> None:
+    as_camera(DEMO_CLIP, tmp_path, smaller=3.0, plain_hz=CAMERA_HZ, number=True)
+    head, *pictures = (tmp_path / f"{DEMO_CLIP.stem}.y4m").read_bytes().split(b"FRAME\n")
+    assert head.startswith(b"YUV4MPEG2 W320 H180 F25:1")
+    lumas = [np.frombuffer(picture, np.uint8)[: 320 * 180].reshape(180, 320) for picture in pictures]
+    assert [numbered.read(luma) for luma in lumas] == list(range(len(lumas))) and len(lumas) / CAMERA_HZ == pytest.approx(probe(DEMO_CLIP).duration_s, abs=0.1)

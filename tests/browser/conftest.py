@@ -43,7 +43,7 @@ def browser(driver: Playwright) -> Iterator:
 def studio(driver: Playwright, tmp_path_factory: pytest.TempPathFactory) -> Iterator:
     """A browser whose camera sees the stand-in, smaller and half as often as it was filmed: the browser's coding costs most of what filming costs here."""
     running = launched(
-        driver, "--process-per-site", *as_camera(demo.CLIPS / "standing-full-early.mp4", tmp_path_factory.mktemp("camera"), smaller=1.5, slower=True)
+        driver, "--process-per-site", *as_camera(demo.CLIPS / "standing-full-early.mp4", tmp_path_factory.mktemp("camera"), smaller=1.5, plain_hz=15)
     )
     yield running
     running.close()

@@ -6,8 +6,9 @@ from pathlib import Path
 from typing import Any
 
 from brevin.bench import Measured
-from brevin.bench.filming import film, sign_in, studio
+from brevin.bench.filming import CLIP, film, sign_in, studio
 from brevin.bench.served import READ_WITHIN_S, Client, served
+from brevin.standin.device import as_camera
 
 PAIRS = 3
 
@@ -15,7 +16,7 @@ PAIRS = 3
 def measure() -> Measured:
     """Seconds and taps from a filming's end to the next one's start, and from its end to its reading as a share of the clip's length; the worst of several;
     on_today: where nobody else is filmed meanwhile."""
-    with served() as server, tempfile.TemporaryDirectory() as folder, studio(server.address, Path(folder)) as page:
+    with served() as server, tempfile.TemporaryDirectory() as folder, studio(server.address, as_camera(CLIP, Path(folder))) as page:
         sign_in(page)
         client = Client(server.address)
         known = set(_takes(client))

@@ -4,12 +4,10 @@ import re
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
-from pathlib import Path
 from typing import Any
 
 from brevin.ops import demo
 from brevin.standin.browser import launched
-from brevin.standin.device import as_camera
 
 CLIP = demo.CLIPS / "standing-full-early.mp4"
 PATIENCE_MS = 180_000
@@ -17,12 +15,12 @@ ALL_READ = "() => document.querySelector('[data-testid=take-row]') && !document.
 
 
 @contextmanager
-def studio(address: str, folder: Path, *, number: bool = False) -> Iterator[Any]:
-    """A page of a browser whose camera and microphone are a clip, at the door. folder: for what the camera shows; number: its pictures are numbered."""
+def studio(address: str, camera: list[str]) -> Iterator[Any]:
+    """A page of a browser whose camera and microphone are a clip, at the door. camera: the browser's switches for it, as ``as_camera`` has them."""
     from playwright.sync_api import sync_playwright
 
     with sync_playwright() as playwright:
-        browser = launched(playwright, *as_camera(CLIP, folder, number=number))
+        browser = launched(playwright, *camera)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.set_default_timeout(PATIENCE_MS)
         page.goto(address)

@@ -7,10 +7,11 @@ from pathlib import Path
 from typing import Any
 
 from brevin.bench import Measured
-from brevin.bench.filming import film, studio
+from brevin.bench.filming import CLIP, film, studio
 from brevin.bench.served import READ_WITHIN_S, served
 from brevin.ops import demo
 from brevin.ops.settings import ROOT
+from brevin.standin.device import as_camera
 
 PAGE = ROOT / "docs" / "lesson-timing.md"
 CARD = "4-0-6@84x2"  # what the stand-in breathes, twice
@@ -24,7 +25,7 @@ STATES = """async () => { const today = await (await fetch('/api/today')).json()
 
 def measure() -> Measured:
     """Minutes from the empty program to the first filming, seconds a student, and from the last filming to the last verdict. Writes the page."""
-    with served(empty=True) as server, tempfile.TemporaryDirectory() as folder, studio(server.address, Path(folder)) as page:
+    with served(empty=True) as server, tempfile.TemporaryDirectory() as folder, studio(server.address, as_camera(CLIP, Path(folder))) as page:
         began = time.monotonic()
         _first_account(page)
         _class(page)

@@ -7,8 +7,9 @@ from pathlib import Path
 from typing import Any
 
 from brevin.bench import Measured
-from brevin.bench.filming import sign_in, studio
+from brevin.bench.filming import CLIP, sign_in, studio
 from brevin.bench.served import Client, served
+from brevin.standin.device import as_camera
 
 LOOKED_S = 12.0
 SETTLE_S = 4.0  # the network is loaded, the player picked
@@ -16,7 +17,7 @@ SETTLE_S = 4.0  # the network is loaded, the player picked
 
 def measure() -> Measured:
     """Seconds from a picture's sending to its answer, and answers a second, while one clip after another is read."""
-    with served() as server, tempfile.TemporaryDirectory() as folder, studio(server.address, Path(folder)) as page:
+    with served() as server, tempfile.TemporaryDirectory() as folder, studio(server.address, as_camera(CLIP, Path(folder))) as page:
         sign_in(page)
         took: dict[str, list[float]] = {"ready": [], "mirror": []}
         page.on("requestfinished", lambda request: _note(request, took))

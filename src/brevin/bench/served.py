@@ -8,6 +8,7 @@ import subprocess
 import tempfile
 import time
 import urllib.error
+import urllib.parse
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -79,6 +80,13 @@ class Client:
         asked = urllib.request.Request(self.address + path, json.dumps(body).encode() if body is not None else None, headers, method=method)
         with self._open(asked, timeout=30) as answer:
             return json.loads(answer.read())
+
+    def send(self, clip: Path, **asked: str | int) -> str:
+        """A clip as a file; returns its take. asked: whose it is, and for what."""
+        path = f"{self.address}/api/takes?{urllib.parse.urlencode({'file_name': clip.name} | asked)}"
+        sent = urllib.request.Request(path, clip.read_bytes(), self.headers | {"Content-Type": "application/octet-stream"})
+        with self._open(sent, timeout=120) as answer:
+            return str(json.loads(answer.read())["id"])
 
     def clip(self, take: str, folder: Path) -> Path:
         """A take's clip as the page plays it, put into a folder."""

@@ -9,20 +9,20 @@ import av
 from brevin.standin import numbered
 
 RATE_HZ = 48_000
-CAMERA_HZ = 30  # the rate at which the browser takes pictures that are coded, whatever the file says
+CODED_HZ = 30  # the rate at which the browser takes pictures that are coded, whatever the file says
 JPEG_QUALITY = {"qmin": "2", "qmax": "4"}
 
 
-def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0, slower: bool = False, number: bool = False) -> list[str]:
+def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0, plain_hz: int = 0, number: bool = False) -> list[str]:
     """Write a clip's pictures and sound as the browser wants them, and return its switches. It begins anew each time the camera is opened.
 
-    smaller: by how much the camera's pictures are smaller than the clip's; slower: half as many a second, and not coded, which costs the browser less and
-    the disk more; number: each picture says which of the clip's it is (numbered.py), for who must know when the camera showed what."""
-    pictures, sound = folder / f"{clip.stem}.{'y4m' if slower else 'mjpeg'}", folder / f"{clip.stem}.wav"
-    if slower:
-        _plain_pictures(clip, pictures, smaller)
+    smaller: by how much the camera's pictures are smaller than the clip's; plain_hz: so many a second, and not coded, which costs the browser less and the
+    disk more (a megabyte a picture); number: each of those says which it is (numbered.py), for who must know when the camera showed what."""
+    pictures, sound = folder / f"{clip.stem}.{'y4m' if plain_hz else 'mjpeg'}", folder / f"{clip.stem}.wav"
+    if plain_hz:
+        _plain_pictures(clip, pictures, smaller, plain_hz, number)
     else:
-        _pictures(clip, pictures, smaller, number)
+        _pictures(clip, pictures, smaller)
     _sound(clip, sound)
     return [
         "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream", f"--use-file-for-fake-video-capture={pictures}",
@@ -30,32 +30,28 @@ def as_camera(clip: Path, folder: Path, *, smaller: float = 1.0, slower: bool = 
     ]  # fmt: skip
 
 
-def _pictures(clip: Path, target: Path, smaller: float, number: bool) -> None:
+def _pictures(clip: Path, target: Path, smaller: float) -> None:
     with av.open(str(target), "w", format="mjpeg") as out:
-        written = out.add_stream("mjpeg", rate=CAMERA_HZ, options=JPEG_QUALITY)
+        written = out.add_stream("mjpeg", rate=CODED_HZ, options=JPEG_QUALITY)
         written.pix_fmt = "yuvj420p"
-        written.codec_context.time_base = Fraction(1, CAMERA_HZ)
-        for i, picture in enumerate(_shown(clip, smaller, CAMERA_HZ, written.pix_fmt)):
+        written.codec_context.time_base = Fraction(1, CODED_HZ)
+        for i, picture in enumerate(_shown(clip, smaller, CODED_HZ, written.pix_fmt)):
             if i == 0:
                 written.width, written.height = picture.width, picture.height
-            shown = _with_number(picture, i) if number else picture
-            shown.pts, shown.time_base = i, Fraction(1, CAMERA_HZ)
-            out.mux(written.encode(shown))
+            picture.pts, picture.time_base = i, Fraction(1, CODED_HZ)
+            out.mux(written.encode(picture))
         out.mux(written.encode(None))
 
 
-def _with_number(picture: av.VideoFrame, number: int) -> av.VideoFrame:
-    planes = picture.to_ndarray()
-    numbered.write(planes[: picture.height], number)
-    return av.VideoFrame.from_ndarray(planes, format=picture.format.name)
-
-
-def _plain_pictures(clip: Path, target: Path, smaller: float) -> None:
+def _plain_pictures(clip: Path, target: Path, smaller: float, rate_hz: int, number: bool) -> None:
     with target.open("wb") as out:
-        for number, picture in enumerate(_shown(clip, smaller, CAMERA_HZ // 2, "yuv420p")):
-            if number == 0:
-                out.write(f"YUV4MPEG2 W{picture.width} H{picture.height} F{CAMERA_HZ // 2}:1 Ip A1:1 C420jpeg\n".encode())
-            out.write(b"FRAME\n" + picture.to_ndarray(format="yuv420p").tobytes())
+        for i, picture in enumerate(_shown(clip, smaller, rate_hz, "yuv420p")):
+            if i == 0:
+                out.write(f"YUV4MPEG2 W{picture.width} H{picture.height} F{rate_hz}:1 Ip A1:1 C420jpeg\n".encode())
+            planes = picture.to_ndarray(format="yuv420p")
+            if number:
+                numbered.write(planes[: picture.height], i)
+            out.write(b"FRAME\n" + planes.tobytes())
 
 
 def _shown(clip: Path, smaller: float, rate_hz: int, form: str) -> Iterator[av.VideoFrame]:

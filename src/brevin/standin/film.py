@@ -22,8 +22,8 @@ ELBOWS_OUT = np.concatenate([np.linspace(-0.8, 1.6, 25), np.linspace(1.8, 6.0, 1
 HANGS_DEG_PER_M = 60.0  # how much clearance an elbow gives up to hang lower: where hands lie, one that is as clear may stand over its shoulder
 
 
-def film(script: Script, folder: Path) -> Path:
-    """Make one clip with its truth; returns the clip's path."""
+def film(script: Script, folder: Path, *, crf: str = CRF) -> Path:
+    """Make one clip with its truth; returns the clip's path. crf: how fine it is coded."""
     card = parse(script.card)
     first_s, length_s, t_s = tape.planted_times(card, len(script.cycles), script.rate_hz)
     planted = signals(t_s, card, list(script.cycles), first_inhale_s=first_s)
@@ -37,7 +37,7 @@ def film(script: Script, folder: Path) -> Path:
     camera = Camera(lens, stickers.seen_on(script.look), [meshes for _, meshes, _ in scenes], seed=script.seed)
     pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0), shown[i]) for i in range(len(t_s)))
     heard = tape.sound(card, planted, length_s, tone=script.tone, seed=script.seed + 200)
-    tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=CRF)
+    tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=crf)
     truth = _truth(script, card, planted, [scenes[i] for i in shown], lens, sway, first_s, length_s)
     if script.raises:
         truth["raising"] = raising.truth(script, each, shown, 1000.0 * script.build.trunk)

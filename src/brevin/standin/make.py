@@ -1,22 +1,29 @@
-"""Makes the stand-in clips: ``python -m brevin.standin.make FOLDER [NAME …]`` with requirements/standin.txt installed; then what is seen of them."""
+"""Makes the stand-in clips: ``python -m brevin.standin.make FOLDER [NAME …] [--crf N]`` with requirements/standin.txt installed; then what is seen of them."""
 
+import argparse
 import sys
 from pathlib import Path
 
 from brevin.standin import seen
-from brevin.standin.film import film
+from brevin.standin.film import CRF, film
 from brevin.standin.scripts import SCRIPTS
 
 
 def main(argv: list[str]) -> int:
     """Film the named scripts, all of them without a name."""
-    folder = Path(argv[0]) if argv else Path("demo/clips")
-    folder.mkdir(parents=True, exist_ok=True)
+    parser = argparse.ArgumentParser(prog="brevin.standin.make", description=__doc__)
+    parser.add_argument("folder", type=Path, nargs="?", default=Path("demo/clips"))
+    parser.add_argument("names", nargs="*", help="of clips; all of them without one")
+    parser.add_argument("--crf", default=CRF, help="how fine the clips are coded: fewer is finer, and larger")
+    asked = parser.parse_args(argv)
+    if unknown := set(asked.names) - {script.name for script in SCRIPTS}:
+        parser.error(f"no such clip: {', '.join(sorted(unknown))}")
+    asked.folder.mkdir(parents=True, exist_ok=True)
     for script in SCRIPTS:
-        if len(argv) < 2 or script.name in argv[1:]:
-            clip = film(script, folder)
+        if not asked.names or script.name in asked.names:
+            clip = film(script, asked.folder, crf=asked.crf)
             print(f"{clip}  {clip.stat().st_size / 1e6:.2f} MB")
-    return seen.main([str(folder)])
+    return seen.main([str(asked.folder)])
 
 
 if __name__ == "__main__":

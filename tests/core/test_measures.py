@@ -51,7 +51,7 @@ def one(abdomen, chest, shoulder=None, *, at=(4.0, 8.0, 9.0, 14.0), next_start=N
 
 def breath(*args, **kwargs) -> Breath:
     made = one(*args, **kwargs)
-    return breath_of(measures_of(made, 0), pattern=pattern(made), exhale_shape=exhale_shape(made), card_index=card_index(made))
+    return breath_of(measures_of(made, 0), pattern(made), exhale_shape=exhale_shape(made), card_index=card_index(made))
 
 
 EVEN = ramp(4, 8, 9, 14, 3.0)
@@ -205,7 +205,7 @@ def test_what_moves_beside_a_region_widens_it_and_a_share_is_as_wide_as_its_fart
 
 def test_seen_from_three_quarters_sizes_are_larger_and_less_sure_and_shares_are_the_same() -> None:
     made = one(EVEN, 0.5 * EVEN)
-    side, turned = (breath_of(measures_of(m, 0), pattern=pattern(m), exhale_shape=None, card_index=None) for m in (made, replace(made, turned=True)))
+    side, turned = (breath_of(measures_of(m, 0), pattern(m), exhale_shape=None, card_index=None) for m in (made, replace(made, turned=True)))
     for key in ("abdomen_amp", "chest_amp", "size_pct"):
         assert getattr(turned, key) == pytest.approx(1.2 * getattr(side, key)) and turned.uncertainty[key] > 2 * side.uncertainty[key]
     assert turned.abdominal_share == pytest.approx(side.abdominal_share) and turned.shoulder_rise == side.shoulder_rise

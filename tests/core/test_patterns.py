@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.breath.patterns import NOT_SURE, Inhale, Named, abdominal_share, pattern_of, pattern_within, usual
+from brevin.core.breath.patterns import NOT_SURE, Inhale, Named, abdominal_share, as_the_others, pattern_of, pattern_within, usual
 from brevin.core.verdict.rules import Rules
 
 RULES = Rules()
@@ -29,13 +29,13 @@ def test_chest_first_needs_an_interval_free_of_zero() -> None:
 
 def test_a_wide_interval_is_not_sure() -> None:
     assert pattern_within(Inhale(2.5, 1.5, 0.2, 0.3), Inhale(0.1, 0.1, 0.1, 0.05), rules=RULES) == Named("low_then_wide")
-    assert pattern_within(Inhale(1.5, 1.5, 1.5, 0.3), Inhale(1.6, 1.6, 1.5, 0.05), rules=RULES) == NOT_SURE
+    assert pattern_within(Inhale(1.5, 1.5, 1.5, 0.3), Inhale(1.6, 1.6, 1.5, 0.05), rules=RULES).pattern == "unclear"
 
 
 def test_a_sign_is_believed_only_where_the_interval_does_not_reach_over_it() -> None:
     sure, unsure = Inhale(0.2, 0.2, 0.1, 0.05), Inhale(0.2, 0.7, 0.1, 0.05)
     assert pattern_within(Inhale(3.0, -0.6, 0.2, None), sure, rules=RULES) == Named("pushed")
-    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), unsure, rules=RULES) == NOT_SURE
+    assert pattern_within(Inhale(3.0, -0.6, 0.2, None), unsure, rules=RULES) == Named("unclear", stands="pushed", others=frozenset({"low"}))
 
 
 @given(st.floats(-5, 10), st.floats(-5, 10))
@@ -65,7 +65,31 @@ def test_an_interval_that_holds_two_names_the_nearer_and_says_the_other() -> Non
     widths = Inhale(0.3, 0.6, 0.1, 0.05)
     assert pattern_within(Inhale(3.0, 1.2, 0.2, 0.3), widths, rules=RULES) == Named("low_then_wide", "low")
     assert pattern_within(Inhale(3.0, 0.8, 0.2, 0.3), widths, rules=RULES) == Named("low", "low_then_wide")
-    assert pattern_within(Inhale(3.0, 1.2, 0.2, 0.3), Inhale(0.3, 2.9, 0.1, 0.05), rules=RULES) == NOT_SURE, "three are too many"
+    three = pattern_within(Inhale(3.0, 1.2, 0.2, 0.3), Inhale(0.3, 2.9, 0.1, 0.05), rules=RULES)
+    assert three == Named("unclear", stands="low_then_wide", others=frozenset({"low_then_lifted", "pushed"})), "three are too many"
+
+
+WIDE, WIDE_OR_LOW = Named("low_then_wide"), Named("low_then_wide", "low")
+OPEN = Named("unclear", stands="low_then_wide", others=frozenset({"low", "low_then_lifted"}))
+
+
+def test_a_breath_that_holds_too_many_is_named_as_its_numbers_stand_where_two_others_are_named_so() -> None:
+    assert as_the_others([WIDE_OR_LOW, OPEN, WIDE]) == [WIDE_OR_LOW, WIDE_OR_LOW, WIDE], "what is said beside theirs is said beside it"
+    assert as_the_others([OPEN, WIDE, WIDE, OPEN])[0] == WIDE_OR_LOW, "what they leave out its own intervals hold, and it is said"
+    paradoxical = Named("unclear", stands="paradoxical", others=frozenset({"chest_high"}))
+    assert as_the_others([Named("paradoxical"), paradoxical, Named("paradoxical")])[1] == Named("paradoxical", "chest_high")
+
+
+@pytest.mark.parametrize(
+    "breaths",
+    [
+        [WIDE, OPEN], [OPEN, OPEN, OPEN], [WIDE, OPEN, OPEN], [Named("low"), Named("low"), OPEN], [Named("low")] * 3 + [WIDE] * 2 + [OPEN],
+        [Named("low"), Named("low"), NOT_SURE], [],
+    ],
+    ids=["of two", "of none that is sure", "of one that is sure", "as no other", "as the fewer", "the contrary", "of none"],
+)  # fmt: skip
+def test_a_breath_is_named_as_the_others_by_no_less(breaths: list[Named]) -> None:
+    assert as_the_others(breaths) == breaths
 
 
 def test_where_no_row_fits_is_no_kind_of_breath_to_be_said_beside_one() -> None:

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from brevin.core.breath.patterns import Named
 from brevin.core.kinds import CheckArea
 from brevin.core.plain import to_json
 from brevin.core.plan.check import Check
@@ -77,6 +78,13 @@ def test_opposite_breaths_are_never_mixed_up() -> None:
     assert {b.pattern for b in low.breaths} == {"low_then_wide"}
     assert {b.pattern for b in high.breaths} == {"chest_high"}
     assert {v.criterion: v.state for v in high.verdicts}["abdomen_leads"] == "work"
+
+
+def test_a_breath_that_is_unclear_by_itself_is_named_as_the_two_others_of_its_clip(monkeypatch: pytest.MonkeyPatch) -> None:
+    alone = [Named("low", "low_then_wide"), Named("unclear", stands="low", others=frozenset({"low_then_wide", "shallow"})), Named("low")]
+    monkeypatch.setattr("brevin.core.read.pattern", lambda _one, each=iter(alone): next(each))
+    report, _ = report_of()
+    assert [(breath.pattern, breath.pattern_or) for breath in report.breaths] == [("low", "low_then_wide")] * 2 + [("low", None)]
 
 
 def test_full_too_early_is_one_fault_with_its_mark_on_the_count() -> None:

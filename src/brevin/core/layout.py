@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from brevin.core.breath.patterns import NOT_SURE, Named
+from brevin.core.breath.patterns import Named
 from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
@@ -28,9 +28,8 @@ LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
 ARMS = {"left": (lm.SHOULDER_L, lm.ELBOW_L, lm.WRIST_L), "right": (lm.SHOULDER_R, lm.ELBOW_R, lm.WRIST_R)}
 
 
-def breath_of(measures: Sequence[Measure], *, pattern: Named | None, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
-    """One breath's numbers as the report has them. pattern: None where no breath is to be named."""
-    named = pattern or NOT_SURE
+def breath_of(measures: Sequence[Measure], named: Named, *, exhale_shape: ExhaleShape | None, card_index: int | None) -> Breath:
+    """One breath's numbers as the report has them."""
     shown = [m for m in measures if m.key not in RELEASES]
     amounts = {m.key: m.amount for m in shown}
     numbers: dict[str, Any] = {key: None if amount is None else amount.value for key, amount in amounts.items()}

@@ -7,7 +7,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from itertools import pairwise
+from itertools import zip_longest
 
 from brevin import __version__
 from brevin.core import gate
@@ -18,6 +18,7 @@ from brevin.core.breath.edits import with_moved
 from brevin.core.breath.fullness import OwnBreaths, own_full, sizes_of
 from brevin.core.breath.measures import as_far_as_seen, exhale_shape, measures_of, pattern
 from brevin.core.breath.one import OneBreath
+from brevin.core.breath.patterns import NOT_SURE, as_the_others
 from brevin.core.breath.timing import card_index
 from brevin.core.breath_gate import breath_advice, unreadable_breath
 from brevin.core.edited import Edits
@@ -164,16 +165,15 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
     whole: Measured = []
     partial: Measured = []
     exempt = exempt_measures(asked.rules)
-    for turns, following in pairwise([*breathing.turns, None]):
-        assert turns is not None
-        one = OneBreath(
-            turns, following.inhale_start if following else None, who.traces, beats, asked.task.check.card, asked.rules, who.view == "three-quarter"
-        )
-        kept = whole if turns.whole else partial
+    card, turned = asked.task.check.card, who.view == "three-quarter"
+    following = [turns.inhale_start for turns in breathing.turns[1:]]
+    ones = [OneBreath(turns, start, who.traces, beats, card, asked.rules, turned) for turns, start in zip_longest(breathing.turns, following)]
+    named = breathing.readable and not exempt & {"abdominal_share"}
+    for one, name in zip(ones, as_the_others([pattern(one) if named else NOT_SURE for one in ones]), strict=True):
+        kept = whole if one.turns.whole else partial
         own = as_far_as_seen(withheld(measures_of(one, len(kept)), exempt, "exempt"), front=who.view == "front", readable=breathing.readable)
-        named = breathing.readable and not exempt & {"abdominal_share"}
         shaped = exhale_shape(one) if breathing.readable else None
-        kept.append((breath_of(own, pattern=pattern(one) if named else None, exhale_shape=shaped, card_index=card_index(one)), own))
+        kept.append((breath_of(own, name, exhale_shape=shaped, card_index=card_index(one)), own))
     return whole, partial
 
 

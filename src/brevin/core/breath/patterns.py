@@ -64,14 +64,18 @@ OPPOSED: tuple[Pattern, ...] = ("pushed", "paradoxical")
 
 
 class Named(NamedTuple):
-    """pattern: of the numbers as they stand, or unclear; beside: the other one that their intervals hold, None where they hold no other."""
+    """pattern: of the numbers as they stand, or unclear; beside: the other one that their intervals hold, None where they hold no other; stands, others: of
+    one that is unclear for holding too many, the pattern of its numbers as they stand and those that its intervals hold beside it."""
 
     pattern: Pattern
     beside: Pattern | None = None
+    stands: Pattern | None = None
+    others: frozenset[Pattern] = frozenset()
 
 
 NOT_SURE = Named("unclear")
 SPANNED = 2  # patterns an interval may span and still be named
+ALIKE = 2  # other breaths of the clip that are named as the numbers of one stand that by itself is unclear
 
 CORNERS = (-0.7, 0.0, 0.7)  # of the half widths: the joint interval of independent errors is rounder than a box
 CONTRARY: tuple[frozenset[Pattern], ...] = (frozenset(("low", "chest_high")),)
@@ -96,8 +100,20 @@ def pattern_within(inhale: Inhale, half_widths: Inhale, *, rules: Rules, least_c
         return NOT_SURE
     others = at[0.0] - {named}
     if len(others) >= (1 if named in OPPOSED else SPANNED):
-        return NOT_SURE
+        return Named("unclear", stands=named, others=frozenset(others - {"unclear"}))
     return Named(named, next(iter(others - {"unclear"}), None))
+
+
+def as_the_others(breaths: Sequence[Named]) -> list[Named]:
+    """The breaths of a clip, one that holds too many patterns named as its numbers stand where most of the others are named so, ``ALIKE`` at least. What
+    makes an interval wide is nearly all the body, the clothes and the arms, which are the same in every breath of a clip: it is no less sure than they are.
+    What is said beside theirs is said beside it, where its own intervals hold that."""
+    sure: list[Pattern] = [one.pattern for one in breaths if one.pattern != "unclear"]
+    most = usual(sure)
+    if most is None or sure.count(most) < ALIKE:
+        return list(breaths)
+    beside = [one.beside for one in breaths if one.pattern == most and one.beside]
+    return [Named(most, usual([b for b in beside if b in one.others]) or min(one.others, default=None)) if one.stands == most else one for one in breaths]
 
 
 def usual(patterns: Sequence[Pattern]) -> Pattern | None:

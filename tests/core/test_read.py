@@ -81,8 +81,9 @@ def test_opposite_breaths_are_never_mixed_up() -> None:
 
 
 def test_a_breath_that_is_unclear_by_itself_is_named_as_the_two_others_of_its_clip(monkeypatch: pytest.MonkeyPatch) -> None:
-    alone = [Named("low", "low_then_wide"), Named("unclear", stands="low", others=frozenset({"low_then_wide", "shallow"})), Named("low")]
-    monkeypatch.setattr("brevin.core.read.pattern", lambda _one, each=iter(alone): next(each))
+    unclear = Named("unclear", stands="low", others=frozenset({"low_then_wide", "shallow"}))
+    alone = iter([Named("low", "low_then_wide"), unclear, Named("low")])
+    monkeypatch.setattr("brevin.core.read.pattern", lambda _one: next(alone))
     report, _ = report_of()
     assert [(breath.pattern, breath.pattern_or) for breath in report.breaths] == [("low", "low_then_wide")] * 2 + [("low", None)]
 

@@ -31,7 +31,7 @@ from brevin.standin.device import as_camera
 FINE = ROOT / ".build" / "fine" / CLIP.name
 CAMERA_HZ = 25  # as the clip was filmed
 TRIES, MOST_TRIES = 4, 8  # that count, and in all
-STOOD_STILL_S = 0.5  # how much later than it should a camera shows what it shows, from which a try does not count
+STOOD_STILL_S = 0.2  # how much later than it should a camera shows what it shows, from which a try does not count
 ONSET_S = 0.05  # of an onset filmed and sent: no farther apart
 SAME_BREATH_S = 0.5  # onsets nearer than that are of one breath
 STUDENT = "Jonas"  # whose clip the camera shows

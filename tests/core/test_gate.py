@@ -138,6 +138,15 @@ def test_an_edge_that_is_not_found_again_is_lost_and_covered_by_nothing(share: f
     assert report.readable_for.breath == (code is None)
 
 
+def test_an_edge_that_is_found_where_no_belly_goes_is_lost_too() -> None:
+    """A striped shirt that rises: what is found again is the stripe below, and far off."""
+    made, _, card = sighting()
+    nothing = replace(made.points, on_body=np.zeros_like(made.points.on_body))
+    astray = np.where(made.t_s > made.t_s.mean(), 12.0, 0.0)[:, None] * (made.front.up_pct < profile.ABDOMEN_TO)
+    report = read(replace(made, front=replace(made.front, travel_pct=made.front.travel_pct + astray), points=nothing), Task(Check(card=card)))
+    assert [reason.code for reason in report.reasons if reason.check == "breath"] == ["outline_lost"] and not report.readable_for.breath
+
+
 def test_posture_stays_readable_where_the_breath_is_not() -> None:
     restless, _, card = sighting(sway_pct=12.0)
     report = read(restless, Task(Check(card=card)))

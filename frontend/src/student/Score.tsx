@@ -68,6 +68,12 @@ const Sheet = styled.table`
     min-height: 24px;
     text-decoration: none;
   }
+  td a svg {
+    flex: none;
+  }
+  td a span {
+    max-width: 160px; /* a sentence makes no day wider than the others */
+  }
   td a:hover {
     text-decoration: underline;
   }

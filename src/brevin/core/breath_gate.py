@@ -15,7 +15,7 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
     """Why a breath that was looked for from the side cannot be judged. stops: what the pictures say; sunk: whether the trunk is another at the end."""
     moved = who.traces
     if not moved.seen["abdomen"] or (not any(one.whole for one in turns) and sunk()):
-        return [gate.reason("trunk_sank" if sunk() else "outline_lost" if moved.lost > gate.MOST_LOST else "trunk_covered")]
+        return [gate.reason("trunk_sank" if sunk() else "outline_lost" if moved.lost >= gate.MOST_LOST else "trunk_covered")]
     if stops:
         return []
     if moved.sway_pct > gate.SWAY_MOST_PCT:

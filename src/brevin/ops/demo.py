@@ -64,8 +64,8 @@ TAKES: tuple[tuple[str, int, str], ...] = (
 )
 # read so many weeks ago: of those whose turn comes next, and of those whom today's reading stands beside
 EARLIER: tuple[tuple[str, int, str, int], ...] = (
-    ("seated-chest-high.mp4", 4, "3-0-5@76x3", 2), ("seated-chest-high.mp4", 4, "3-0-5@76x3", 1), ("seated-chest-high.mp4", 1, "3-0-5@76x3", 1),
-    ("seated-low-then-wide.mp4", 5, "4-0-4@72x3", 1),
+    ("earlier/chest-high-two-weeks-ago.mp4", 4, "3-0-5@76x3", 2), ("seated-chest-high.mp4", 4, "3-0-5@76x3", 1),
+    ("seated-chest-high.mp4", 1, "3-0-5@76x3", 1), ("earlier/low-and-small-a-week-ago.mp4", 5, "4-0-4@72x3", 1),
 )  # fmt: skip
 HOLD_TAKE: tuple[str, int] = ("seated-trumpet-raised.mp4", 17)  # how the instrument is brought up and held, without a count
 # student's place in the list above, task, days ago
@@ -129,8 +129,9 @@ def _judge(held: Leased, settings: Settings) -> None:
     """Judge what was seen of a take's clip before it was shipped; where that cannot be used the take keeps its lease, until all are freed."""
     take = held.take
     assert take.clip is not None
+    shipped = next(CLIPS.rglob(take.clip.original_name))
     try:
-        content = (CLIPS / take.clip.original_name).with_suffix(".evidence").read_bytes()
+        content = shipped.with_suffix(".evidence").read_bytes()
         found = unpacked(content)
     except (OSError, InvalidInput):
         return
@@ -138,7 +139,7 @@ def _judge(held: Leased, settings: Settings) -> None:
     name = f"{take.id}.evidence"
     (settings.evidence / name).write_bytes(content)
     report = report_of(HOUSE, take, found, rules=take.rules, edits=take.edits)
-    stills = _copied_stills(CLIPS / take.clip.original_name, settings.evidence / name)
+    stills = _copied_stills(shipped, settings.evidence / name)
     looked = Looked(name, (take.clip.stored_name, "video/mp4"), report, take.rules, timed=False, stills_name=stills)
     assert readings.finish(HOUSE, take.id, held.token, looked)
 

@@ -6,23 +6,23 @@ from pathlib import Path
 
 from brevin.standin import seen
 from brevin.standin.film import CRF, film
-from brevin.standin.scripts import SCRIPTS
+from brevin.standin.scripts import EARLIER, SCRIPTS
 
 
 def main(argv: list[str]) -> int:
     """Film the named scripts, all of them without a name."""
     parser = argparse.ArgumentParser(prog="brevin.standin.make", description=__doc__)
     parser.add_argument("folder", type=Path, nargs="?", default=Path("demo/clips"))
-    parser.add_argument("names", nargs="*", help="of clips; all of them without one")
+    parser.add_argument("names", nargs="*", default=[script.name for script in SCRIPTS], help="of clips; all but those of earlier weeks without one")
     parser.add_argument("--crf", default=CRF, help="how fine the clips are coded: fewer is finer, and larger")
     asked = parser.parse_args(argv)
-    if unknown := set(asked.names) - {script.name for script in SCRIPTS}:
+    known = {script.name: script for script in (*SCRIPTS, *EARLIER)}
+    if unknown := set(asked.names) - set(known):
         parser.error(f"no such clip: {', '.join(sorted(unknown))}")
     asked.folder.mkdir(parents=True, exist_ok=True)
-    for script in SCRIPTS:
-        if not asked.names or script.name in asked.names:
-            clip = film(script, asked.folder, crf=asked.crf)
-            print(f"{clip}  {clip.stat().st_size / 1e6:.2f} MB")
+    for name in asked.names:
+        clip = film(known[name], asked.folder, crf=asked.crf)
+        print(f"{clip}  {clip.stat().st_size / 1e6:.2f} MB")
     return seen.main([str(asked.folder)])
 
 

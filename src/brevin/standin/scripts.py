@@ -1,6 +1,6 @@
 """The clips that ship with the program: who plays, how they breathe, from where they are seen. Bodies, clothes and rooms are made up here."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from brevin.core.synth import Cycle
 from brevin.standin.camera import Look
@@ -89,3 +89,13 @@ SCRIPTS: tuple[Script, ...] = (
            Look(ROOM_A, _rgb("1f4a3c")[0], pattern=3, period_m=0.05), axis_deg=24.0, raises=(1.6, 6.2, 10.8), head_out_m=0.012,
            lands_m=(0.0, 0.014, -0.009), tone=False, grips=GOOD["trumpet"], seed=16),
 )  # fmt: skip
+
+HIGHER = Cycle(abdomen=0.0015, chest=0.0085, shoulder=0.021, abdomen_window=(0.3, 1.0), chest_window=(0.0, 0.6))
+LOW_AND_SMALL = Cycle(abdomen=0.0095, chest=0.0045, shoulder=0.0035, abdomen_window=(0.0, 0.8), chest_window=(0.2, 1.0), full_after=0.6)
+
+_LOW_ONE, _HIGH_ONE, *_ = SCRIPTS
+EARLIER: tuple[Script, ...] = (
+    replace(_HIGH_ONE, name="chest-high-two-weeks-ago", cycles=(HIGHER,) * 3, seed=21),
+    replace(_LOW_ONE, name="low-and-small-a-week-ago", cycles=(LOW_AND_SMALL,) * 3, taps_deg=0.0, seed=23),
+)
+"""The same players in the weeks before, in the folder ``earlier`` of the clips: a record shows what has changed."""

@@ -18,8 +18,8 @@ ENDING = ".evidence"
 
 
 def main(argv: list[str]) -> int:
-    """Look at every clip of the folder."""
-    for clip in sorted((Path(argv[0]) if argv else ROOT / "demo" / "clips").glob("*.mp4")):
+    """Look at every clip of the folder and of those in it."""
+    for clip in sorted((Path(argv[0]) if argv else ROOT / "demo" / "clips").rglob("*.mp4")):
         kept_at = clip.with_suffix(ENDING)
         see_clip(lambda stage, share: None, str(clip), str(model_path(ROOT)), str(kept_at), "auto")
         report = judge(unpacked(kept_at.read_bytes()), task_of(json.loads(clip.with_suffix(".json").read_text()))).report

@@ -8,7 +8,7 @@ from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.coding import stale_s
 from brevin.core.kinematics.outline import free_outline
-from brevin.core.kinematics.regions import NOTHING, Region, regions
+from brevin.core.kinematics.regions import NOTHING, TRAVEL_MOST, Region, regions
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion, rise_told
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.sleeves import uncovered
@@ -96,9 +96,13 @@ def traces(sighting: Sighting) -> Traces:
 
 
 def _lost(front: Strips) -> float:
-    """Share of the strips at the belly's heights whose picture was not found again most of the time: something else was there, or nothing that stands out."""
+    """Share of the strips at the belly's heights whose picture was not found again most of the time, or farther off than a belly goes: something else was
+    there, nothing that stands out, or much that looks the same, as a stripe below the one that rose."""
     belly = (front.up_pct > profile.ABDOMEN_FROM) & (front.up_pct < profile.ABDOMEN_TO)
-    return float(np.mean(front.usual_misfit[belly] >= MISFIT_MOST)) if belly.any() else 0.0
+    if not belly.any():
+        return 0.0
+    far = np.ptp(filters.smooth(front.travel_pct[:, belly]), axis=0) > TRAVEL_MOST
+    return float(np.mean(far | (front.usual_misfit[belly] >= MISFIT_MOST)))
 
 
 def _settled(t_s: Floats, values: Floats, grid_s: Floats) -> Floats:

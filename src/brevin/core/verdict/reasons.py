@@ -45,7 +45,7 @@ REASONS: dict[str, Sentence] = {
     "camera_moving": Sentence("breath", "The camera moves too much. Lean the phone on something firm, and film again."),
     "player_moving": Sentence("breath", "The player moves too much to see the breath. Let the player settle, count in again, and film again."),
     "front_view_breath": Sentence("breath", "From the front the belly's way forward cannot be seen. For the breath, film from the side."),
-    "trunk_covered": Sentence("breath", "Arms, instrument or stand cover the belly. Move the stand or film from the other side."),
+    "trunk_covered": Sentence("breath", "Arms, instrument or stand cover the belly. Move the arms or the stand, or film from the other side."),
     "outline_lost": Sentence("breath", "The belly's edge could not be followed. A plain wall behind, nothing passing before it, the phone on something firm."),
     "trunk_sank": Sentence("breath", "The trunk sank or rounded while it was filmed, and the breath was lost in that. Sit tall, count in, and film again."),
     "chest_covered": Sentence("breath", "The arms cover the chest, so its share is less sure. Film once without the instrument, or with the arms lower."),

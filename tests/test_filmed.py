@@ -6,7 +6,8 @@ import av
 import numpy as np
 import pytest
 
-from brevin.bench.filmed import CAMERA_HZ, pairs_of, shown_in
+from brevin.bench.filmed import pairs_of, shown_in
+from brevin.bench.filming import CAMERA_HZ
 from brevin.edge.video import probe
 from brevin.standin import numbered
 from brevin.standin.device import as_camera

@@ -21,7 +21,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brevin.bench import Measured
-from brevin.bench.filming import CLIP, film, sign_in, studio
+from brevin.bench.filming import CAMERA_HZ, CLIP, film, sign_in, studio
 from brevin.bench.served import READ_WITHIN_S, Client, served
 from brevin.edge import video
 from brevin.ops.settings import ROOT
@@ -29,7 +29,6 @@ from brevin.standin import numbered
 from brevin.standin.device import as_camera
 
 FINE = ROOT / ".build" / "fine" / CLIP.name
-CAMERA_HZ = 25  # as the clip was filmed
 TRIES, MOST_TRIES = 4, 8  # that count, and in all
 STOOD_STILL_S = 0.2  # how much later than it should a camera shows what it shows, from which a try does not count
 ONSET_S = 0.05  # of an onset filmed and sent: no farther apart

@@ -10,6 +10,7 @@ from brevin.ops import demo
 from brevin.standin.browser import launched
 
 CLIP = demo.CLIPS / "standing-full-early.mp4"
+CAMERA_HZ = 25  # as it was filmed: so many pictures a camera that does not code them shows of it
 PATIENCE_MS = 180_000
 ALL_READ = "() => document.querySelector('[data-testid=take-row]') && !document.querySelector('[data-state=reading], [data-state=queued]')"
 

@@ -7,11 +7,10 @@ from pathlib import Path
 from typing import Any
 
 from brevin.bench import Measured
-from brevin.bench.filming import CLIP, sign_in, studio
+from brevin.bench.filming import CAMERA_HZ, CLIP, sign_in, studio
 from brevin.bench.served import Client, served
 from brevin.standin.device import as_camera
 
-CAMERA_HZ = 25  # as the clip was filmed, and not coded, as a camera gives them
 LOOKED_S = 12.0
 SETTLE_S = 4.0  # the network is loaded, the player picked
 

@@ -24,7 +24,7 @@ from brevin.edge.strips import Outline
 SHOWN_S, SHOWN_HZ = 8.0, 12.5  # of the past, and how densely
 FIRST_POSES = 4  # pick the player
 REFERENCE_FRAMES = 8  # averaged into the reference
-LOOKED_AT_EVERY_S = 2.0  # whether the player still sits there: one look costs as much as five pictures
+LOOKED_AT_EVERY_S = 2.0  # whether the player still sits there: one look costs as much as four pictures
 GONE_PCT = 9.0  # of trunk: further than this from the place of the reference it begins anew
 MOST_FRAMES = 100
 STEP_PCT = 6.0  # between strips: half as many as a reading's, so that ten pictures a second are followed

@@ -7,7 +7,7 @@ import pytest
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.rigid import how_sure, rigid_motion, rise
+from brevin.core.kinematics.rigid import how_sure, rigid_motion, rise, trunk_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.traces import traces
 from brevin.core.track import Points
@@ -83,3 +83,21 @@ def test_stripes_that_slip_are_outweighed_by_what_tells() -> None:
     unsure[-len(poor) :, 0] = 0.6
     found = traces(replace(made, points=replace(points, unsure_pct=unsure)))
     assert found.seen["chest"] and gain(found.chest, planted.chest, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.2)
+
+
+def test_who_lies_on_the_floor_moves_as_the_room_does() -> None:
+    """What shows below the trunk is the near arm, and that rises with the shoulders."""
+    made, planted, _ = sighting(cycles=[HIGH] * 3, position="lying")
+    shakes = np.column_stack([0.4 * np.sin(made.t_s), 0.0 * made.t_s])
+    held = replace(
+        made, picture=replace(made.picture, room_pct=shakes),
+        back=replace(made.back, travel_pct=made.back.travel_pct + 0.3 * planted.shoulder[:, None]),
+        front=replace(made.front, travel_pct=made.front.travel_pct + (shakes[:, :1] - made.back.travel_pct.mean(axis=1, keepdims=True) * -1.0)),
+    )  # fmt: skip
+    found = traces(held)
+    assert trunk_motion(held).forward_pct == pytest.approx(shakes[:, 0])
+    assert gain(found.abdomen, planted.abdomen, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.1)
+    sitting = traces(replace(held, position="seated"))
+    assert gain(sitting.abdomen, planted.abdomen, sitting.t_s, planted.t_s) > 1.5, "of anybody else the back tells"
+    unseen = replace(held, picture=made.picture)
+    assert trunk_motion(unseen).forward_pct == pytest.approx(rigid_motion(held.back, held.points, held.arms_pct).forward_pct), "no room is seen"

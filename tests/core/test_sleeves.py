@@ -6,8 +6,9 @@ import numpy as np
 import pytest
 
 from brevin.core.evidence import evidence
+from brevin.core.kinematics.arms import CLEAR_PCT
 from brevin.core.kinematics.regions import Found, Region, looked_at
-from brevin.core.kinematics.sleeves import CLEAR_PCT, HIDDEN, unbroken_to, uncovered
+from brevin.core.kinematics.sleeves import HIDDEN, unbroken_to, uncovered
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge
 from brevin.core.report import Report

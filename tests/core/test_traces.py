@@ -71,6 +71,20 @@ def test_an_arm_before_the_chest_is_not_taken_for_it() -> None:
     assert gain(found.chest, planted.chest, found.t_s, planted.t_s) == pytest.approx(1.0, abs=0.1)
 
 
+def test_an_arm_that_hangs_from_rising_shoulders_does_not_lead_a_still_belly() -> None:
+    made, planted, _ = sighting(cycles=[Cycle(abdomen=0.5, chest=2.6, shoulder=4.0)] * 3)
+    beside = (made.front.up_pct > 10) & (made.front.up_pct < 23)
+    travel = made.front.travel_pct.copy()
+    travel[:, beside] += 0.3 * planted.shoulder[:, None]
+    seen = replace(made, front=replace(made.front, travel_pct=travel))
+    arm = np.array([[[-8.0, 42.0], [8.0, 0.0]]])  # over 5.4 % of trunk from every strip of the outline, and under 20 from the lower ones
+    known, unknown = (traces(replace(seen, arms_pct=pieces)) for pieces in (arm, np.zeros((0, 2, 2))))
+    assert gain(known.abdomen, planted.abdomen, known.t_s, planted.t_s) == pytest.approx(1.0, abs=0.2)
+    assert gain(unknown.abdomen, planted.abdomen, unknown.t_s, planted.t_s) > 1.5, "of places that nothing speaks against the farther ones lead"
+    believed = known.looked["abdomen"][known.looked["abdomen"][:, 3] > 0]
+    assert believed[:, 1].max() > 23.0 and not set(believed[:, 1]) & set(made.front.up_pct[beside]), "what lies on the arm is drawn as set aside"
+
+
 def test_strips_with_an_arm_across_or_alone_between_arms_are_not_free() -> None:
     made, _, _ = sighting()
     across = np.array([[[0.0, 98.0], [40.0, 66.0]]])

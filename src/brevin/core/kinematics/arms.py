@@ -5,6 +5,7 @@ import numpy as np
 from brevin.core.track import Floats
 
 ARM_REACH = 9.0  # percent of trunk: half width of an arm, with the patch that follows a point
+CLEAR_PCT = 20.0  # of trunk from an arm's middle: beyond a loose sleeve, the patch that follows a point, and what key points of an elbow are usually off by
 NOWHERE_PCT = 99.0
 
 

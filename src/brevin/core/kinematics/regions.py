@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.arms import ARM_REACH, distance
+from brevin.core.kinematics.arms import ARM_REACH, CLEAR_PCT, distance
 from brevin.core.kinematics.belly import USUAL, BellyHeight, belly_height
 from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, outline_travel, relative
 from brevin.core.track import Floats, Sighting
@@ -65,13 +65,14 @@ def looked_at(at_pct: Floats, outline: np.ndarray, kept: np.ndarray) -> Floats:
 @dataclass(frozen=True)
 class _Places:
     """Everything on the trunk that is followed: where [k, 2], height [k], forward travel with the rigid motion taken away [n, k], share by depth [k],
-    weight [k]."""
+    weight [k], whether it is far from every arm [k]."""
 
     at_pct: Floats
     up_pct: Floats
     moves: Floats
     depth: Floats
     weight: Floats
+    clear: np.ndarray
 
 
 def _places(sighting: Sighting, rigid: RigidMotion, free: np.ndarray) -> _Places:
@@ -88,6 +89,7 @@ def _places(sighting: Sighting, rigid: RigidMotion, free: np.ndarray) -> _Places
         moves=np.concatenate([outline[:, free], points], axis=1),
         depth=np.concatenate([np.ones(int(free.sum())), depth]),
         weight=np.concatenate([np.ones(int(free.sum())), POINT_WEIGHT * how_sure(sighting.points.unsure_pct[flank, 0])]),
+        clear=distance(at, sighting.arms_pct) >= CLEAR_PCT,
     )  # fmt: skip
 
 
@@ -139,7 +141,7 @@ def _followed(seen: _Places, share: Floats, use: np.ndarray, *, other: Floats | 
     if other is not None:
         own = own - other[:, use] * seen.depth[use]
     weight = seen.weight[use] * share[use] ** 2
-    trace, kept, alike = _coherent_mean(own / share[use][None], weight, far=far)
+    trace, kept, alike = _coherent_mean(own / share[use][None], weight, seen.clear[use], far=far)
     outline = kept & (seen.weight[use] == 1.0)
     if kept.sum() < 2 and not outline.any() and (alike > ALIKE_SURE).sum() < 2:
         return None, kept  # one point alone may lie on anything
@@ -181,11 +183,12 @@ def _model_error(share: Floats, outline: np.ndarray, kept: np.ndarray) -> float:
     return MODEL_ERROR_FLANK + (0.15 if kept.sum() < 6 else 0.0)
 
 
-def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats, np.ndarray, Floats]:
-    """Weighted mean of the columns that move alike and as far as the farther ones; an arm or an instrument before the trunk stays still.
+def _coherent_mean(scaled: Floats, weight: Floats, clear: np.ndarray, *, far: bool) -> tuple[Floats, np.ndarray, Floats]:
+    """Weighted mean of the columns that move alike and as far as the farther ones, as an arm or an instrument before the trunk stays still: as the farther ones
+    of those far from every arm, where there are enough, since an arm that hangs from rising shoulders goes farther than a belly that keeps still.
 
-    scaled: [n, k]; far: what moves farthest leads, for places of which many may lie on arms, else what most do. Returns the mean [n],
-    which columns were kept [k] and each one's correlation with the common movement [k].
+    scaled: [n, k]; clear: [k], far from every arm; far: what moves farthest leads, for places of which many may lie on arms, else what most do.
+    Returns the mean [n], which columns were kept [k] and each one's correlation with the common movement [k].
     """
     calm = filters.smooth(scaled - scaled.mean(axis=0), sigma_s=0.2)
     size = np.maximum(np.linalg.norm(calm, axis=0), 1e-9)
@@ -195,6 +198,9 @@ def _coherent_mean(scaled: Floats, weight: Floats, *, far: bool) -> tuple[Floats
     alike = gain / size
     if (alike > ALIKE).sum() < 2:
         return scaled @ weight / weight.sum(), np.ones(len(weight), bool), alike
-    reach = filters.weighted_quantile(gain[alike > ALIKE], weight[alike > ALIKE], 0.7)
+    leads = alike > ALIKE
+    if not far and (leads & clear).sum() >= LEAST_PLACES:
+        leads &= clear
+    reach = filters.weighted_quantile(gain[leads], weight[leads], 0.7)
     kept = (alike > ALIKE) & (gain > 0.6 * reach) & (gain < 1.6 * reach)
     return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept, alike

@@ -6,7 +6,7 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics.arms import ARM_REACH, distance
-from brevin.core.track import Floats, Points, Strips
+from brevin.core.track import Floats, Points, Sighting, Strips
 
 MISFIT_MOST = 0.45  # a strip that looks this unlike its reference follows something else
 CLEAR_LEAST = 4.0  # grey levels of contrast below which an edge is not followed
@@ -24,7 +24,16 @@ class RigidMotion:
     forward_pct: Floats
     up_pct: Floats
     rotation: Floats
-    noise_pct: float
+
+
+def trunk_motion(sighting: Sighting) -> RigidMotion:
+    """Of who lies on the floor that of the room, which is the camera's own, as the floor carries the trunk and what shows below it is an arm; of anybody else,
+    or where no room is seen, that of the back."""
+    assert sighting.back is not None and sighting.points is not None
+    room = sighting.picture.room_pct
+    if sighting.position == "lying" and room.any():
+        return RigidMotion(room[:, 0], rise(sighting.points, sighting.arms_pct), np.zeros(len(room)))
+    return rigid_motion(sighting.back, sighting.points, sighting.arms_pct)
 
 
 def rigid_motion(back: Strips, points: Points, arms_pct: Floats) -> RigidMotion:
@@ -33,12 +42,11 @@ def rigid_motion(back: Strips, points: Points, arms_pct: Floats) -> RigidMotion:
     n = len(back.travel_pct)
     use = followed_strips(back)
     if use.sum() < 4:
-        return RigidMotion(np.zeros(n), rise(points, arms_pct), np.zeros(n), noise_pct=0.3)
+        return RigidMotion(np.zeros(n), rise(points, arms_pct), np.zeros(n))
     height, move = back.up_pct[use], -back.travel_pct[:, use]
     keep = _coherent(height, move)
     base, rotation = _lines(height[keep], move[:, keep])
-    rest = move[:, keep] - (base[:, None] + rotation[:, None] * height[keep] / 100)
-    return RigidMotion(base, rise(points, arms_pct, rotation), rotation, noise_pct=float(rest.std() / np.sqrt(keep.sum())))
+    return RigidMotion(base, rise(points, arms_pct, rotation), rotation)
 
 
 def followed_strips(strips: Strips) -> np.ndarray:

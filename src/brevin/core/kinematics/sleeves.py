@@ -10,12 +10,11 @@ from dataclasses import replace
 import numpy as np
 
 from brevin.core import filters
-from brevin.core.kinematics.arms import distance
+from brevin.core.kinematics.arms import CLEAR_PCT, distance
 from brevin.core.kinematics.outline import BELLY_TO_PCT
 from brevin.core.kinematics.regions import Found, Region
 from brevin.core.track import Floats, Strips
 
-CLEAR_PCT = 20.0  # of trunk from an arm's middle: beyond a loose sleeve, the patch that follows a point, and what key points of an elbow are usually off by
 SURE_SHARE = 0.5  # of a chest's places that have to be clear of arms
 AS_FAR = 0.5  # of the belly's travel: what goes so far beside it is no sleeve
 ALONG = 0.8  # correlation with the belly, going out or in: a sleeve sways with what it holds

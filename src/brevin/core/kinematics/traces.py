@@ -9,7 +9,7 @@ from brevin.core.kinematics import profile
 from brevin.core.kinematics.coding import stale_s
 from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.regions import NOTHING, TRAVEL_MOST, Region, regions
-from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rigid_motion, rise_told
+from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rise_told, trunk_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.sleeves import uncovered
 from brevin.core.kinematics.upper_end import by_upper_end
@@ -61,7 +61,7 @@ def traces(sighting: Sighting) -> Traces:
     """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
     assert sighting.front is not None and sighting.back is not None and sighting.points is not None
     grid_s = filters.uniform_times(sighting.t_s)
-    rigid = rigid_motion(sighting.back, sighting.points, sighting.arms_pct)
+    rigid = trunk_motion(sighting)
     front_view = sighting.view == "front"
     free = free_outline(sighting.front, sighting.arms_pct)
     abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free)

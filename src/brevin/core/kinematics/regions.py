@@ -48,10 +48,10 @@ class Found:
 NOTHING = Found(None, np.zeros((0, 4)))
 
 
-def regions(sighting: Sighting, rigid: RigidMotion, free: np.ndarray) -> tuple[Found, Found]:
+def regions(sighting: Sighting, rigid: RigidMotion, free: np.ndarray, rides: np.ndarray) -> tuple[Found, Found]:
     """Abdomen first; the chest from what moves at its heights after the abdomen's share there is taken away. free: [k] strips of the front outline that are the
-    trunk's own."""
-    seen = _places(sighting, rigid, free)
+    trunk's own; rides: [p] points that are an arm's."""
+    seen = _places(sighting, rigid, free, rides)
     abdomen, height = _abdomen(seen)
     belly = None if abdomen.region is None else height.share(seen.up_pct)[None] * abdomen.region.values[:, None]
     return abdomen, _region(seen, profile.chest_share, other=belly)
@@ -75,13 +75,13 @@ class _Places:
     clear: np.ndarray
 
 
-def _places(sighting: Sighting, rigid: RigidMotion, free: np.ndarray) -> _Places:
+def _places(sighting: Sighting, rigid: RigidMotion, free: np.ndarray, rides: np.ndarray) -> _Places:
     """The free outline, and the flank's texture beside it, which counts less since its share by depth is assumed."""
     assert sighting.front is not None and sighting.points is not None
     front = sighting.front
     outline = outline_travel(front, rigid)
     edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
-    flank, depth = _flank(sighting, front_pct=edge)
+    flank, depth = _flank(sighting, rides, front_pct=edge)
     points = relative(sighting.points, rigid)[:, flank, 0]
     at = np.concatenate([np.column_stack([front.edge_pct, front.up_pct])[free], sighting.points.at_pct[flank]])
     return _Places(
@@ -107,14 +107,14 @@ def _abdomen(seen: _Places) -> tuple[Found, BellyHeight]:
     return replace(fitted, region=replace(fitted.region, model_error=unsure)), height
 
 
-def _flank(sighting: Sighting, *, front_pct: float) -> tuple[np.ndarray, Floats]:
+def _flank(sighting: Sighting, rides: np.ndarray, *, front_pct: float) -> tuple[np.ndarray, Floats]:
     """Which points lie on the visible flank, clear of arms, and their shares by depth."""
     points = sighting.points
     assert points is not None
     at = points.at_pct
     away = distance(at, sighting.arms_pct)
     depth = profile.depth_share(at[:, 0], front_pct=front_pct)
-    use = points.on_body & followed_points(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct - EDGE_CLEAR)
+    use = points.on_body & ~rides & followed_points(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct - EDGE_CLEAR)
     return use, depth[use]
 
 
@@ -141,7 +141,8 @@ def _followed(seen: _Places, share: Floats, use: np.ndarray, *, other: Floats | 
     if other is not None:
         own = own - other[:, use] * seen.depth[use]
     weight = seen.weight[use] * share[use] ** 2
-    trace, kept, alike = _coherent_mean(own / share[use][None], weight, seen.clear[use], far=far)
+    lead = seen.clear[use] if other is None and not far else np.ones(len(weight), bool)
+    trace, kept, alike = _coherent_mean(own / share[use][None], weight, lead, far=far)
     outline = kept & (seen.weight[use] == 1.0)
     if kept.sum() < 2 and not outline.any() and (alike > ALIKE_SURE).sum() < 2:
         return None, kept  # one point alone may lie on anything
@@ -183,11 +184,11 @@ def _model_error(share: Floats, outline: np.ndarray, kept: np.ndarray) -> float:
     return MODEL_ERROR_FLANK + (0.15 if kept.sum() < 6 else 0.0)
 
 
-def _coherent_mean(scaled: Floats, weight: Floats, clear: np.ndarray, *, far: bool) -> tuple[Floats, np.ndarray, Floats]:
-    """Weighted mean of the columns that move alike and as far as the farther ones, as an arm or an instrument before the trunk stays still: as the farther ones
-    of those far from every arm, where there are enough, since an arm that hangs from rising shoulders goes farther than a belly that keeps still.
+def _coherent_mean(scaled: Floats, weight: Floats, lead: np.ndarray, *, far: bool) -> tuple[Floats, np.ndarray, Floats]:
+    """Weighted mean of the columns that move alike and as far as the farther ones; an arm or an instrument before the trunk stays still.
 
-    scaled: [n, k]; clear: [k], far from every arm; far: what moves farthest leads, for places of which many may lie on arms, else what most do.
+    scaled: [n, k]; lead: [k], the ones whose farther ones are meant, where there are enough: a belly's far from every arm, as one that hangs from rising
+    shoulders goes farther than a belly that keeps still; far: what moves farthest leads, for places of which many may lie on arms, else what most do.
     Returns the mean [n], which columns were kept [k] and each one's correlation with the common movement [k].
     """
     calm = filters.smooth(scaled - scaled.mean(axis=0), sigma_s=0.2)
@@ -196,11 +197,10 @@ def _coherent_mean(scaled: Floats, weight: Floats, clear: np.ndarray, *, far: bo
     gain = common @ calm
     gain = gain * (np.sign(np.sum(weight * gain / size)) or 1.0)
     alike = gain / size
-    if (alike > ALIKE).sum() < 2:
+    along = alike > ALIKE
+    if along.sum() < 2:
         return scaled @ weight / weight.sum(), np.ones(len(weight), bool), alike
-    leads = alike > ALIKE
-    if not far and (leads & clear).sum() >= LEAST_PLACES:
-        leads &= clear
-    reach = filters.weighted_quantile(gain[leads], weight[leads], 0.7)
-    kept = (alike > ALIKE) & (gain > 0.6 * reach) & (gain < 1.6 * reach)
+    lead = along & lead if (along & lead).sum() >= LEAST_PLACES else along
+    reach = filters.weighted_quantile(gain[lead], weight[lead], 0.7)
+    kept = along & (gain > 0.6 * reach) & (gain < 1.6 * reach)
     return scaled[:, kept] @ weight[kept] / weight[kept].sum(), kept, alike

@@ -9,6 +9,7 @@ from brevin.core.kinematics import profile
 from brevin.core.kinematics.coding import stale_s
 from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.regions import NOTHING, TRAVEL_MOST, Region, regions
+from brevin.core.kinematics.riding import points_riding, without_arms
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rise_told, trunk_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.sleeves import uncovered
@@ -63,13 +64,15 @@ def traces(sighting: Sighting) -> Traces:
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = trunk_motion(sighting)
     front_view = sighting.view == "front"
+    shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
     free = free_outline(sighting.front, sighting.arms_pct)
-    abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free)
+    rides = points_riding(sighting.points, rigid, None if front_view else shoulder.region)
+    free = without_arms(sighting.front, free, sighting.points, rides, sighting.arms_pct)
+    abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free, rides)
     if abdomen.region is not None:
         chest = uncovered(chest, abdomen.region, sighting.front, free, sighting.arms_pct)
     if abdomen.region is not None and chest.region is None:
         chest = by_upper_end(sighting, rigid, abdomen.region, chest)
-    shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
     if front_view and not rise_told(sighting.points, sighting.arms_pct):
         shoulder = replace(shoulder, region=None)
     width = _width(sighting.front, sighting.back) if front_view else np.zeros(len(sighting.t_s))

@@ -1,0 +1,52 @@
+"""What of the belly's outline and surface is an arm's: it goes up with the shoulders.
+
+A forearm that hangs before the belly looks like its outline, at the depth a belly may have, and key points of a hidden elbow do not say how wide a sleeve is.
+But an arm hangs from the shoulders and goes all of their way up, while the shirt over a belly stays where it is.
+"""
+
+import numpy as np
+
+from brevin.core import filters
+from brevin.core.kinematics import profile
+from brevin.core.kinematics.arms import CLEAR_PCT, distance
+from brevin.core.kinematics.outline import BELLY_TO_PCT
+from brevin.core.kinematics.regions import Region
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, relative
+from brevin.core.track import Floats, Points, Strips
+
+RISES_PCT = 1.2  # of trunk: travel of the shoulders from which it is told
+INSIDE_PCT, BESIDE_PCT = (-2.0, 6.0), 5.0  # of a strip, inward and up or down: points that lie on the same thing
+NEAREST = 3  # of them, to the outline
+MOST = 0.5  # of points, of strips
+RIDES = (0.7, 1.5)  # of the shoulders' rise: an arm's goes along fully, a shirt over the belly hardly, and what goes farther is another thing
+
+
+def points_riding(points: Points, rigid: RigidMotion, shoulder: Region | None) -> np.ndarray:
+    """Points at the belly's heights that go up with the shoulders: [p] bool; none where these hardly rise or are not seen. A chest's upper half goes up with
+    them by itself. Source: own."""
+    if shoulder is None or not len(points.at_pct):
+        return np.zeros(len(points.at_pct), bool)
+    calm = filters.smooth(shoulder.values - shoulder.values.mean())
+    if filters.spread(calm) < RISES_PCT:
+        return np.zeros(len(points.at_pct), bool)
+    rise = relative(points, rigid)[:, :, 1]
+    gain = calm @ filters.smooth(rise - rise.mean(axis=0)) / float(calm @ calm)
+    return (gain > RIDES[0]) & (gain < RIDES[1]) & (points.at_pct[:, 1] < BELLY_TO_PCT)
+
+
+def without_arms(front: Strips, free: np.ndarray, points: Points, rides: np.ndarray, arms_pct: Floats) -> np.ndarray:
+    """The free strips [k] without the belly's where most of these are an arm's edge: near one, and most of the points just inside ride. rides: [p] as above.
+    Source: own."""
+    belly = free & (front.up_pct > profile.ABDOMEN_FROM) & (front.up_pct < BELLY_TO_PCT)
+    if not rides.any() or not belly.any():
+        return free
+    followed = points.on_body & followed_points(points)
+    near = distance(np.column_stack([front.edge_pct, front.up_pct]), arms_pct) < CLEAR_PCT
+    edges = 0
+    for i in np.flatnonzero(belly & near):
+        inside = front.edge_pct[i] - points.at_pct[:, 0]
+        beside = np.abs(points.at_pct[:, 1] - front.up_pct[i]) < BESIDE_PCT
+        there = np.flatnonzero(followed & beside & (inside > INSIDE_PCT[0]) & (inside < INSIDE_PCT[1]))
+        nearest = there[np.argsort(inside[there])][:NEAREST]
+        edges += int(len(nearest) > 0 and np.mean(rides[nearest]) > MOST)
+    return free & ~belly if edges > MOST * belly.sum() else free

@@ -57,6 +57,16 @@ def test_little_shoulders_and_a_belly_that_breathes_leave_it_to_the_belly(change
         assert abs(one.inhale_start.t_s - other.inhale_start.t_s) < 0.05
 
 
+@pytest.mark.parametrize(("shoulder", "abdomen", "found"), [(0.4, 0.4, 3), (0.2, 0.4, 0), (0.4, 0.8, 3)])
+def test_where_the_belly_shows_no_breath_shoulders_that_say_which_way_is_in_show_it(shoulder: float, abdomen: float, found: int) -> None:
+    seen = made(LIFTED, shoulder=shoulder, abdomen=abdomen)
+    told = [one.inhale_start.t_s for one in breaths(seen) if one.inhale_start]
+    assert len(told) == found
+    whole = [one.inhale_start.t_s for one in breaths(made(LIFTED)) if one.inhale_start]
+    if found and abdomen < 0.5:
+        assert told == pytest.approx(whole, abs=0.1), "the shoulders' starts, half an inhale before the belly's"
+
+
 def test_shoulders_that_move_at_other_times_tell_nothing() -> None:
     found = made(LIFTED)
     astray = replace(found, shoulder=2.0 * np.sin(2.0 * np.pi * found.t_s / 2.3))

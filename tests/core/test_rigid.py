@@ -67,6 +67,15 @@ def test_a_shoulder_that_hardly_any_patch_can_tell_is_as_unsure_as_they_are() ->
     )
 
 
+def test_a_few_patches_of_a_plain_shirt_tell_no_shoulder() -> None:
+    made, _, _ = sighting(cycles=[HIGH] * 3)
+    there = np.flatnonzero((made.points.at_pct[:, 1] > 80.0) & (np.abs(made.points.at_pct[:, 0]) < 16.0))
+    few = np.isin(np.arange(len(made.points.at_pct)), there[:4]) | (made.points.at_pct[:, 1] < 80.0)
+    for unsure_pct, told in ((0.5, False), (0.1, True)):
+        plain = replace(made.points, on_body=made.points.on_body & few, unsure_pct=np.full(made.points.at_pct.shape, unsure_pct))
+        assert traces(replace(made, points=plain)).seen["shoulder"] is told
+
+
 def test_stripes_that_slip_are_outweighed_by_what_tells() -> None:
     """Many patches of level stripes on the flank, which slip together, beside a few that can be followed."""
     made, planted, _ = sighting(chest_hidden=True)

@@ -5,7 +5,7 @@ Source: own, over the clips of docs/hold.md.
 
 import numpy as np
 
-from brevin.core.breath.cycles import Swing
+from brevin.core.breath.cycles import LEAST_SWING_PCT, LIFTED_PCT, Swing
 from brevin.core.breath.turns import Turn
 from brevin.core.filters import GRID_HZ, spread
 from brevin.core.kinematics.sleeves import AS_FAR
@@ -15,7 +15,7 @@ from brevin.core.track import Floats
 LEAST_AFTER = 3  # samples after an end that tell anything
 UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
 ROUGH_CHEST = 0.3  # model error of a chest that is followed at a few places of the flank
-LIFTED_PCT, LIFTED_TIMES = 1.5, 2.0  # percent of trunk, and times the belly's travel: shoulders that rise so far tell when a hidden chest fills
+CARRIES_PCT, CARRIES_TIMES = 1.5, 2.0  # percent of trunk, and times the belly's travel: shoulders that rise so far tell when a hidden chest fills
 STILL_SHARE, STILL_NOISE, DONE_SHARE = 0.06, 1.5, 0.02  # of the fall, and times the noise, that is left at an end; and with how much left it is over; own
 LET_GO = 0.36  # of an exhale: one of which half is out before was let go at once; own
 UNTOLD_NOISE = 2.0  # times the noise: what is left of an exhale and is less is not told from a rest
@@ -71,5 +71,7 @@ def lifted(traces: Traces) -> bool:
     """Whether the breath is in the shoulders, far more than in a belly that hardly moves, and no chest is seen well enough to tell when."""
     if not traces.seen["shoulder"] or (traces.timed["chest"] and traces.model["chest"] < ROUGH_CHEST):
         return False
-    rises, trunk = spread(traces.shoulder) >= max(LIFTED_PCT, LIFTED_TIMES * spread(traces.abdomen)), traces.abdomen + traces.chest
+    belly_pct, trunk = spread(traces.abdomen), traces.abdomen + traces.chest
+    least_pct = LIFTED_PCT if belly_pct < LEAST_SWING_PCT else CARRIES_PCT  # where the belly shows no breath, shoulders that say which way is in show it
+    rises = spread(traces.shoulder) >= max(least_pct, CARRIES_TIMES * belly_pct)
     return bool(rises and np.ptp(trunk) > 0.0 and np.corrcoef(traces.shoulder, trunk)[0, 1] > GOES_ALONG)

@@ -10,6 +10,7 @@ from brevin.core.track import Floats, Points
 
 CARRIES, CARRIES_FRONT = 0.5, 0.75  # quantiles of the points' shares in a clear rise: those over it are the shoulder; from the front more of them are sleeve
 SHIRT, SHIRT_FRONT = 0.15, 0.25  # share of a rise that the shirt may not go along with; own, that from the front over clips of two makers
+LEAST_TOLD = 0.2  # of one point that is sure, all points together: less tells nothing, as a plain shirt's shaded edges, which a chest that comes forward moves
 HANGS_PCT = 0.06  # of trunk: what a sleeve does by itself, seen from the front; standard deviation; own, shows in ./brevin bench hold
 TIMES_FRONT = 1.25  # from the front: a shoulder's rise over that of what is seen of its sleeve, which goes 0.56 and 0.76 of it in clips of two makers; own
 
@@ -21,7 +22,7 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
         return NOTHING
     near = points.on_body & followed_points(points) & _on_shoulder(at, arms_pct, both=both)
     nowhere = np.zeros(int(near.sum()), bool)
-    if near.sum() < 3:
+    if near.sum() < 3 or how_sure(points.unsure_pct[near, 1]).sum() < LEAST_TOLD:
         return Found(None, looked_at(at[near], nowhere, nowhere))
     rise = relative(points, rigid)[:, near, 1]
     rise = rise - rise[:5].mean(axis=0)

@@ -9,6 +9,9 @@ from brevin.core.breath.cycles import Swing, breath_signal, swings
 from brevin.core.breath.hinge import EASE_SPREAD, EASE_USUAL, EASES, STEP_S, Course, fit, moved
 from brevin.core.breath.pauses import HOLD_WIDER, MEET, met
 from brevin.core.breath.turns import REACH_ARRIVING, Turn, arriving, leaving
+from brevin.core.breath.way_in import way_in
+from brevin.core.music.clicks import NO_BEATS, Beats
+from brevin.core.plan.card import parse
 from brevin.core.synth import eased
 
 STEP = 1 / filters.GRID_HZ
@@ -244,6 +247,39 @@ def test_where_belly_and_chest_go_against_each_other_the_shoulders_say_which_way
     assert np.corrcoef(signal, wave)[0, 1] * belly_way > 0.95
     alike, both = breath_signal(1.5 * wave, 1.6 * wave, -2.0 * wave, seen={"abdomen": True, "chest": True, "shoulder": True})
     assert min(both) > 0 and np.corrcoef(alike, wave)[0, 1] > 0.95, "where both go out, shoulders that sink change nothing"
+
+
+COUNTED = Beats(tempo_bpm=60.0, first_inhale_s=2.0, source="clicks", residual_s=0.01)
+
+
+@pytest.mark.parametrize(("late_s", "way"), [(0.0, 1.0), (2.0, 1.0), (4.0, 0.0)])
+def test_the_count_says_which_way_is_in_unless_what_moves_is_half_a_cycle_late(late_s: float, way: float) -> None:
+    wave = square([late_s + at for at in (2.0, 5.9, 9.9, 13.9)], 20.0)
+    t_s = STEP * np.arange(len(wave))
+    told = way_in(t_s, COUNTED, parse("4-0-4@60x2"))
+    assert (told(1.4 * wave), told(-wave)) == (way, -way)
+    assert told(0.0 * wave) == 0.0 and way_in(t_s, NO_BEATS, parse("4-0-4@60x2"))(wave) == 0.0
+    assert way_in(t_s, COUNTED, parse("4-0-*@60x1"))(wave) == 0.0 and way_in(t_s, COUNTED, None)(wave) == 0.0
+    assert way_in(t_s, COUNTED, parse("16-0-16@60x1"))(wave) == 0.0, "no breath of the card lies in the clip"
+
+
+@pytest.mark.parametrize(("counted", "belly_way"), [(0.0, 1.0), (1.0, 1.0), (-1.0, -1.0)])
+def test_where_the_shoulders_do_not_say_which_way_is_in_the_count_does(counted: float, belly_way: float) -> None:
+    wave = square([2.0, 4.0, 8.0, 9.0], 12.0)
+    both = {"abdomen": True, "chest": True, "shoulder": True}
+
+    def by_count(values: np.ndarray) -> float:
+        return counted * np.sign(np.corrcoef(values, wave)[0, 1])
+
+    _, weights = breath_signal(2.0 * wave, -0.8 * wave, 0.2 * wave, seen=both, by_count=by_count)
+    assert np.sign(weights) == pytest.approx([belly_way, -belly_way])
+    _, lifted = breath_signal(2.0 * wave, -0.8 * wave, 2.0 * wave, seen=both, by_count=by_count)
+    assert np.sign(lifted) == pytest.approx([1.0, -1.0]), "shoulders that rise far go before it"
+    _, agreed = breath_signal(2.0 * wave, 0.8 * wave, 0.2 * wave, seen=both, by_count=by_count)
+    assert min(agreed) > 0, "where both go out nobody is asked"
+    for shoulder_pct, way in ((-0.7, belly_way), (0.7, 1.0), (-0.2, 1.0)):
+        _, alone = breath_signal(2.0 * wave, 0.0 * wave, shoulder_pct * wave, seen=both | {"chest": False}, by_count=by_count)
+        assert alone == (way, 0.0), "a belly alone goes in where a little of the shoulders says so as well"
 
 
 def test_what_does_not_rise_has_a_turn_inside_the_clip() -> None:

@@ -20,6 +20,7 @@ from brevin.core.breath.measures import as_far_as_seen, exhale_shape, measures_o
 from brevin.core.breath.one import OneBreath
 from brevin.core.breath.patterns import NOT_SURE, as_the_others
 from brevin.core.breath.timing import card_index
+from brevin.core.breath.way_in import way_in
 from brevin.core.breath_gate import breath_advice, unreadable_breath
 from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
@@ -69,13 +70,13 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     """Judge what is kept of a clip. Raises InvalidInput(bad_edit) where an edit does not fit."""
     rules, edits, task = rules or Rules(), edits or Edits(), replace(task, check=task.check.judged)
     asked = _Asked(found, task, rules, edits)
-    who = _who(found, edits)
+    who, counted = _who(found, edits), _counted(asked)
     if who is None:
-        return Reading(_report(asked, None, _Breathing(), _beats(asked, [])))
+        return Reading(_report(asked, None, _Breathing(), _beats(asked, counted, [])))
     seen = bodies_of(found.poses, who.player)
     backs = backs_of(seen, who.player) if who.view != "front" else ()
-    breathing = _breathing(asked, who, lambda: sank(seen, backs, who.player))
-    beats = _beats(asked, breathing.turns if breathing.readable else [])
+    breathing = _breathing(asked, who, counted, lambda: sank(seen, backs, who.player))
+    beats = _beats(asked, counted, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
     whole, breathing = _counted_in(whole, breathing, beats)
     whole = [(breath, own) for breath, (_, own) in zip(both_sides.marked(task.check, [b for b, _ in whole]), whole, strict=True)]
@@ -134,9 +135,10 @@ def seen_as(found: Evidence, task: Task, edits: Edits) -> tuple[View, Position] 
     return (who.view, _position(task, who)) if (who := _who(found, edits)) else None
 
 
-def _breathing(asked: _Asked, who: Followed, sunk: Callable[[], bool]) -> _Breathing:
+def _breathing(asked: _Asked, who: Followed, counted: Beats, sunk: Callable[[], bool]) -> _Breathing:
     """The breaths and the quality gate's word on them. sunk: whether the trunk is another one at the end."""
-    turns = with_moved(breaths(who.traces), asked.edits.turns)
+    by_count = way_in(who.traces.t_s, counted, asked.task.check.card)
+    turns = with_moved(breaths(who.traces, by_count), asked.edits.turns)
     stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view, moved=who.traces)
     if who.view != "front":
         stops = [*stops, *unreadable_breath(who, turns, stops, sunk)]
@@ -144,16 +146,19 @@ def _breathing(asked: _Asked, who: Followed, sunk: Callable[[], bool]) -> _Breat
     return _Breathing(turns, stops, [*gate.reasons_of(asked.found.notes), *advice])
 
 
-def _beats(asked: _Asked, turns: Sequence[BreathTurns]) -> Beats:
-    """The beat grid: heard, counted by the app, or fitted to the breaths; a beat one moved by hand goes before all."""
+def _counted(asked: _Asked) -> Beats:
+    """The beat grid without the breaths: heard, or counted by the app; a beat one moved by hand goes before all."""
     card = asked.task.check.card
     beats = from_clicks(asked.found.onsets, card)
     if asked.edits.first_inhale_s is not None:
         return by_hand(card, beats, asked.edits.first_inhale_s)
-    if beats.source is None:
-        beats = recorded(card, asked.task.first_inhale_s)
+    return beats if beats.source is not None else recorded(card, asked.task.first_inhale_s)
+
+
+def _beats(asked: _Asked, counted: Beats, turns: Sequence[BreathTurns]) -> Beats:
+    """The beat grid as it was counted, else fitted to the breaths."""
     starts_s = [turn.inhale_start.t_s for turn in turns if turn.whole and turn.inhale_start]
-    return beats if beats.source is not None else fitted(card, starts_s)
+    return counted if counted.source is not None else fitted(asked.task.check.card, starts_s)
 
 
 Measured = list[tuple[Breath, list[Measure]]]

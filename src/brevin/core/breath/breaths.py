@@ -13,6 +13,7 @@ from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, st
 from brevin.core.breath.trust import clearest, with_wander
 from brevin.core.breath.turns import REACH_LETTING_GO, Turn, arriving, leaving
 from brevin.core.breath.unrest import CALM, unrest
+from brevin.core.breath.way_in import ByCount, nothing_counted
 from brevin.core.filters import SMOOTH_S
 from brevin.core.kinds import TURN_KINDS
 from brevin.core.kinematics.traces import Traces
@@ -60,9 +61,9 @@ def inhales_of(turns: Sequence[BreathTurns]) -> list[tuple[float, float]]:
     return [one.inhale_s for one in turns if one.inhale_s is not None]
 
 
-def breaths(traces: Traces) -> list[BreathTurns]:
-    """All breaths of a clip in order, the cut ones included. Empty where nothing breathes."""
-    regions, weights, signal = _signals(traces)
+def breaths(traces: Traces, by_count: ByCount = nothing_counted) -> list[BreathTurns]:
+    """All breaths of a clip in order, the cut ones included. Empty where nothing breathes. by_count: what the count says where the regions do not agree."""
+    regions, weights, signal = _signals(traces, by_count)
     if signal is None:
         return []
     noise = {name: traces.noise[name] for name in (*regions, "shoulder")}
@@ -133,11 +134,11 @@ def _late(turns: BreathTurns, stale_s: float) -> BreathTurns:
     return replace(turns, inhale_start=less_sure(turns.inhale_start), inhale_end=end, exhale_start=leave)
 
 
-def _signals(traces: Traces) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:
+def _signals(traces: Traces, by_count: ByCount) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:
     """Regions that tell when, the weight of each and their common signal."""
     seen = traces.timed
     if (seen["abdomen"] or seen["chest"]) and not lifted(traces):
-        signal, weights = breath_signal(traces.abdomen, traces.chest, traces.shoulder, seen=seen)
+        signal, weights = breath_signal(traces.abdomen, traces.chest, traces.shoulder, seen=seen, by_count=by_count)
         regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}
         return regions, dict(zip(("abdomen", "chest"), weights, strict=True)), signal
     if traces.seen["shoulder"] and swings(traces.shoulder, noise=traces.noise["shoulder"]):  # as from the front: shoulders that rise enough tell

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from brevin.core import filters
+from brevin.core.breath.way_in import ByCount, nothing_counted
 from brevin.core.track import Floats
 
 LEAST_SWING_PCT = 0.45  # of trunk: smaller movement is no breath anyone can see
@@ -31,34 +32,38 @@ class Swing:
     cut_at_end: bool
 
 
-def breath_signal(abdomen: Floats, chest: Floats, shoulder: Floats, *, seen: dict[str, bool]) -> tuple[Floats, tuple[float, float]]:
+def breath_signal(
+    abdomen: Floats, chest: Floats, shoulder: Floats, *, seen: dict[str, bool], by_count: ByCount = nothing_counted
+) -> tuple[Floats, tuple[float, float]]:
     """The direction in which abdomen and chest move most together, + = inhale; returns the signal [m] and its two weights.
 
     Where they go against each other (a belly that goes in while the ribs rise, or an arm that is followed as the chest), the inhale is where the shoulders
-    rise, or, where these do not say, the one that moves more, or, where both nearly cancel, the chest.
+    rise, or, where these do not say, as the count says, or, where that says nothing either, the one that moves more, or, where both nearly cancel, the chest.
+    A belly alone goes in with the inhale where the shoulders say so, or a little of them and the count together.
     """
     if not seen["abdomen"]:
         return chest, (0.0, 1.0)
-    lifted = _with_shoulders(abdomen, shoulder) if seen["shoulder"] else 0.0
+    lifted = _with_shoulders(abdomen, shoulder, LIFTED_PCT) if seen["shoulder"] else 0.0
     if not seen["chest"]:
-        way = lifted or 1.0
+        against = seen["shoulder"] and _with_shoulders(abdomen, shoulder, LEAST_SWING_PCT) == by_count(abdomen) == -1.0
+        way = lifted or (-1.0 if against else 1.0)
         return way * abdomen, (way, 0.0)
     both = np.column_stack([_high_pass(abdomen), _high_pass(chest)])
     values, vectors = np.linalg.eigh(both.T @ both)
     direction = vectors[:, int(np.argmax(values))]
     together = direction.sum()
     sign = np.sign(together) if abs(together) > 0.35 else np.sign(direction[1])
-    if direction[0] * direction[1] < 0.0 and lifted:
-        sign = lifted * np.sign(direction[0])
+    if direction[0] * direction[1] < 0.0:
+        sign = lifted * np.sign(direction[0]) or by_count(both @ direction) or sign
     direction = direction * (sign or 1.0)
     return both @ direction, (float(direction[0]), float(direction[1]))
 
 
-def _with_shoulders(abdomen: Floats, shoulder: Floats) -> float:
-    """1 where the belly goes out as the shoulders rise, -1 where it goes in, 0 where they rise less than in a breath that lifts them, or neither is clear."""
+def _with_shoulders(abdomen: Floats, shoulder: Floats, least_pct: float) -> float:
+    """1 where the belly goes out as the shoulders rise, -1 where it goes in, 0 where they rise less than that, or neither is clear."""
     one, other = _high_pass(abdomen), _high_pass(shoulder)
     size = float(np.linalg.norm(one) * np.linalg.norm(other))
-    if size == 0.0 or filters.spread(other) <= LIFTED_PCT or abs(float(one @ other)) < ALIKE * size:
+    if size == 0.0 or filters.spread(other) <= least_pct or abs(float(one @ other)) < ALIKE * size:
         return 0.0
     return float(np.sign(one @ other))
 

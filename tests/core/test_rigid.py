@@ -76,6 +76,22 @@ def test_a_few_patches_of_a_plain_shirt_tell_no_shoulder() -> None:
         assert traces(replace(made, points=plain)).seen["shoulder"] is told
 
 
+OUT = np.array([[[0.0, 98.0], [40.0, 70.0]], [[40.0, 70.0], [48.0, 110.0]], [[48.0, 110.0], [52.0, 116.0]]])  # an arm that holds something before the mouth
+
+
+@pytest.mark.parametrize(("arms", "told"), [(np.concatenate([OUT, OUT]), 1.0), (np.concatenate([OUT, HANGING, HANGING[:1]]), 0.6)])
+def test_an_arm_that_is_held_out_turns_about_its_elbow_and_goes_up_the_less_the_farther_down(arms: np.ndarray, told: float) -> None:
+    made, planted, _ = sighting(cycles=[HIGH] * 3)
+    share = np.array([0.02, 0.06, 0.1, 0.14, 0.2, 0.25, *np.arange(0.3, 0.72, 0.03)])
+    along = OUT[0, 0] + share[:, None] * (OUT[0, 1] - OUT[0, 0])
+    move = np.zeros((len(made.t_s), len(share), 2))
+    move[:, :, 1] = planted.shoulder[:, None] * (1.0 - share)
+    low = made.points.at_pct[:, 1] < 50.0
+    trunk = points_at(made.points.at_pct[low], made.points.move_pct[:, low])
+    found = traces(replace(made, arms_pct=arms, points=and_points(trunk, along, move)))
+    assert gain(found.shoulder, planted.shoulder, found.t_s, planted.t_s) == pytest.approx(told, abs=0.13)
+
+
 def test_stripes_that_slip_are_outweighed_by_what_tells() -> None:
     """Many patches of level stripes on the flank, which slip together, beside a few that can be followed."""
     made, planted, _ = sighting(chest_hidden=True)

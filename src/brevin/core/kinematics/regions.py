@@ -9,7 +9,7 @@ from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.arms import ARM_REACH, CLEAR_PCT, distance
 from brevin.core.kinematics.belly import USUAL, BellyHeight, belly_height
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, outline_travel, relative
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, forward, how_sure, outline_travel
 from brevin.core.track import Floats, Sighting
 
 EDGE_CLEAR = 3.0  # a point nearer to the outline is half background
@@ -82,7 +82,7 @@ def _places(sighting: Sighting, rigid: RigidMotion, free: np.ndarray, rides: np.
     outline = outline_travel(front, rigid)
     edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
     flank, depth = _flank(sighting, rides, front_pct=edge)
-    points = relative(sighting.points, rigid)[:, flank, 0]
+    points = forward(sighting.points, rigid, np.flatnonzero(flank))
     at = np.concatenate([np.column_stack([front.edge_pct, front.up_pct])[free], sighting.points.at_pct[flank]])
     return _Places(
         at_pct=at, up_pct=at[:, 1],

@@ -11,7 +11,7 @@ from brevin.core.kinematics import profile
 from brevin.core.kinematics.arms import CLEAR_PCT, distance
 from brevin.core.kinematics.outline import BELLY_TO_PCT
 from brevin.core.kinematics.regions import Region
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, relative
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, risen
 from brevin.core.track import Floats, Points, Strips
 
 RISES_PCT = 1.2  # of trunk: travel of the shoulders from which it is told
@@ -24,14 +24,16 @@ RIDES = (0.7, 1.5)  # of the shoulders' rise: an arm's goes along fully, a shirt
 def points_riding(points: Points, rigid: RigidMotion, shoulder: Region | None) -> np.ndarray:
     """Points at the belly's heights that go up with the shoulders: [p] bool; none where these hardly rise or are not seen. A chest's upper half goes up with
     them by itself. Source: own."""
-    if shoulder is None or not len(points.at_pct):
-        return np.zeros(len(points.at_pct), bool)
+    rides = np.zeros(len(points.at_pct), bool)
+    low = np.flatnonzero(points.at_pct[:, 1] < BELLY_TO_PCT)
+    if shoulder is None or not len(low):
+        return rides
     calm = filters.smooth(shoulder.values - shoulder.values.mean())
     if filters.spread(calm) < RISES_PCT:
-        return np.zeros(len(points.at_pct), bool)
-    rise = relative(points, rigid)[:, :, 1]
-    gain = calm @ filters.smooth(rise - rise.mean(axis=0)) / float(calm @ calm)
-    return (gain > RIDES[0]) & (gain < RIDES[1]) & (points.at_pct[:, 1] < BELLY_TO_PCT)
+        return rides
+    gain = calm @ risen(points, rigid, low) / float(calm @ calm)
+    rides[low] = (gain > RIDES[0]) & (gain < RIDES[1])
+    return rides
 
 
 def without_arms(front: Strips, free: np.ndarray, points: Points, rides: np.ndarray, arms_pct: Floats) -> np.ndarray:

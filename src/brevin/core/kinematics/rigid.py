@@ -112,12 +112,16 @@ def how_sure(unsure_pct: Floats) -> Floats:
     return weight
 
 
-def relative(points: Points, rigid: RigidMotion) -> Floats:
-    """Moves of all points with the trunk's own motion taken away: [n, p, 2], forward and up, percent."""
-    at = points.at_pct
-    forward = points.move_pct[:, :, 0] - rigid.forward_pct[:, None] - rigid.rotation[:, None] * at[None, :, 1] / 100
-    up = points.move_pct[:, :, 1] - rigid.up_pct[:, None] + rigid.rotation[:, None] * at[None, :, 0] / 100
-    return np.stack([forward, up], axis=-1)
+def forward(points: Points, rigid: RigidMotion, of: np.ndarray) -> Floats:
+    """How far some points went forward with the trunk's own motion taken away: [n, k], percent. of: [k] which."""
+    ahead: Floats = points.move_pct[:, of, 0] - rigid.forward_pct[:, None] - rigid.rotation[:, None] * points.at_pct[None, of, 1] / 100
+    return ahead
+
+
+def risen(points: Points, rigid: RigidMotion, of: np.ndarray) -> Floats:
+    """How far some points went up with the trunk's own motion taken away: [n, k], percent. of: [k] which."""
+    up: Floats = points.move_pct[:, of, 1] - rigid.up_pct[:, None] + rigid.rotation[:, None] * points.at_pct[None, of, 0] / 100
+    return up
 
 
 def outline_travel(front: Strips, rigid: RigidMotion) -> Floats:

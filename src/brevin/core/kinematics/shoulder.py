@@ -5,7 +5,7 @@ import numpy as np
 from brevin.core import filters
 from brevin.core.kinematics.arms import distance
 from brevin.core.kinematics.regions import NOTHING, Found, Region, disagreement, looked_at
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, relative
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, risen
 from brevin.core.track import Floats, Points
 
 CLEAR_PCT = 0.4  # of trunk: a rise that is clear
@@ -28,7 +28,7 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
     nowhere = np.zeros(int(near.sum()), bool)
     if near.sum() < 3 or how_sure(points.unsure_pct[near, 1]).sum() < LEAST_TOLD:
         return Found(None, looked_at(at[near], nowhere, nowhere))
-    rise = relative(points, rigid)[:, near, 1]
+    rise = risen(points, rigid, np.flatnonzero(near))
     rise = rise - rise[:5].mean(axis=0)
     common = np.median(rise, axis=1)
     power = float(common @ common)

@@ -5,12 +5,15 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from brevin.core.evidence import evidence
 from brevin.core.kinematics.arms import CLEAR_PCT
 from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.riding import points_riding, without_arms
 from brevin.core.kinematics.rigid import trunk_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.traces import traces
+from brevin.core.plan.check import Check
+from brevin.core.read import Task, judge
 from brevin.core.synth import Cycle
 from brevin.core.track import Sighting
 from tests.core.made import HIGH, LOW, and_points, gain, sighting
@@ -68,3 +71,26 @@ def test_a_surface_that_goes_up_with_the_shoulders_is_no_flank() -> None:
     free, _, _ = hanging(goes_up=0.0)
     bare = replace(free, front=replace(free.front, misfit=np.where(free.front.up_pct[None] < 50.0, 0.9, 0.1) + 0.0 * free.front.misfit))
     assert {(x, y) for x, y in traces(replace(bare, arms_pct=BEFORE[:0])).looked["abdomen"][:, :2] if x in (12.0, 15.0)}, "else it is"
+
+
+def test_a_breath_whose_belly_an_arm_covers_is_told_by_the_shoulders_as_from_the_front() -> None:
+    covered, _, _ = hanging(goes_up=1.0)
+    _, planted, card = sighting(cycles=[HIGH] * 3)
+    report = judge(evidence(covered), Task(Check(card=card))).report
+    assert report.readable_for.breath and [one.code for one in report.reasons] == ["trunk_covered"]
+    assert len(report.breaths) == 3
+    for breath, cycle in zip(report.breaths, planted.planted, strict=True):
+        assert breath.inhale_start_s == pytest.approx(cycle.inhale_start_s, abs=0.3) and breath.uncertainty["inhale_start_s"] > 0.25, (
+            "the belly may begin before"
+        )
+        assert breath.shoulder_rise == pytest.approx(HIGH.shoulder, abs=0.4)
+        assert breath.pattern == "unclear" and breath.abdominal_share is None and breath.withheld["abdominal_share"] == "region_unseen"
+    said = {one.criterion: one.state for one in report.verdicts}
+    assert said["shoulders_still"] in ("watch", "work") and said["abdomen_leads"] == said["full_breath"] == "unreadable"
+
+
+def test_where_the_shoulders_hardly_rise_a_covered_belly_stops_it() -> None:
+    made, _, card = sighting(cycles=[LOW] * 3)
+    hidden = replace(made, front=replace(made.front, misfit=np.where(made.front.up_pct < 50.0, 0.9, made.front.misfit)))
+    report = judge(evidence(hidden), Task(Check(card=card))).report
+    assert not report.readable_for.breath and report.reasons[0].code in ("trunk_covered", "outline_lost")

@@ -1,4 +1,7 @@
-"""What keeps a breath from being judged that the pictures would let be: it was not followed, or it does not stand out of what shows it. And advice on it."""
+"""What keeps a breath from being judged that the pictures would let be: it was not followed, or it does not stand out of what shows it. And advice on it.
+
+A belly that is not seen stops it all, but for shoulders that rise: these are seen as from the front, and times and shoulders are told.
+"""
 
 from collections.abc import Callable, Sequence
 
@@ -6,16 +9,19 @@ from brevin.core import gate
 from brevin.core.breath.breaths import BreathTurns, inhales_of
 from brevin.core.breath.unrest import unrest
 from brevin.core.evidence import Followed
+from brevin.core.filters import spread
 from brevin.core.report import Reason
 
+TOLD_PCT = 1.2  # of trunk: shoulders that rise so far tell breaths of which no belly is seen
 FAINT_NOTED, FAINT_MOST = 0.04, 0.07  # of an inhale's size, that is unrest: said from here, refused from here; docs/gate.md
 
 
 def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason], sunk: Callable[[], bool]) -> list[Reason]:
     """Why a breath that was looked for from the side cannot be judged. stops: what the pictures say; sunk: whether the trunk is another at the end."""
     moved = who.traces
-    if not moved.seen["abdomen"] or (not any(one.whole for one in turns) and sunk()):
-        return [gate.reason("trunk_sank" if sunk() else "outline_lost" if moved.lost >= gate.MOST_LOST else "trunk_covered")]
+    unseen = not moved.seen["abdomen"] and not by_shoulders(who)
+    if unseen or (not any(one.whole for one in turns) and sunk()):
+        return [_belly_unseen(who, sunk)]
     if stops:
         return []
     if moved.sway_pct > gate.SWAY_MOST_PCT:
@@ -25,9 +31,20 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
     return [gate.reason("breath_faint")] if (unrest(moved, inhales_of(turns)) or 0.0) > FAINT_MOST else []
 
 
+def by_shoulders(who: Followed) -> bool:
+    """Whether of a breath the times and the shoulders alone are told: from the front, and where no belly is seen and the shoulders rise."""
+    moved = who.traces
+    return who.view == "front" or (not moved.seen["abdomen"] and moved.seen["shoulder"] and spread(moved.shoulder) >= TOLD_PCT)
+
+
+def _belly_unseen(who: Followed, sunk: Callable[[], bool]) -> Reason:
+    return gate.reason("trunk_sank" if sunk() else "outline_lost" if who.traces.lost >= gate.MOST_LOST else "trunk_covered")
+
+
 def breath_advice(who: Followed, turns: Sequence[BreathTurns], sunk: Callable[[], bool]) -> list[Reason]:
     """What makes the numbers of a breath less sure."""
     seen, moved = who.traces.seen, who.traces
     unsure = seen["abdomen"] and (not seen["chest"] or max(moved.model["chest"], moved.covered) > gate.CHEST_UNSURE)
     covered = [gate.reason("trunk_sank" if sunk() else "chest_covered")] if unsure else []
+    covered += [_belly_unseen(who, sunk)] if not seen["abdomen"] and by_shoulders(who) else []
     return covered + ([gate.reason("breath_faint")] if FAINT_NOTED < (unrest(moved, inhales_of(turns)) or 0.0) <= FAINT_MOST else [])

@@ -21,7 +21,7 @@ from brevin.core.breath.one import OneBreath
 from brevin.core.breath.patterns import NOT_SURE, as_the_others
 from brevin.core.breath.timing import card_index
 from brevin.core.breath.way_in import way_in
-from brevin.core.breath_gate import breath_advice, unreadable_breath
+from brevin.core.breath_gate import breath_advice, by_shoulders, unreadable_breath
 from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
@@ -176,7 +176,8 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
     named = breathing.readable and not exempt & {"abdominal_share"}
     for one, name in zip(ones, as_the_others([pattern(one) if named else NOT_SURE for one in ones]), strict=True):
         kept = whole if one.turns.whole else partial
-        own = as_far_as_seen(withheld(measures_of(one, len(kept)), exempt, "exempt"), front=who.view == "front", readable=breathing.readable)
+        told = withheld(measures_of(one, len(kept)), exempt, "exempt")
+        own = as_far_as_seen(told, front=who.view == "front", readable=breathing.readable, by_shoulders=by_shoulders(who))
         shaped = exhale_shape(one) if breathing.readable else None
         kept.append((breath_of(own, name, exhale_shape=shaped, card_index=card_index(one)), own))
     return whole, partial

@@ -73,7 +73,7 @@ def breaths(traces: Traces, by_count: ByCount = nothing_counted) -> list[BreathT
     around = [around_of(traces.t_s, noise, wander, signal, *three) for three in zip([None, *found], found, [*found[1:], None], strict=False)]
     middles_s = [float(traces.t_s[crossing(signal, swing.trough, swing.peak)]) for swing in found]
     starts = as_in_the_others([starts_of(regions, one) for one in around], middles_s)
-    hidden = UNSEEN_FILLING if list(regions) == ["shoulder"] and not traces.seen["abdomen"] else 0.0
+    hidden = 0.0 if traces.seen["abdomen"] else UNSEEN_FILLING
     turns = [
         _turns(regions, carriers, signal, one, first_of(own), hidden, goes_on(traces, regions, one.swing)) for one, own in zip(around, starts, strict=True)
     ]

@@ -210,11 +210,14 @@ TIMES = (
 """What a clip whose breath is not readable may still tell."""
 
 
-def as_far_as_seen(measures: Sequence[Measure], *, front: bool, readable: bool) -> list[Measure]:
-    """The numbers of a breath as far as its clip tells them: from the front times and shoulders, the times alone where the breath is not readable."""
+def as_far_as_seen(measures: Sequence[Measure], *, front: bool, readable: bool, by_shoulders: bool = False) -> list[Measure]:
+    """The numbers of a breath as far as its clip tells them: from the front, and by the shoulders alone, times and shoulders; the times alone where the breath
+    is not readable."""
+    if readable and not front and not by_shoulders:
+        return list(measures)
     told = {*TIMES, "shoulder_rise"} if readable else set(TIMES)
-    seen = measures if readable and not front else withheld(measures, {m.key for m in measures} - told, "view_unserved" if readable else "breath_unreadable")
-    return list(seen)
+    why = "breath_unreadable" if not readable else "view_unserved" if front else "region_unseen"
+    return list(withheld(measures, {m.key for m in measures} - told, why))
 
 
 def measures_of(breath: OneBreath, index: int) -> list[Measure]:

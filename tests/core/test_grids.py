@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from brevin.core.music.clicks import NO_BEATS
@@ -9,7 +10,7 @@ from brevin.core.music.grids import PHASE_BEATS, fitted, recorded, whole_beats_o
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
-from tests.core.made import sighting
+from tests.core.made import LOW, sighting
 
 CARD = parse("4-0-4@60x4")
 
@@ -68,3 +69,12 @@ def test_without_a_card_the_apps_count_says_nothing() -> None:
 )
 def test_another_count_in_is_told_only_where_all_starts_are_off_by_the_same_whole_beat(offsets: list[float], beats: int) -> None:
     assert whole_beats_off(offsets) == beats
+
+
+def test_another_count_in_is_told_of_breaths_that_are_read_alone() -> None:
+    made, _, card = sighting("4-0-4@60x3", [LOW] * 3)
+    assert made.sound is not None
+    earlier = replace(made, sound=replace(made.sound, starts_s=made.sound.starts_s - card.beat_s))
+    covered = replace(earlier, front=replace(earlier.front, misfit=np.where(earlier.front.up_pct < 50.0, 0.9, earlier.front.misfit)))
+    said = [[one.code for one in read(seen, Task(Check(card=card))).reasons] for seen in (earlier, covered)]
+    assert "other_count_in" in said[0] and "other_count_in" not in said[1] and said[1]

@@ -189,7 +189,7 @@ OFFSETS = frozenset({"inhale_offset_beats", "exhale_offset_beats", "next_offset_
 def _counted_in(whole: Measured, breathing: _Breathing, beats: Beats) -> tuple[Measured, _Breathing]:
     """Where every breath starts the same whole beats off, another count-in was counted: that is said, and no start is judged."""
     starts = [m.amount.value for _, own in whole for m in own if m.key == "inhale_offset_beats" and m.amount is not None]
-    off = whole_beats_off(starts) if beats.source == "clicks" else 0
+    off = whole_beats_off(starts) if beats.source == "clicks" and breathing.readable else 0
     if not off:
         return whole, breathing
     said = gate.reason("other_count_in", {"beats": abs(off), "side": "later" if off > 0 else "earlier"})

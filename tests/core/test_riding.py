@@ -83,7 +83,7 @@ def test_a_breath_whose_belly_an_arm_covers_is_told_by_the_shoulders_as_from_the
         assert breath.inhale_start_s == pytest.approx(cycle.inhale_start_s, abs=0.3) and breath.uncertainty["inhale_start_s"] > 0.25, (
             "the belly may begin before"
         )
-        assert breath.shoulder_rise == pytest.approx(HIGH.shoulder, abs=0.4)
+        assert breath.shoulder_rise == pytest.approx(HIGH.shoulder, abs=0.4) and breath.chest_amp == pytest.approx(HIGH.chest, abs=0.3)
         assert breath.pattern == "unclear" and breath.abdominal_share is None and breath.withheld["abdominal_share"] == "region_unseen"
     said = {one.criterion: one.state for one in report.verdicts}
     assert said["shoulders_still"] in ("watch", "work") and said["abdomen_leads"] == said["full_breath"] == "unreadable"

@@ -211,11 +211,11 @@ TIMES = (
 
 
 def as_far_as_seen(measures: Sequence[Measure], *, front: bool, readable: bool, by_shoulders: bool = False) -> list[Measure]:
-    """The numbers of a breath as far as its clip tells them: from the front, and by the shoulders alone, times and shoulders; the times alone where the breath
-    is not readable."""
+    """The numbers of a breath as far as its clip tells them: from the front times and shoulders, by the shoulders of a side view the chest's way as well; the
+    times alone where the breath is not readable."""
     if readable and not front and not by_shoulders:
         return list(measures)
-    told = {*TIMES, "shoulder_rise"} if readable else set(TIMES)
+    told = {*TIMES, *(("shoulder_rise",) if front else ("shoulder_rise", "chest_amp"))} if readable else set(TIMES)
     why = "breath_unreadable" if not readable else "view_unserved" if front else "region_unseen"
     return list(withheld(measures, {m.key for m in measures} - told, why))
 

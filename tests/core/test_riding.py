@@ -37,7 +37,7 @@ def left(made: Sighting, *, seen: bool = True) -> set[float]:
     rigid = trunk_motion(made)
     shoulder = shoulder_rise(made.points, rigid, made.arms_pct, both=False).region if seen else None
     free = free_outline(made.front, made.arms_pct)
-    heights = made.front.up_pct[without_arms(made.front, free, made.points, points_riding(made.points, rigid, shoulder), made.arms_pct)]
+    heights = made.front.up_pct[without_arms(made, free, rigid, points_riding(made.points, rigid, shoulder))]
     return {float(h) for h in heights if 10 < h < 46}
 
 

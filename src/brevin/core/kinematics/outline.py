@@ -5,7 +5,6 @@ from statistics import median
 import numpy as np
 
 from brevin.core.kinematics.arms import ARM_REACH, distance
-from brevin.core.kinematics.profile import ABDOMEN_FROM
 from brevin.core.kinematics.rigid import followed_strips
 from brevin.core.track import Floats, Strips
 
@@ -14,10 +13,6 @@ EDGE_JUMP = 7.0  # outline further out than its neighbour below by this: an arm 
 NEIGHBOUR_PCT = 4.0
 STEEP, STEEP_OVER_PCT = 0.5, 6.1  # forward a height by which no chest's outline runs, over so much of the height to both sides
 BELLY_TO_PCT = 46.0  # height up to which a belly may bow out over the lap
-FOREARM_PCT = (
-    1.5 * ARM_REACH
-)  # of trunk from the middle of a forearm or hand: its sleeve's edge lies within, with what key points of a wrist are usually off by
-LOWER_ARMS = (1, 2, 4, 5)  # of the pieces of both arms
 
 
 def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
@@ -30,17 +25,8 @@ def free_outline(front: Strips, arms_pct: Floats) -> np.ndarray:
             free[i] = False
         else:
             kept.append(float(front.edge_pct[i]))
-    free &= ~_runs_off(front, free) & ~_along_a_forearm(front, free, arms_pct)
+    free &= ~_runs_off(front, free)
     return free & _has_neighbour(front.up_pct, free)
-
-
-def _along_a_forearm(front: Strips, free: np.ndarray, arms_pct: Floats) -> np.ndarray:
-    """The belly's free strips where all of them lie within a sleeve of a forearm that hangs: it is its edge that is seen, and that keeps still."""
-    belly = free & (front.up_pct > ABDOMEN_FROM) & (front.up_pct < BELLY_TO_PCT)
-    if not belly.any() or len(arms_pct) <= max(LOWER_ARMS):
-        return np.zeros(len(free), bool)
-    away = distance(np.column_stack([front.edge_pct, front.up_pct])[belly], arms_pct[list(LOWER_ARMS)])
-    return belly & bool((away < FOREARM_PCT).all())
 
 
 def _runs_off(front: Strips, free: np.ndarray) -> np.ndarray:

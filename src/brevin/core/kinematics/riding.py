@@ -1,4 +1,4 @@
-"""What of the belly's outline and surface is an arm's: it goes up with the shoulders.
+"""What of the belly's outline and surface is an arm's: it goes up with the shoulders, or lies along a forearm and keeps still.
 
 A forearm that hangs before the belly looks like its outline, at the depth a belly may have, and key points of a hidden elbow do not say how wide a sleeve is.
 But an arm hangs from the shoulders and goes all of their way up, while the shirt over a belly stays where it is.
@@ -8,16 +8,19 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.arms import CLEAR_PCT, distance
+from brevin.core.kinematics.arms import ARM_REACH, CLEAR_PCT, distance
 from brevin.core.kinematics.outline import BELLY_TO_PCT
-from brevin.core.kinematics.regions import Region
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, risen
-from brevin.core.track import Floats, Points, Strips
+from brevin.core.kinematics.regions import MIDDLE_SHARE, Region
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, outline_travel, risen
+from brevin.core.track import Floats, Points, Sighting, Strips
 
 RISES_PCT = 1.2  # of trunk: travel of the shoulders from which it is told
 INSIDE_PCT, BESIDE_PCT = (-2.0, 6.0), 5.0  # of a strip, inward and up or down: points that lie on the same thing
 NEAREST = 3  # of them, to the outline
 MOST = 0.5  # of points, of strips
+FOREARM_PCT = 1.5 * ARM_REACH  # of trunk from the middle of a forearm or hand: its sleeve's edge lies within, with what a wrist's key points are off by
+LOWER_ARMS = (1, 2, 4, 5)  # of the pieces of both arms
+STILL_PCT = 0.45  # of trunk: an edge that travels less shows no breath
 RIDES = (0.7, 1.5)  # of the shoulders' rise: an arm's goes along fully, a shirt over the belly hardly, and what goes farther is another thing
 
 
@@ -36,10 +39,14 @@ def points_riding(points: Points, rigid: RigidMotion, shoulder: Region | None) -
     return rides
 
 
-def without_arms(front: Strips, free: np.ndarray, points: Points, rides: np.ndarray, arms_pct: Floats) -> np.ndarray:
-    """The free strips [k] without the belly's where most of these are an arm's edge: near one, and most of the points just inside ride. rides: [p] as above.
-    Source: own."""
+def without_arms(sighting: Sighting, free: np.ndarray, rigid: RigidMotion, rides: np.ndarray) -> np.ndarray:
+    """The free strips [k] without the belly's where these are an arm's edge: all along a forearm and still, or most of them near an arm with most of the points
+    just inside riding. rides: [p] as above. Source: own."""
+    front, points, arms_pct = sighting.front, sighting.points, sighting.arms_pct
+    assert front is not None and points is not None
     belly = free & (front.up_pct > profile.ABDOMEN_FROM) & (front.up_pct < BELLY_TO_PCT)
+    if belly.any() and _a_still_forearm(front, belly, rigid, arms_pct):
+        return free & ~belly
     if not rides.any() or not belly.any():
         return free
     followed = points.on_body & followed_points(points)
@@ -52,3 +59,14 @@ def without_arms(front: Strips, free: np.ndarray, points: Points, rides: np.ndar
         nearest = there[np.argsort(inside[there])][:NEAREST]
         edges += int(len(nearest) > 0 and np.mean(rides[nearest]) > MOST)
     return free & ~belly if edges > MOST * belly.sum() else free
+
+
+def _a_still_forearm(front: Strips, belly: np.ndarray, rigid: RigidMotion, arms_pct: Floats) -> bool:
+    """Whether all of the belly's strips lie within a sleeve of a forearm and those at its middle hardly move: a low breath behind an arm would seem one of the
+    chest alone."""
+    if len(arms_pct) <= max(LOWER_ARMS):
+        return False
+    away = distance(np.column_stack([front.edge_pct, front.up_pct])[belly], arms_pct[list(LOWER_ARMS)])
+    middle = belly & (profile.abdomen_share(front.up_pct) > MIDDLE_SHARE)
+    goes = [filters.spread(filters.smooth(one)) for one in outline_travel(front, rigid)[:, middle if middle.any() else belly].T]
+    return bool((away < FOREARM_PCT).all() and np.median(goes) < STILL_PCT)

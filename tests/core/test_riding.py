@@ -5,6 +5,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from brevin.core.breath.breaths import breaths
+from brevin.core.breath_gate import TOLD_PCT, by_shoulders, unreadable_breath
 from brevin.core.evidence import evidence
 from brevin.core.kinematics.arms import CLEAR_PCT
 from brevin.core.kinematics.outline import free_outline
@@ -94,3 +96,14 @@ def test_where_the_shoulders_hardly_rise_a_covered_belly_stops_it() -> None:
     hidden = replace(made, front=replace(made.front, misfit=np.where(made.front.up_pct < 50.0, 0.9, made.front.misfit)))
     report = judge(evidence(hidden), Task(Check(card=card))).report
     assert not report.readable_for.breath and report.reasons[0].code in ("trunk_covered", "outline_lost")
+
+
+def test_shoulders_that_go_up_once_as_an_instrument_is_brought_up_tell_no_breath() -> None:
+    covered, _, _ = hanging(goes_up=1.0)
+    who = evidence(covered).players[0]
+    turns = breaths(who.traces)
+    assert by_shoulders(who, turns) and not by_shoulders(who, [])
+    raised = replace(who, traces=replace(who.traces, shoulder=np.where(who.traces.t_s > 20.0, 15.0, 0.0)))
+    assert np.ptp(raised.traces.shoulder) > TOLD_PCT and not by_shoulders(raised, turns)
+    assert [one.code for one in unreadable_breath(who, turns, [], lambda: True)] == ["trunk_sank"], "a trunk that sank is another one at the end"
+    assert unreadable_breath(who, turns, [], lambda: False) == []

@@ -5,22 +5,23 @@ A belly that is not seen stops it all, but for shoulders that rise: these are se
 
 from collections.abc import Callable, Sequence
 
+import numpy as np
+
 from brevin.core import gate
 from brevin.core.breath.breaths import BreathTurns, inhales_of
 from brevin.core.breath.unrest import unrest
 from brevin.core.evidence import Followed
-from brevin.core.filters import spread
 from brevin.core.report import Reason
 
-TOLD_PCT = 1.2  # of trunk: shoulders that rise so far tell breaths of which no belly is seen
+TOLD_PCT = 1.2  # of trunk: shoulders that rise so far in an inhale tell breaths of which no belly is seen
 FAINT_NOTED, FAINT_MOST = 0.04, 0.07  # of an inhale's size, that is unrest: said from here, refused from here; docs/gate.md
 
 
 def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequence[Reason], sunk: Callable[[], bool]) -> list[Reason]:
     """Why a breath that was looked for from the side cannot be judged. stops: what the pictures say; sunk: whether the trunk is another at the end."""
     moved = who.traces
-    unseen = not moved.seen["abdomen"] and not by_shoulders(who)
-    if unseen or (not any(one.whole for one in turns) and sunk()):
+    unseen = not moved.seen["abdomen"]
+    if (unseen and not by_shoulders(who, turns)) or ((unseen or not any(one.whole for one in turns)) and sunk()):
         return [_belly_unseen(who, sunk)]
     if stops:
         return []
@@ -31,10 +32,14 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
     return [gate.reason("breath_faint")] if (unrest(moved, inhales_of(turns)) or 0.0) > FAINT_MOST else []
 
 
-def by_shoulders(who: Followed) -> bool:
-    """Whether of a breath the times and the shoulders alone are told: from the front, and where no belly is seen and the shoulders rise."""
-    moved = who.traces
-    return who.view == "front" or (not moved.seen["abdomen"] and moved.seen["shoulder"] and spread(moved.shoulder) >= TOLD_PCT)
+def by_shoulders(who: Followed, turns: Sequence[BreathTurns]) -> bool:
+    """Whether of a breath the times and the shoulders alone are told: from the front, and where no belly is seen and the shoulders rise in the inhales, the
+    middle one of them, as they do not when an instrument is brought up."""
+    moved, inhales = who.traces, inhales_of(turns)
+    if who.view == "front" or moved.seen["abdomen"] or not moved.seen["shoulder"] or not inhales:
+        return who.view == "front"
+    rises = np.diff(np.interp(np.array(inhales), moved.t_s, moved.shoulder), axis=1)
+    return bool(np.median(rises) >= TOLD_PCT)
 
 
 def _belly_unseen(who: Followed, sunk: Callable[[], bool]) -> Reason:
@@ -46,5 +51,5 @@ def breath_advice(who: Followed, turns: Sequence[BreathTurns], sunk: Callable[[]
     seen, moved = who.traces.seen, who.traces
     unsure = seen["abdomen"] and (not seen["chest"] or max(moved.model["chest"], moved.covered) > gate.CHEST_UNSURE)
     covered = [gate.reason("trunk_sank" if sunk() else "chest_covered")] if unsure else []
-    covered += [_belly_unseen(who, sunk)] if not seen["abdomen"] and by_shoulders(who) else []
+    covered += [_belly_unseen(who, sunk)] if not seen["abdomen"] and by_shoulders(who, turns) else []
     return covered + ([gate.reason("breath_faint")] if FAINT_NOTED < (unrest(moved, inhales_of(turns)) or 0.0) <= FAINT_MOST else [])

@@ -177,7 +177,7 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
     for one, name in zip(ones, as_the_others([pattern(one) if named else NOT_SURE for one in ones]), strict=True):
         kept = whole if one.turns.whole else partial
         told = withheld(measures_of(one, len(kept)), exempt, "exempt")
-        own = as_far_as_seen(told, front=who.view == "front", readable=breathing.readable, by_shoulders=by_shoulders(who))
+        own = as_far_as_seen(told, front=who.view == "front", readable=breathing.readable, by_shoulders=by_shoulders(who, breathing.turns))
         shaped = exhale_shape(one) if breathing.readable else None
         kept.append((breath_of(own, name, exhale_shape=shaped, card_index=card_index(one)), own))
     return whole, partial

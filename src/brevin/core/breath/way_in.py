@@ -21,8 +21,8 @@ def nothing_counted(values: Floats) -> float:
 
 
 def way_in(t_s: Floats, beats: Beats, card: CountCard | None) -> ByCount:
-    """What a count that was heard says of anything that moves in the clip: the mean of its rises over the asked inhales and its falls over the asked exhales
-    that lie in the clip, as a share of its travel. Source: own."""
+    """What a count that was heard, or that the program counted, says of anything that moves in the clip: the mean of its rises over the asked inhales and its
+    falls over the asked exhales that lie in the clip, as a share of its travel. Source: own."""
     if card is None or card.cycle_beats is None or beats.beat_s is None or beats.first_inhale_s is None:
         return nothing_counted
     starts = beats.first_inhale_s + beats.beat_s * card.cycle_beats * np.arange(card.cycles)

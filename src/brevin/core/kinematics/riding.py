@@ -8,17 +8,16 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.arms import ARM_REACH, CLEAR_PCT, distance
+from brevin.core.kinematics.arms import CLEAR_PCT, distance
 from brevin.core.kinematics.outline import BELLY_TO_PCT
 from brevin.core.kinematics.regions import MIDDLE_SHARE, Region
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, outline_travel, risen
+from brevin.core.kinematics.rigid import SURELY_OFF_PCT, RigidMotion, followed_points, outline_travel, risen
 from brevin.core.track import Floats, Points, Sighting, Strips
 
 RISES_PCT = 1.2  # of trunk: travel of the shoulders from which it is told
 INSIDE_PCT, BESIDE_PCT = (-2.0, 6.0), 5.0  # of a strip, inward and up or down: points that lie on the same thing
 NEAREST = 3  # of them, to the outline
 MOST = 0.5  # of points, of strips
-FOREARM_PCT = 1.5 * ARM_REACH  # of trunk from the middle of a forearm or hand: its sleeve's edge lies within, with what a wrist's key points are off by
 LOWER_ARMS = (1, 2, 4, 5)  # of the pieces of both arms
 STILL_PCT = 0.45  # of trunk: an edge that travels less shows no breath
 RIDES = (0.7, 1.5)  # of the shoulders' rise: an arm's goes along fully, a shirt over the belly hardly, and what goes farther is another thing
@@ -69,4 +68,4 @@ def _a_still_forearm(front: Strips, belly: np.ndarray, rigid: RigidMotion, arms_
     away = distance(np.column_stack([front.edge_pct, front.up_pct])[belly], arms_pct[list(LOWER_ARMS)])
     middle = belly & (profile.abdomen_share(front.up_pct) > MIDDLE_SHARE)
     goes = [filters.spread(filters.smooth(one)) for one in outline_travel(front, rigid)[:, middle if middle.any() else belly].T]
-    return bool((away < FOREARM_PCT).all() and np.median(goes) < STILL_PCT)
+    return bool((away < SURELY_OFF_PCT).all() and np.median(goes) < STILL_PCT)

@@ -8,7 +8,7 @@ from brevin.core.kinematics.regions import NOTHING, Found, Region, disagreement,
 from brevin.core.kinematics.rigid import RigidMotion, followed_points, how_sure, risen
 from brevin.core.track import Floats, Points
 
-CLEAR_PCT = 0.4  # of trunk: a rise that is clear
+CLEAR_RISE_PCT = 0.4  # of trunk: a rise that is clear
 HANGS_DEG = 35.0  # of an upper arm from straight down the trunk: beyond it the elbow is held out, and stays behind when the shoulder rises
 JOINT_PCT, LEAST_NEAR, MOST_TIMES = 15.0, 5, 2.0  # of trunk around a shoulder's joint; points there that tell how far it rises; times what all tell, at most
 FULLY = 0.75  # quantile of them: the middle of those that carry it
@@ -34,7 +34,7 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
     power = float(common @ common)
     gain = (rise.T @ common) / max(power, 1e-9)
     alike = _agrees(rise, common)
-    if filters.spread(filters.smooth(common)) > CLEAR_PCT:  # clear movement: of its carriers, those that carry it fully
+    if filters.spread(filters.smooth(common)) > CLEAR_RISE_PCT:  # clear movement: of its carriers, those that carry it fully
         alike &= gain >= np.quantile(gain[alike], CARRIES_FRONT if both else CARRIES) if alike.any() else alike
     alike = alike if alike.sum() >= 2 else ~nowhere
     chosen = rise[:, alike]
@@ -64,7 +64,7 @@ def _at_joint(at: Floats, rise: Floats, unsure_pct: Floats, trace: Floats, arms_
     """How many times as far as all points together tell those about a shoulder's joint go, where no upper arm hangs: one that is held out turns about its
     elbow, and goes up the less, the farther down. at: [p, 2]; rise: [n, p]; trace: [n], what all tell."""
     calm = filters.smooth(trace - trace.mean())
-    if len(arms_pct) < 4 or filters.spread(calm) <= CLEAR_PCT:
+    if len(arms_pct) < 4 or filters.spread(calm) <= CLEAR_RISE_PCT:
         return 1.0
     joints, way = arms_pct[[0, 3], 0], arms_pct[[0, 3], 1] - arms_pct[[0, 3], 0]
     hangs = np.degrees(np.arctan2(np.abs(way[:, 0]), -way[:, 1])) < HANGS_DEG

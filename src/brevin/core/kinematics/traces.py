@@ -67,7 +67,7 @@ def traces(sighting: Sighting) -> Traces:
     shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
     free = free_outline(sighting.front, sighting.arms_pct)
     rides = points_riding(sighting.points, rigid, None if front_view else shoulder.region)
-    free = without_arms(sighting, free, rigid, rides)
+    free = free if front_view else without_arms(sighting, free, rigid, rides)
     abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free, rides)
     if abdomen.region is not None:
         chest = uncovered(chest, abdomen.region, sighting.front, free, sighting.arms_pct)

@@ -261,6 +261,7 @@ def test_what_is_drawn_on_the_clip_by_keys_or_by_hand_stays_and_is_rubbed_out_an
     desk.get_by_role("button", name="Play").click()
     expect(drawn.locator("circle")).to_have_count(0)  # it belongs to its moment
     rows.first.get_by_role("button").first.click()
+    expect(desk.get_by_role("button", name="Play")).to_be_visible()  # and stops there, else it would be gone before it was seen
     expect(drawn.locator("text")).to_have_text("this wrist")
     desk.get_by_role("button", name="Rub out: this wrist").click()
     expect(rows).to_have_text([re.compile("Circle"), re.compile("Arrow"), re.compile("this wrist rubbed out")])

@@ -127,7 +127,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
     [report],
   );
   const clip = useClip(onTime);
-  const { chosen, looping, choose, step, seek, evidence, turnLoop } = useChosen(report, clip);
+  const { chosen, looping, choose, step, seek, stopAt, evidence, turnLoop } = useChosen(report, clip);
   const count = report.breaths.length;
   const hold = useHold(take, report);
   const line = useSetLine(take, report, clip.video);
@@ -175,7 +175,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
             onTurn={clip.turn}
           />
           {drawn.drawer && <DrawTools drawer={drawn.drawer} />}
-          <DrawnList takeId={take.id} kept={drawn.kept} may={drawn.can} onSeek={seek} />
+          <DrawnList takeId={take.id} kept={drawn.kept} may={drawn.can} onSeek={stopAt} />
           {drawn.trouble && <p role="alert">{drawn.trouble}</p>}
         </div>
         <section>
@@ -301,6 +301,10 @@ function useChosen(report: Report, clip: ReturnType<typeof useClip>) {
     clip.setLoop(null);
     clip.seek(t_s);
   };
+  const stopAt = (t_s: number) => {
+    clip.stop(); // what is shown at one moment only would be gone before it was seen
+    seek(t_s);
+  };
   const evidence = (verdict: Verdict) => {
     const mark = verdict.marks.find((m) => m.from_s === verdict.from_s);
     if (mark) setChosen(mark.breath);
@@ -315,7 +319,7 @@ function useChosen(report: Report, clip: ReturnType<typeof useClip>) {
     clip.seek(stretch.from);
     clip.play();
   };
-  return { chosen, looping, choose, step, seek, evidence, turnLoop };
+  return { chosen, looping, choose, step, seek, stopAt, evidence, turnLoop };
 }
 
 /** Moves the focus along the rows of verdicts. */

@@ -51,6 +51,7 @@ export function useClip(onTime: (t_s: number) => void) {
     else element.pause();
   }, []);
   const play = useCallback(() => void video.current?.play(), []);
+  const stop = useCallback(() => video.current?.pause(), []);
   const turnSlow = useCallback(() => {
     setSlow((was) => {
       if (video.current) video.current.playbackRate = was ? 1 : SLOW;
@@ -60,5 +61,5 @@ export function useClip(onTime: (t_s: number) => void) {
   const setLoop = useCallback((stretch: Loop) => {
     loop.current = stretch;
   }, []);
-  return { video, playing, slow, seek, play, turn, turnSlow, setLoop };
+  return { video, playing, slow, seek, play, stop, turn, turnSlow, setLoop };
 }

@@ -66,6 +66,16 @@ def test_one_breath_says_nothing_of_what_comes_again(found: list[int]) -> None:
     assert wander(breathing(3.0), found) is None and repeated(breathing(3.0), found) is None
 
 
+def test_two_regions_that_both_breathe_are_read_together_though_one_comes_again_more_exactly() -> None:
+    chest = 2.0 * sum(np.interp(T_S - FIRST_S - i * PERIOD_S, [1.3, 2.0, 2.2, 4.4], [0.0, 1.0, 1.0, 0.0]) for i in range(COUNT))
+    belly = breathing(2.0) + arm(0.12)
+    signal = belly + chest
+    found, _ = clearest({"abdomen": belly, "chest": chest}, {"abdomen": 1.0, "chest": 1.0}, signal, {"abdomen": 0.02, "chest": 0.02})
+    assert found is signal, "the chest alone would begin 1.3 s late"
+    starts_s = [one.inhale_start.t_s for one in breaths(traces(belly, chest)) if one.inhale_start]
+    assert starts_s == pytest.approx([FIRST_S + i * PERIOD_S for i in range(COUNT)], abs=0.25)
+
+
 def test_breaths_are_found_on_the_one_region_that_breathes_where_the_other_follows_an_arm() -> None:
     abdomen, chest = breathing(2.0), arm(1.5)
     signal, found = clearest(

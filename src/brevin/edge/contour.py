@@ -74,9 +74,16 @@ def _cut(rgb: NDArray[np.uint8], mask: Mask, trunk_px: float) -> Mask | None:
     told = np.where(inside, cv2.GC_PR_FGD, cv2.GC_PR_BGD).astype(np.uint8)
     told[cv2.distanceTransform(1 - inside, cv2.DIST_L2, 5) > out_px] = cv2.GC_BGD
     told[cv2.distanceTransform(inside, cv2.DIST_L2, 5) > in_px] = cv2.GC_FGD
+    return cut_by_colour(small, told, mask.shape)
+
+
+def cut_by_colour(rgb: NDArray[np.uint8], told: NDArray[np.uint8], shape: tuple[int, ...]) -> Mask | None:
+    """What is the body of a picture by its colours: of that shape, 0 to 1; None where what is told for sure leaves nothing to tell them by.
+
+    told: [height, width], what is known of each place, and what is likely, as OpenCV's grabCut has it; changed in place."""
     if not (told == cv2.GC_BGD).any() or not (told == cv2.GC_FGD).any():
         return None
     cv2.setRNGSeed(0)  # its mixtures start from chance: a clip read twice reads the same
-    cv2.grabCut(small, told, None, np.zeros((1, 65)), np.zeros((1, 65)), ROUNDS, cv2.GC_INIT_WITH_MASK)
+    cv2.grabCut(rgb, told, None, np.zeros((1, 65)), np.zeros((1, 65)), ROUNDS, cv2.GC_INIT_WITH_MASK)
     own = cv2.GaussianBlur((told & 1).astype(np.float32), (0, 0), SOFT_PX)
-    return cv2.resize(own, (mask.shape[1], mask.shape[0]), interpolation=cv2.INTER_LINEAR)
+    return cv2.resize(own, (shape[1], shape[0]), interpolation=cv2.INTER_LINEAR)

@@ -16,6 +16,7 @@ from brevin.core.pose import player as pick
 from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import WORK_SIDE_PX, ClipFacts, Floats, Picture, Player, PoseSample, Sighting
 from brevin.edge import film as trunk_film
+from brevin.edge.gaps import without_gaps
 from brevin.edge.live import Rgb, larger
 from brevin.edge.points import Texture
 from brevin.edge.pose_model import PoseModel
@@ -99,18 +100,19 @@ class Mirror:
         self._masks.append(np.asarray(cv2.resize(seen.masks[index], (width, height)), np.float32))
         self._early.append(grey)
         if len(self._early) >= REFERENCE_FRAMES:
-            self._follow(player, t_s)
+            self._follow(player, t_s, np.asarray(cv2.resize(rgb, (width, height), interpolation=cv2.INTER_AREA), np.uint8))
         return {"state": "looking"}
 
-    def _follow(self, player: Player, t_s: float) -> None:
+    def _follow(self, player: Player, t_s: float, rgb: Rgb) -> None:
         turn = trunk_film.body_map(player)
         mask: NDArray[np.float32] = turn.apply(np.mean(self._masks[-FIRST_POSES:], axis=0))
         reference: Floats = np.stack([turn.apply(grey) for grey in self._early]).astype(float).mean(axis=0)
         bodies = [s.bodies[i] for s, i in zip(self._samples, player.chosen, strict=True) if i >= 0]
+        arms_pct = trunk_film.arms_of(bodies, player)
+        front = Outline(mask, reference, outward=1, step_pct=STEP_PCT, cut=without_gaps(turn.apply(rgb), mask, arms_pct))
         self._followed = _Followed(
-            player, turn, Texture(mask, np.asarray(reference, np.uint8)), Outline(mask, reference, outward=1, step_pct=STEP_PCT),
-            Outline(mask, reference, outward=-1, step_pct=STEP_PCT),
-            trunk_film.arms_of(bodies, player), list(self._samples), [t_s],
+            player, turn, Texture(mask, np.asarray(reference, np.uint8)), front, Outline(mask, reference, outward=-1, step_pct=STEP_PCT), arms_pct,
+            list(self._samples), [t_s],
         )  # fmt: skip
         for part in (self._followed.front, self._followed.back):
             part.see(np.asarray(reference, np.uint8)[None], np.zeros(1))

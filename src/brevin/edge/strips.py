@@ -10,18 +10,11 @@ from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
 from brevin.core.track import Floats, Strips
-from brevin.edge.film import BACK_PCT, PX_PER_PCT, column, row
+from brevin.edge.borders import AROUND_PX, BAND_PX, OFFSETS, REACH_PX, SEARCH_PX, WEIGHT, band, outline_in
+from brevin.edge.film import BACK_PCT, PX_PER_PCT, row
 
 STEP_PCT = 3.0  # one strip every three percent of the trunk's height
-LOWEST_PCT, HIGHEST_PCT = -6.0, 105.0
-BAND_PX = 2  # rows on either side that are averaged with the strip's own
-REACH_PX = 11  # half width of the template, 5.5 % of trunk
-SEARCH_PX = 22  # farthest travel looked for, 11 % of trunk
-AROUND_PX = REACH_PX + SEARCH_PX + 4  # what is looked at on either side of the edge
-EDGE_SIGMA_PX = 5.0  # weight falls off this far from the edge
-SETTLE_PX = 14  # how far from the mask's border the real edge is looked for
 LINES_TOGETHER = 512  # strips times pictures fitted at once: more and the processor no longer has them at hand, fewer and the calls cost more than the fit
-OFFSETS = np.arange(-REACH_PX, REACH_PX + 1)
 STEPS = 5  # Gauss-Newton steps; the last moves are below a hundredth of a pixel
 
 Film = NDArray[np.uint8]
@@ -30,13 +23,16 @@ Film = NDArray[np.uint8]
 class Outline:
     """The strips along one side of a trunk. mask: [HEIGHT, WIDTH], 0 to 1; reference: [HEIGHT, WIDTH] grey; outward: 1 = front, -1 = back.
 
-    step_pct: one strip every so many percent of the trunk's height. Strips whose outline is not in the film are left out.
+    step_pct: one strip every so many percent of the trunk's height. Strips whose outline is not in the film are left out. cut: the mask again, by its colours,
+    for those heights at which the mask's border is no trunk's.
     """
 
-    def __init__(self, mask: NDArray[np.float32], reference: Floats, *, outward: int, step_pct: float = STEP_PCT) -> None:
-        self._up_pct, self._edges = _outline(mask, reference, outward=outward, step_pct=step_pct)
+    def __init__(
+        self, mask: NDArray[np.float32], reference: Floats, *, outward: int, step_pct: float = STEP_PCT, cut: NDArray[np.float32] | None = None
+    ) -> None:  # fmt: skip
+        self._up_pct, self._edges = outline_in(mask, reference, cut, outward=outward, step_pct=step_pct)
         self._outward = outward
-        bands = [_band(reference[None], up)[0] for up in self._up_pct]
+        bands = [band(reference[None], up)[0] for up in self._up_pct]
         self._templates = np.array([band[int(edge) + OFFSETS] for band, edge in zip(bands, self._edges, strict=True)])
         self._contrast = np.zeros(len(self._edges))
         self._seen: list[tuple[Floats, Floats, Floats]] = []  # travel, misfit and contrast of some pictures, each [n, k]
@@ -79,34 +75,6 @@ class Outline:
         return np.concatenate([some[part] for some in self._seen])
 
 
-def _outline(mask: NDArray[np.float32], reference: Floats, *, outward: int, step_pct: float) -> tuple[Floats, Floats]:
-    """Height and column of the outline for each strip: the first way out of the mask from the axis, settled on the strongest edge."""
-    heights: list[float] = []
-    edges: list[float] = []
-    axis = int(column(0.0))
-    slope = np.abs(np.gradient(reference, axis=1))
-    for up_pct in np.arange(LOWEST_PCT, HIGHEST_PCT + 1e-6, step_pct):
-        line = _band(mask[None], up_pct)[0]
-        ray = line[axis:] if outward > 0 else line[axis::-1]
-        out = np.flatnonzero(ray < 0.5)
-        if ray[:4].max() < 0.5 or not len(out):
-            continue
-        border = axis + outward * int(out[np.argmax(out > 4)]) if (out > 4).any() else 0
-        low, high = border - SETTLE_PX, border + SETTLE_PX
-        if low < AROUND_PX or high >= reference.shape[1] - AROUND_PX:
-            continue
-        strength = _band(slope[None], up_pct)[0][low : high + 1] * np.hanning(high - low + 3)[1:-1]
-        heights.append(float(up_pct))
-        edges.append(float(low + int(np.argmax(strength))))
-    return np.array(heights), np.array(edges)
-
-
-def _band(pictures: NDArray[np.generic], up_pct: float) -> Floats:
-    """Mean over the strip's narrow band of rows: [n, WIDTH]."""
-    middle = int(row(up_pct))
-    return pictures[:, middle - BAND_PX : middle + BAND_PX + 1].mean(axis=1, dtype=np.float64)
-
-
 def _risen_lines(film: Film, up_pct: Floats, edges: Floats, risen_pct: Floats) -> Floats:
     """What lies about every strip's edge in every picture, averaged over the strip's band at the height its place has risen to, between the rows by straight
     lines: [k * n, 2 AROUND_PX + 1]."""
@@ -122,13 +90,11 @@ def _risen_lines(film: Film, up_pct: Floats, edges: Floats, risen_pct: Floats) -
 
 def _some(film: Film, templates: Floats, up_pct: Floats, edges: Floats, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, Floats, Floats]:
     """Some strips in some pictures: travel outward in px [n, k], misfit [n, k], contrast in the reference [k] and in each picture [n, k]."""
-    weight = np.exp(-0.5 * (OFFSETS / EDGE_SIGMA_PX) ** 2)
-    weight /= weight.sum()
     lines = _risen_lines(film, up_pct, edges, risen_pct)
     each = np.repeat(templates, len(film), axis=0)
-    coarse = _whole_pixels(lines, each, weight)
-    shift, misfit, seen = (part.reshape(len(edges), len(film)).T for part in _fraction(lines, each, weight, shift=coarse))
-    contrast = np.sqrt((templates - (templates @ weight)[:, None]) ** 2 @ weight)
+    coarse = _whole_pixels(lines, each, WEIGHT)
+    shift, misfit, seen = (part.reshape(len(edges), len(film)).T for part in _fraction(lines, each, WEIGHT, shift=coarse))
+    contrast = np.sqrt((templates - (templates @ WEIGHT)[:, None]) ** 2 @ WEIGHT)
     return shift * outward, misfit / np.maximum(contrast, 1e-6), contrast, seen
 
 

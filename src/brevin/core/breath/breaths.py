@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
 from brevin.core.breath.cycles import Swing, breath_signal, swings
-from brevin.core.breath.hidden import UNSEEN_FILLING, goes_on, let_go, lifted, may_last, until_the_next, untold_s
+from brevin.core.breath.hidden import UNSEEN_FILLING, begins_in_shoulders, goes_on, let_go, lifted, may_last, until_the_next, untold_s
 from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
@@ -72,7 +72,8 @@ def breaths(traces: Traces, by_count: ByCount = nothing_counted) -> list[BreathT
     wander = {name: with_wander(values, noise[name], signal, found) for name, values in carriers.items()}
     around = [around_of(traces.t_s, noise, wander, signal, *three) for three in zip([None, *found], found, [*found[1:], None], strict=False)]
     middles_s = [float(traces.t_s[crossing(signal, swing.trough, swing.peak)]) for swing in found]
-    starts = as_in_the_others([starts_of(regions, one) for one in around], middles_s)
+    begins = carriers if begins_in_shoulders(traces) else regions
+    starts = as_in_the_others([starts_of(begins, one) for one in around], middles_s)
     hidden = 0.0 if traces.seen["abdomen"] else UNSEEN_FILLING
     turns = [
         _turns(regions, carriers, signal, one, first_of(own), hidden, goes_on(traces, regions, one.swing)) for one, own in zip(around, starts, strict=True)

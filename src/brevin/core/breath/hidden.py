@@ -71,7 +71,17 @@ def lifted(traces: Traces) -> bool:
     """Whether the breath is in the shoulders, far more than in a belly that hardly moves, and no chest is seen well enough to tell when."""
     if not traces.seen["shoulder"] or (traces.timed["chest"] and traces.model["chest"] < ROUGH_CHEST):
         return False
-    belly_pct, trunk = spread(traces.abdomen), traces.abdomen + traces.chest
+    belly_pct = spread(traces.abdomen)
     least_pct = LIFTED_PCT if belly_pct < LEAST_SWING_PCT else CARRIES_PCT  # where the belly shows no breath, shoulders that say which way is in show it
-    rises = spread(traces.shoulder) >= max(least_pct, CARRIES_TIMES * belly_pct)
-    return bool(rises and np.ptp(trunk) > 0.0 and np.corrcoef(traces.shoulder, trunk)[0, 1] > GOES_ALONG)
+    return spread(traces.shoulder) >= max(least_pct, CARRIES_TIMES * belly_pct) and _go_along(traces)
+
+
+def begins_in_shoulders(traces: Traces) -> bool:
+    """Whether shoulders that rise tell, as a belly does, when an inhale begins: where no chest does, one that fills before the belly raises them."""
+    return traces.seen["shoulder"] and not traces.timed["chest"] and spread(traces.shoulder) >= LIFTED_PCT and _go_along(traces)
+
+
+def _go_along(traces: Traces) -> bool:
+    """Whether the shoulders move with what is seen of the trunk."""
+    trunk = traces.abdomen + traces.chest
+    return bool(np.ptp(trunk) > 0.0 and np.corrcoef(traces.shoulder, trunk)[0, 1] > GOES_ALONG)

@@ -14,6 +14,7 @@ from brevin.core.track import Floats
 
 BEFORE_SHARE = 0.4  # of the way from one breath to the next, looked at before the middle of the rise; the rest after it
 ROUNDS = 4  # of fitting the common course and each breath's own size by turns
+UNCLEAR = 0.04  # of the movement of all regions together, that does not come again: with less they are read together; own, shows in ./brevin bench accuracy
 CLEARER = 0.5  # times what does not come again in all regions together: a region alone with less than this is read alone
 FEWER = 1  # breaths that a region alone may have less: more, and there are breaths of the other alone, as where both ways are shown on purpose
 LEAST_BREATHS = 2  # one breath alone says nothing of what comes again
@@ -52,6 +53,8 @@ def clearest(regions: dict[str, Floats], weights: dict[str, float], signal: Floa
     clearer, since the other then follows something that is no breath."""
     best = signal, swings(signal, noise=max(abs(weights[name]) * noise[name] for name in regions))
     unrepeated, together = _unrepeated(*best), len(best[1])
+    if unrepeated is not None and unrepeated < UNCLEAR:
+        return best
     for name, values in regions.items():
         alone = (np.sign(weights[name]) or 1.0) * values
         found = swings(alone, noise=noise[name])

@@ -51,6 +51,7 @@ class People:
         self._network, self._pool, self._most, self._closer, self._pictured = network, pool, most_players, closer, pictured
         self._beside = beside
         self._masks: list[tuple[Mask, ...]] = []
+        self._early_rgb: NDArray[np.uint8] = np.zeros((1, 1, 3), np.uint8)
         self._waiting: list[tuple[float, float, NDArray[np.uint8] | None, Future[Seen]]] = []  # the picture where it is looked at closely
         self._closely: dict[int, list[Future[Body]]] = {}  # by place among the samples
         self._picked = False
@@ -99,6 +100,11 @@ class People:
         mean: Mask = np.mean(own[-MASKS:], axis=0)
         return mean
 
+    @property
+    def early_rgb(self) -> NDArray[np.uint8]:
+        """The last picture of those a mask is of: [height, width, 3], the working picture."""
+        return self._early_rgb
+
     def arms_pct(self, player: Player) -> Floats:
         """Where a player's arms are over the first seconds: [6, 2, 2] in body coordinates."""
         own = zip(self.samples, player.chosen, strict=False)
@@ -125,6 +131,7 @@ class People:
         shaped = not self._picked or frame.t_s >= self._shaped_s + SHAPED_S
         self._shaped_s = frame.t_s if shaped else self._shaped_s
         rgb = frame.rgb()
+        self._early_rgb = self._early_rgb if self._picked else rgb
         answer = self._pool.submit(self._seen, frame.t_s, rgb, shaped=shaped, kept=not self._picked)
         self._waiting.append((frame.t_s, light, rgb if shaped and self._closer is not None else None, answer))
         while self._picked and len(self._waiting) > MOST_WAITING:

@@ -10,6 +10,7 @@ from brevin.core.kinematics.rigid import rise
 from brevin.core.track import Floats, Player
 from brevin.edge import film as trunk_film
 from brevin.edge import steady
+from brevin.edge.gaps import without_gaps
 from brevin.edge.observers.people import People
 from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_of
 from brevin.edge.points import Texture
@@ -28,15 +29,17 @@ class Trunk:
     """One player's trunk. Pictures wait until the reference is known, then are followed and forgotten.
 
     arms_pct: where its arms are, [m, 2, 2] in body coordinates; light, detail, change: of each picture, grey levels; at: the map from picture to film for each
-    number of a picture.
+    number of a picture; cut: its mask by the colours, where these tell.
     """
 
-    def __init__(self, mask: NDArray[np.float32], arms_pct: Floats, at: Callable[[int], trunk_film.BodyMap]) -> None:
+    def __init__(
+        self, mask: NDArray[np.float32], arms_pct: Floats, at: Callable[[int], trunk_film.BodyMap], cut: NDArray[np.float32] | None = None
+    ) -> None:  # fmt: skip
         self.arms_pct = arms_pct
         self.light: list[float] = []
         self.detail: list[float] = []
         self.change: list[float] = []
-        self._mask, self._at = mask, at
+        self._mask, self._cut, self._at = mask, cut, at
         self._t_s: list[float] = []
         self._last: Grey | None = None
         self._waiting: list[Grey] = []
@@ -95,7 +98,7 @@ class Trunk:
     def _take_reference(self) -> None:
         reference = reference_of(np.array(self._t_s), self._waiting, self._mask)
         self._texture = Texture(self._mask, np.asarray(reference, np.uint8))
-        self._front, self._back = (Outline(self._mask, reference, outward=outward) for outward in (1, -1))
+        self._front, self._back = Outline(self._mask, reference, outward=1, cut=self._cut), Outline(self._mask, reference, outward=-1)
 
     def _hand_over(self) -> None:
         self._await()
@@ -153,10 +156,11 @@ class Trunks:
         turn = trunk_film.body_map(player)
         mask: NDArray[np.float32] = turn.apply(self._people.mask(player))
         arms_pct = self._people.arms_pct(player)
+        cut = without_gaps(turn.apply(self._people.early_rgb), mask, arms_pct)
         camera = self._cameras[place] if self._cameras else None
         if camera is None:
-            return Trunk(mask, arms_pct, lambda _: turn)
-        return Trunk(mask, arms_pct, lambda picture: steady.undone(turn, camera, picture))
+            return Trunk(mask, arms_pct, lambda _: turn, cut)
+        return Trunk(mask, arms_pct, lambda picture: steady.undone(turn, camera, picture), cut)
 
 
 def light_of(picture: Grey) -> tuple[float, float]:

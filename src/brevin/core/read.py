@@ -142,7 +142,7 @@ def _breathing(asked: _Asked, who: Followed, counted: Beats, sunk: Callable[[], 
     stops, advice = gate.picture_reasons(asked.found.stretch(who), view=who.view, moved=who.traces)
     if who.view != "front":
         stops = [*stops, *unreadable_breath(who, turns, stops, sunk)]
-        advice = [*advice, *breath_advice(who, turns, sunk)]
+        advice = [*advice, *(one for one in breath_advice(who, turns, sunk) if one.code not in {stop.code for stop in stops})]
     return _Breathing(turns, stops, [*gate.reasons_of(asked.found.notes), *advice])
 
 

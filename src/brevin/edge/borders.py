@@ -23,7 +23,7 @@ def outline_in(
     mask: NDArray[np.float32], reference: Floats, cut: NDArray[np.float32] | None, *, outward: int, step_pct: float
 ) -> tuple[Floats, Floats]:  # fmt: skip
     """Height and column of the outline for each strip: the first way out of the mask from the axis, or, where that is no trunk's outline and the cut's is, of
-    the cut. A height next to one that shows no trunk's outline is left as it is: what ends a gap is the edge of an arm, or of the lap."""
+    the cut. One height alone is left as it is: where an arm begins its edge turns round and looks like the trunk's."""
     heights = np.arange(LOWEST_PCT, HIGHEST_PCT + 1e-6, step_pct)
     slope = np.abs(np.gradient(reference, axis=1))
     greys, steep = ([band(picture[None], up_pct)[0] for up_pct in heights] for picture in (reference, slope))
@@ -31,10 +31,9 @@ def outline_in(
     if cut is not None:
         own = _ways_out(cut, heights, steep, outward)
         good = [_trunks(edge, grey) for edge, grey in zip(edges, greys, strict=True)]
-        gained = [not was and _trunks(edge, grey) for was, edge, grey in zip(good, own, greys, strict=True)]
-        seen = np.array(good) | np.array(gained)
-        between = np.concatenate([[False], seen[:-2] & seen[2:], [False]])
-        edges = [there if new and inside else edge for edge, there, new, inside in zip(edges, own, gained, between, strict=True)]
+        gained = np.array([not was and _trunks(edge, grey) for was, edge, grey in zip(good, own, greys, strict=True)])
+        beside = np.append(gained[1:], False) | np.insert(gained[:-1], 0, False)
+        edges = [there if new else edge for edge, there, new in zip(edges, own, gained & beside, strict=True)]
     found = [(float(up_pct), float(edge)) for up_pct, edge in zip(heights, edges, strict=True) if edge is not None]
     return np.array([up_pct for up_pct, _ in found]), np.array([edge for _, edge in found])
 

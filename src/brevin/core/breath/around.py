@@ -43,15 +43,25 @@ def around_of(
 def joint_of(carriers: dict[str, Floats], around: Around) -> tuple[Floats, float]:
     """Several traces as one, each weighted by how clearly it moves; + = inhale. Returns it with its noise. A trace that goes on the same way after the peak
     drifts, and carries nothing while another does not."""
+    clear = {name: size / max(around.noise[name], LEAST_NOISE_PCT) ** 2 for name, size in _clear(carriers, around).items()}
+    total = sum(abs(w) for w in clear.values())
+    joint = np.sum([w / total * carriers[n] for n, w in clear.items()], axis=0)
+    return joint, float(np.sqrt(sum((w / total * around.noise[n]) ** 2 for n, w in clear.items())))
+
+
+def carrying(carriers: dict[str, Floats], around: Around) -> dict[str, float]:
+    """Traces that carry this breath clearly, each with the sign that makes its inhale a rise."""
+    return {name: float(np.sign(size) or 1.0) for name, size in _clear(carriers, around).items()}
+
+
+def _clear(carriers: dict[str, Floats], around: Around) -> dict[str, float]:
+    """How far each trace that moves clearly goes in the inhale; of none that does, the largest."""
     wander, swing = around.wander, around.swing
     size = {name: float(values[swing.peak] - values[swing.trough]) for name, values in carriers.items()}
     size = {name: s for name, s in size.items() if swing.cut_at_end or _comes_back(carriers[name], swing)} or size
     largest = max(abs(s) for s in size.values())
-    clear = {n: s / max(around.noise[n], LEAST_NOISE_PCT) ** 2 for n, s in size.items() if abs(s) >= max(TIMES_NOISE * wander[n], JOINT_SHARE * largest)}
-    clear = clear or {max(size, key=lambda n: abs(size[n])): 1.0}
-    total = sum(abs(w) for w in clear.values())
-    joint = np.sum([w / total * carriers[n] for n, w in clear.items()], axis=0)
-    return joint, float(np.sqrt(sum((w / total * around.noise[n]) ** 2 for n, w in clear.items())))
+    clear = {n: s for n, s in size.items() if abs(s) >= max(TIMES_NOISE * wander[n], JOINT_SHARE * largest)}
+    return clear or dict([max(size.items(), key=lambda one: abs(one[1]))])
 
 
 def _comes_back(values: Floats, swing: Swing) -> bool:

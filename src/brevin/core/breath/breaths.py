@@ -7,11 +7,12 @@ import numpy as np
 
 from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
 from brevin.core.breath.cycles import Swing, breath_signal, swings
-from brevin.core.breath.hidden import UNSEEN_FILLING, begins_in_shoulders, goes_on, let_go, lifted, may_last, until_the_next, untold_s
+from brevin.core.breath.exhales import exhale
+from brevin.core.breath.hidden import UNSEEN_FILLING, begins_in_shoulders, goes_on, let_go, lifted, until_the_next, untold_s
 from brevin.core.breath.pauses import met, uncrossed
-from brevin.core.breath.starts import HIDDEN_PCT, as_in_the_others, first_of, starts_of
+from brevin.core.breath.starts import as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
-from brevin.core.breath.turns import REACH_LETTING_GO, Turn, arriving, leaving
+from brevin.core.breath.turns import Turn, arriving
 from brevin.core.breath.unrest import CALM, unrest
 from brevin.core.breath.way_in import ByCount, nothing_counted
 from brevin.core.filters import SMOOTH_S
@@ -153,7 +154,7 @@ def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floa
     rise_mid = crossing(signal, swing.trough, swing.peak)
     fall_mid = crossing(signal, swing.peak, swing.next_trough)
     end, half_rise_s = _filled(regions, carriers, around, start)
-    leave, rest = _exhale(carriers, around)
+    leave, rest = exhale(carriers, around)
     start = Turn(start.t_s, start.half_width_s + hidden * max(end.t_s - start.t_s, 0.0))
     start, end = uncrossed(start, end)
     leave, rest = uncrossed(leave, rest)
@@ -209,18 +210,6 @@ def _arrival(values: Floats, name: str, around: Around) -> Turn:
 
 def _rises(values: Floats, swing: Swing, least: float) -> bool:
     return bool(values[swing.peak] - values[swing.trough] > least)
-
-
-def _exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
-    """When all that falls begins to fall, and when it has come to rest."""
-    joint, noise = joint_of(carriers, around)
-    _, fall, _, top = around.own(joint)
-    from_i = min(crossing(joint, around.swing.trough, top), fall - 1)
-    leave = leaving(around.t_s, -joint, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT, least_reach=REACH_LETTING_GO)
-    rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
-    if let_go(leave, rest, float(around.t_s[fall])):  # the pace between its quarter and half says nothing of how long it takes
-        rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True, lasts_s=rest.t_s - leave.t_s)
-    return leave, may_last(rest, around.t_s, joint, noise, top_i=around.swing.peak, to_i=around.to_i)
 
 
 def _when(turn: Turn) -> float:

@@ -1,0 +1,47 @@
+"""When an exhale begins and ends: all that falls in it as one, unless two of three see it begin together and the third at another time."""
+
+import numpy as np
+
+from brevin.core.breath.around import Around, carrying, crossing, joint_of
+from brevin.core.breath.hidden import let_go, may_last
+from brevin.core.breath.starts import HIDDEN_PCT
+from brevin.core.breath.turns import REACH_LETTING_GO, Turn, arriving, leaving
+from brevin.core.track import Floats
+
+VOTES = 3  # of which two can agree against one
+
+
+def exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
+    """When all that falls begins to fall, and when it has come to rest. carriers: traces by name, [n] each."""
+    leave = _leave(*joint_of(without_odd_one(carriers, around), around), around)
+    joint, noise = joint_of(carriers, around)
+    _, fall, _, _ = around.own(joint)
+    rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
+    if let_go(leave, rest, float(around.t_s[fall])):  # the pace between its quarter and half says nothing of how long it takes
+        rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True, lasts_s=rest.t_s - leave.t_s)
+    return leave, may_last(rest, around.t_s, joint, noise, top_i=around.swing.peak, to_i=around.to_i)
+
+
+def without_odd_one(carriers: dict[str, Floats], around: Around) -> dict[str, Floats]:
+    """The carriers without one that sees the exhale begin at another time than the two others, which agree, by more than they are unsure: in a held breath an
+    arm sinks with what is followed as the chest, or a shirt slides."""
+    signs = carrying(carriers, around)
+    if len(signs) < VOTES:
+        return carriers
+    leaves = {name: _leave(sign * carriers[name], around.noise[name], around) for name, sign in signs.items()}
+    for odd, seen in leaves.items():
+        one, other = (leaves[name] for name in leaves if name != odd)
+        if _agree(one, other) and not _agree(seen, one) and not _agree(seen, other):
+            return {name: values for name, values in carriers.items() if name != odd}
+    return carriers
+
+
+def _agree(one: Turn, other: Turn) -> bool:
+    return abs(one.t_s - other.t_s) <= float(np.hypot(one.half_width_s, other.half_width_s))
+
+
+def _leave(values: Floats, noise: float, around: Around) -> Turn:
+    """When what is full begins to fall."""
+    _, fall, _, top = around.own(values)
+    from_i = min(crossing(values, around.swing.trough, top), fall - 1)
+    return leaving(around.t_s, -values, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT, least_reach=REACH_LETTING_GO)

@@ -115,16 +115,17 @@ def test_a_belly_that_is_lost_while_the_trunk_sinks_is_covered_by_nothing(last: 
     assert [one for one in codes if one.startswith("trunk_")] == [code]
 
 
+@pytest.mark.parametrize(("at_s", "lasts_s", "breaths"), [(0.4, 0.35, 0), (9.0, 1.5, 1)])
 @pytest.mark.parametrize("sinks", [True, False])
-def test_what_a_trunk_moves_by_sinking_is_no_breath(sinks: bool) -> None:
+def test_what_a_trunk_moves_by_sinking_is_no_breath(sinks: bool, at_s: float, lasts_s: float, breaths: int) -> None:
     """The belly is pushed about while the back rounds, and keeps still in all that was to be breathed."""
     made, _, card = sighting(cycles=[])
-    pushed = 4.0 * np.exp(-0.5 * ((made.t_s - 0.4) / 0.35) ** 2)
+    pushed = 4.0 * np.exp(-0.5 * ((made.t_s - at_s) / lasts_s) ** 2)
     travel = made.front.travel_pct + pushed[:, None] * profile.abdomen_share(made.front.up_pct)
     half = len(made.poses) // 2
     poses = tuple(one if i < half else replace(one, bodies=(body(outline=shape(bow_pct=9.0)),)) for i, one in enumerate(made.poses))
     report = read(replace(made, front=replace(made.front, travel_pct=travel), poses=poses if sinks else made.poses), Task(Check(card=card)))
-    assert report.breaths == [] and report.readable_for.breath == (not sinks)
+    assert len(report.breaths) == breaths and report.readable_for.breath == (not sinks)
     assert ("trunk_sank" in [reason.code for reason in report.reasons]) == sinks
 
 

@@ -65,10 +65,14 @@ def test_without_a_card_the_apps_count_says_nothing() -> None:
 
 
 @pytest.mark.parametrize(
-    ("offsets", "beats"), [([1.05, 0.95, 1.1], 1), ([-2.1, -1.9], -2), ([0.1, -0.1, 0.0], 0), ([1.0, 0.1, 1.0], 0), ([1.0], 0), ([0.5, 0.6, 0.55], 0)]
-)
+    ("offsets", "beats"),
+    [
+        ([1.05, 0.95, 1.1], 1), ([-2.1, -1.9], -2), ([0.1, -0.1, 0.0], 0), ([1.0, 0.1, 1.0], 0), ([1.0], 0), ([0.5, 0.6, 0.55], 0),
+        ([0.6, 0.7, 1.0], 0), ([-2.6, -2.7, -3.0], -3), ([-3.0, -2.2, -3.0], 0), ([-3.7, 3.9], -4), ([3.9, -3.7, -4.0], 4),
+    ],
+)  # fmt: skip
 def test_another_count_in_is_told_only_where_all_starts_are_off_by_the_same_whole_beat(offsets: list[float], beats: int) -> None:
-    assert whole_beats_off(offsets) == beats
+    assert whole_beats_off(offsets, 8.0) == beats
 
 
 def test_another_count_in_is_told_of_breaths_that_are_read_alone() -> None:

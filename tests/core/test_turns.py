@@ -1,3 +1,5 @@
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -245,6 +247,8 @@ def test_where_belly_and_chest_go_against_each_other_the_shoulders_say_which_way
     signal, weights = breath_signal(1.5 * wave, -1.6 * wave, shoulder_pct * wave, seen={"abdomen": True, "chest": True, "shoulder": True})
     assert np.sign(weights) == pytest.approx([belly_way, -belly_way])
     assert np.corrcoef(signal, wave)[0, 1] * belly_way > 0.95
+    _, behind = breath_signal(1.5 * wave, -1.6 * wave, 0.4 * wave, seen={"abdomen": True, "chest": True, "shoulder": True}, sleeve=True)
+    assert np.sign(behind) == pytest.approx([1.0, -1.0]), "a sleeve is no chest"
     alike, both = breath_signal(1.5 * wave, 1.6 * wave, -2.0 * wave, seen={"abdomen": True, "chest": True, "shoulder": True})
     assert min(both) > 0 and np.corrcoef(alike, wave)[0, 1] > 0.95, "where both go out, shoulders that sink change nothing"
 
@@ -252,14 +256,23 @@ def test_where_belly_and_chest_go_against_each_other_the_shoulders_say_which_way
 COUNTED = Beats(tempo_bpm=60.0, first_inhale_s=2.0, source="clicks", residual_s=0.01)
 
 
-@pytest.mark.parametrize(("late_s", "way"), [(0.0, 1.0), (2.0, 1.0), (4.0, 0.0)])
-def test_the_count_says_which_way_is_in_unless_what_moves_is_half_a_cycle_late(late_s: float, way: float) -> None:
-    wave = square([late_s + at for at in (2.0, 5.9, 9.9, 13.9)], 20.0)
-    t_s = STEP * np.arange(len(wave))
-    told = way_in(t_s, COUNTED, parse("4-0-4@60x2"))
-    assert (told(1.4 * wave), told(-wave)) == (way, -way)
-    assert told(0.0 * wave) == 0.0 and way_in(t_s, NO_BEATS, parse("4-0-4@60x2"))(wave) == 0.0
-    assert way_in(t_s, COUNTED, parse("4-0-*@60x1"))(wave) == 0.0 and way_in(t_s, COUNTED, None)(wave) == 0.0
+@pytest.mark.parametrize("short", ["4-0-4@60x3", "3-0-4@60x3", "2-0-6@60x3", "4-2-6@60x3"])
+@pytest.mark.parametrize("clicks_lost", [0, 1, 2, 3, 4])
+def test_the_count_says_which_way_is_in_unless_the_film_began_in_the_count_in(short: str, clicks_lost: int) -> None:
+    card, t_s = parse(short), np.arange(0.0, 36.0, STEP)
+    leaves = card.inhale_beats + card.pause_beats
+    starts = [5.0 + breath * card.cycle_beats for breath in range(card.cycles)]
+    wave = sum(eased((t_s - at) / card.inhale_beats, ease=0.2) - eased((t_s - at - leaves) / card.exhale_beats, ease=0.2) for at in starts)
+    told = way_in(t_s, replace(COUNTED, first_inhale_s=5.0 + clicks_lost), card)
+    assert told(1.4 * wave) == -told(-wave) and told(0.0 * wave) == 0.0
+    assert told(1.4 * wave) in ((1.0,) if clicks_lost == 0 else (0.0, 1.0)), "never the other way"
+
+
+def test_without_a_count_of_breaths_that_lie_in_the_clip_nothing_is_told() -> None:
+    t_s = np.arange(0.0, 20.0, STEP)
+    wave = np.sin(t_s)
+    assert way_in(t_s, NO_BEATS, parse("4-0-4@60x2"))(wave) == 0.0 and way_in(t_s, COUNTED, None)(wave) == 0.0
+    assert way_in(t_s, COUNTED, parse("4-0-*@60x1"))(wave) == 0.0
     assert way_in(t_s, COUNTED, parse("16-0-16@60x1"))(wave) == 0.0, "no breath of the card lies in the clip"
 
 

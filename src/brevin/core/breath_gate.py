@@ -14,6 +14,7 @@ from brevin.core.evidence import Followed
 from brevin.core.report import Reason
 
 TOLD_PCT = 1.2  # of trunk: shoulders that rise so far in an inhale tell breaths of which no belly is seen
+LEAST_WHOLE = 2  # breaths of a trunk that sank: one alone may be what the sinking moved; own
 FAINT_NOTED, FAINT_MOST = 0.04, 0.07  # of an inhale's size, that is unrest: said from here, refused from here; docs/gate.md
 
 
@@ -21,7 +22,7 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
     """Why a breath that was looked for from the side cannot be judged. stops: what the pictures say; sunk: whether the trunk is another at the end."""
     moved = who.traces
     unseen = not moved.seen["abdomen"]
-    if (unseen and not by_shoulders(who, turns)) or ((unseen or not any(one.whole for one in turns)) and sunk()):
+    if (unseen and not by_shoulders(who, turns)) or ((unseen or sum(one.whole for one in turns) < LEAST_WHOLE) and sunk()):
         return [_belly_unseen(who, sunk)]
     if stops:
         return []

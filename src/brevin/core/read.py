@@ -78,7 +78,7 @@ def judge(found: Evidence, task: Task, rules: Rules | None = None, edits: Edits 
     breathing = _breathing(asked, who, counted, lambda: sank(seen, backs, who.player))
     beats = _beats(asked, counted, breathing.turns if breathing.readable else [])
     whole, partial = _split(asked, who, breathing, beats)
-    whole, breathing = _counted_in(whole, breathing, beats)
+    whole, breathing = _counted_in(asked, whole, breathing, beats)
     whole = [(breath, own) for breath, (_, own) in zip(both_sides.marked(task.check, [b for b, _ in whole]), whole, strict=True)]
     own = own_full(task.known, sizes_of(m for _, own in whole for m in own)) if breathing.readable else None
     stood = upright(found, who, _position(task, who), task.check, [b for b, _ in whole], beats, told=breathing.readable, backs=backs, line=edits.line)
@@ -186,10 +186,10 @@ def _split(asked: _Asked, who: Followed, breathing: _Breathing, beats: Beats) ->
 OFFSETS = frozenset({"inhale_offset_beats", "exhale_offset_beats", "next_offset_beats"})
 
 
-def _counted_in(whole: Measured, breathing: _Breathing, beats: Beats) -> tuple[Measured, _Breathing]:
+def _counted_in(asked: _Asked, whole: Measured, breathing: _Breathing, beats: Beats) -> tuple[Measured, _Breathing]:
     """Where every breath starts the same whole beats off, another count-in was counted: that is said, and no start is judged."""
     starts = [m.amount.value for _, own in whole for m in own if m.key == "inhale_offset_beats" and m.amount is not None]
-    off = whole_beats_off(starts) if beats.source == "clicks" and breathing.readable else 0
+    off = whole_beats_off(starts, card.cycle_beats) if (card := asked.task.check.card) and beats.source == "clicks" and breathing.readable else 0
     if not off:
         return whole, breathing
     said = gate.reason("other_count_in", {"beats": abs(off), "side": "later" if off > 0 else "earlier"})

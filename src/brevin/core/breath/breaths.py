@@ -140,7 +140,7 @@ def _signals(traces: Traces, by_count: ByCount) -> tuple[dict[str, Floats], dict
     """Regions that tell when, the weight of each and their common signal."""
     seen = traces.timed
     if (seen["abdomen"] or seen["chest"]) and not lifted(traces):
-        signal, weights = breath_signal(traces.abdomen, traces.chest, traces.shoulder, seen=seen, by_count=by_count)
+        signal, weights = breath_signal(traces.abdomen, traces.chest, traces.shoulder, seen=seen, by_count=by_count, sleeve=traces.covered > 0.0)
         regions = {name: getattr(traces, name) for name in ("abdomen", "chest") if seen[name]}
         return regions, dict(zip(("abdomen", "chest"), weights, strict=True)), signal
     if traces.seen["shoulder"] and swings(traces.shoulder, noise=traces.noise["shoulder"]):  # as from the front: shoulders that rise enough tell

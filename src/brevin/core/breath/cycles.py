@@ -33,12 +33,13 @@ class Swing:
 
 
 def breath_signal(
-    abdomen: Floats, chest: Floats, shoulder: Floats, *, seen: dict[str, bool], by_count: ByCount = nothing_counted
+    abdomen: Floats, chest: Floats, shoulder: Floats, *, seen: dict[str, bool], by_count: ByCount = nothing_counted, sleeve: bool = False
 ) -> tuple[Floats, tuple[float, float]]:
     """The direction in which abdomen and chest move most together, + = inhale; returns the signal [m] and its two weights.
 
     Where they go against each other (a belly that goes in while the ribs rise, or an arm that is followed as the chest), the inhale is where the shoulders
-    rise, or, where these do not say, as the count says, or, where that says nothing either, the one that moves more, or, where both nearly cancel, the chest.
+    rise, or, where these do not say, as the count says, or, where that says nothing either, the one that moves more, or, where both nearly cancel, the chest;
+    the belly where what is followed as the chest may be a sleeve.
     A belly alone goes in with the inhale where the shoulders say so, or a little of them and the count together.
     """
     if not seen["abdomen"]:
@@ -52,7 +53,7 @@ def breath_signal(
     values, vectors = np.linalg.eigh(both.T @ both)
     direction = vectors[:, int(np.argmax(values))]
     together = direction.sum()
-    sign = np.sign(together) if abs(together) > 0.35 else np.sign(direction[1])
+    sign = np.sign(together) if abs(together) > 0.35 else np.sign(direction[0] if sleeve else direction[1])
     if direction[0] * direction[1] < 0.0:
         sign = lifted * np.sign(direction[0]) or by_count(both @ direction) or sign
     direction = direction * (sign or 1.0)

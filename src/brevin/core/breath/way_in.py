@@ -22,20 +22,25 @@ def nothing_counted(values: Floats) -> float:
 
 def way_in(t_s: Floats, beats: Beats, card: CountCard | None) -> ByCount:
     """What a count that was heard, or that the program counted, says of anything that moves in the clip: the mean of its rises over the asked inhales and its
-    falls over the asked exhales that lie in the clip, as a share of its travel. Source: own."""
+    falls over the asked exhales that lie in the clip, as a share of its travel. Nothing where the other way fits better some whole beats earlier or later:
+    a film that begins in the middle of the count-in holds another first click, and its count would turn the breath upside down. Source: own."""
     if card is None or card.cycle_beats is None or beats.beat_s is None or beats.first_inhale_s is None:
         return nothing_counted
-    starts = beats.first_inhale_s + beats.beat_s * card.cycle_beats * np.arange(card.cycles)
-    full, leaves = starts + beats.beat_s * card.inhale_beats, starts + beats.beat_s * (card.inhale_beats + card.pause_beats)
-    empty = leaves + beats.beat_s * (card.exhale_beats or 0.0)
-    inside = (starts >= t_s[0]) & (empty <= t_s[-1])
+    first_s, beat_s, cycle_beats = beats.first_inhale_s, beats.beat_s, card.cycle_beats
+    turns = np.cumsum([0.0, card.inhale_beats, card.pause_beats, card.exhale_beats or 0.0])
+
+    def goes_with(values: Floats, later_beats: int) -> float:
+        at = first_s + beat_s * (later_beats + cycle_beats * np.arange(card.cycles)[:, None] + turns)
+        inside = at[(at[:, 0] >= t_s[0]) & (at[:, -1] <= t_s[-1])]
+        start, top, leave, end = np.interp(inside, t_s, values).T
+        return float(np.mean(top - start + leave - end)) / (2.0 * spread(values)) if len(inside) else 0.0
 
     def way(values: Floats) -> float:
-        travel = spread(values)
-        if not inside.any() or travel == 0.0:
+        if spread(values) == 0.0:
             return 0.0
-        start, top, leave, end = (np.interp(at[inside], t_s, values) for at in (starts, full, leaves, empty))
-        goes_with = float(np.mean(top - start + leave - end)) / (2.0 * travel)
-        return float(np.sign(goes_with)) if abs(goes_with) >= GOES_WITH else 0.0
+        here = goes_with(values, 0)
+        half = int(np.ceil(cycle_beats / 2))
+        against = max(-np.sign(here) * goes_with(values, beat) for beat in range(-half, half + 1))
+        return float(np.sign(here)) if abs(here) >= max(GOES_WITH, against) else 0.0
 
     return way

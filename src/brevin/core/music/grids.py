@@ -8,7 +8,7 @@ import numpy as np
 from brevin.core.music.clicks import NO_BEATS, Beats
 from brevin.core.plan.card import CountCard
 
-NEAR_WHOLE_BEATS = 0.3  # how near to the same whole number of beats every start must lie for another count-in
+NEAR_WHOLE_BEATS, NEAR_FAR_BEATS = 0.3, 0.5  # how near to the same whole number of beats every start must lie for another count-in: one, and more than one
 LEAST_COUNTED_IN = 2  # breaths: one that starts a beat late is late
 LEAST_BREATHS = 3  # whole breaths: two lie on a grid by chance
 OFF_MOST_BEATS = 0.25  # a start farther from the common grid than this: the breaths do not follow the count, there is no grid
@@ -48,9 +48,13 @@ def fitted(card: CountCard | None, starts_s: list[float]) -> Beats:
     return Beats(tempo_bpm=card.tempo_bpm, first_inhale_s=first_s, source="fitted", residual_s=residual_s)
 
 
-def whole_beats_off(offsets_beats: Sequence[float]) -> int:
-    """By how many whole beats every onset lies off the card's own, + = later: another count-in was counted. 0 where they do not agree."""
+def whole_beats_off(offsets_beats: Sequence[float], cycle_beats: float | None = None) -> int:
+    """By how many whole beats every onset lies off the card's own, + = later: another count-in was counted. 0 where they do not agree. One beat may be the
+    player's own, and all have to lie close to it; nobody starts two or three off each time, within half a beat. cycle_beats: of the card; half of it off, one
+    start may be told of the breath before, and another of the breath after."""
     if len(offsets_beats) < LEAST_COUNTED_IN:
         return 0
-    off = round(statistics.median(offsets_beats))
-    return off if all(abs(one - off) <= NEAR_WHOLE_BEATS for one in offsets_beats) else 0
+    first = offsets_beats[0]
+    alike = [first + (one - first + cycle_beats / 2) % cycle_beats - cycle_beats / 2 if cycle_beats else one for one in offsets_beats]
+    off = round(statistics.median(alike))
+    return off if all(abs(one - off) <= (NEAR_WHOLE_BEATS if abs(off) < 2 else NEAR_FAR_BEATS) for one in alike) else 0

@@ -4,6 +4,7 @@ import numpy as np
 
 from brevin.core.breath.around import Around, carrying, crossing, joint_of
 from brevin.core.breath.hidden import let_go, may_last
+from brevin.core.breath.pauses import MEET
 from brevin.core.breath.starts import HIDDEN_PCT
 from brevin.core.breath.turns import REACH_LETTING_GO, Turn, arriving, leaving
 from brevin.core.track import Floats
@@ -23,21 +24,22 @@ def exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
 
 
 def without_odd_one(carriers: dict[str, Floats], around: Around) -> dict[str, Floats]:
-    """The carriers without one that sees the exhale begin at another time than the two others, which agree, by more than they are unsure: in a held breath an
-    arm sinks with what is followed as the chest, or a shirt slides."""
+    """The carriers without one that sees the exhale begin at another time than the two others, which agree, by far more than they are unsure: in a held breath
+    an arm sinks with what is followed as the chest, or a shirt slides."""
     signs = carrying(carriers, around)
     if len(signs) < VOTES:
         return carriers
     leaves = {name: _leave(sign * carriers[name], around.noise[name], around) for name, sign in signs.items()}
     for odd, seen in leaves.items():
         one, other = (leaves[name] for name in leaves if name != odd)
-        if _agree(one, other) and not _agree(seen, one) and not _agree(seen, other):
+        if _apart(one, other) <= 1.0 and min(_apart(seen, one), _apart(seen, other)) > MEET:
             return {name: values for name, values in carriers.items() if name != odd}
     return carriers
 
 
-def _agree(one: Turn, other: Turn) -> bool:
-    return abs(one.t_s - other.t_s) <= float(np.hypot(one.half_width_s, other.half_width_s))
+def _apart(one: Turn, other: Turn) -> float:
+    """How far two turns lie from each other, times both half widths."""
+    return abs(one.t_s - other.t_s) / float(np.hypot(one.half_width_s, other.half_width_s))
 
 
 def _leave(values: Floats, noise: float, around: Around) -> Turn:

@@ -1,5 +1,7 @@
 """What of a trace comes again with the breath: an arm that moves beside it is not believed, and a child's own unevenness is."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -136,3 +138,11 @@ def test_a_region_that_moves_in_one_breath_alone_starts_none_where_another_moves
     assert [list(one) for one in as_in_the_others(starts, [4.0, 10.0, 16.0])] == [["abdomen"]] * 3
     alone = [{"chest": Turn(0.5, 0.1)}, *starts[1:]]
     assert as_in_the_others(alone, [1.5, 10.0, 16.0])[0] == alone[0], "what moves at all is all there is"
+
+
+@pytest.mark.parametrize(("before_s", "whole"), [(0.2, COUNT - 1), (0.6, COUNT)])
+def test_a_breath_that_begins_with_the_film_may_have_begun_before_it(before_s: float, whole: int) -> None:
+    from_i = int((FIRST_S - before_s) * GRID_HZ)
+    seen = traces(breathing(2.0)[from_i:], breathing(1.5)[from_i:])
+    found = breaths(replace(seen, t_s=T_S[: len(seen.abdomen)], shoulder=seen.shoulder[: len(seen.abdomen)]))
+    assert len(found) == COUNT and sum(one.whole for one in found) == whole and (found[0].inhale_start is None) == (whole < COUNT)

@@ -24,7 +24,7 @@ END_SHARE = 0.15  # of the larger region's excursion: below it the end is the la
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, shows in ./brevin bench accuracy
-REST_SEEN_S = 0.1  # before an inhale's start: one that stands at the clip's beginning may have begun before it
+REST_SEEN_S = 0.3  # before an inhale's start: one that stands nearer to the clip's beginning may have begun before it; own
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 

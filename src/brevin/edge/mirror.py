@@ -16,6 +16,7 @@ from brevin.core.pose import player as pick
 from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import WORK_SIDE_PX, ClipFacts, Floats, Picture, Player, PoseSample, Sighting
 from brevin.edge import film as trunk_film
+from brevin.edge.exposure import Exposure
 from brevin.edge.gaps import without_gaps
 from brevin.edge.live import Rgb, larger
 from brevin.edge.points import Texture
@@ -39,6 +40,7 @@ class _Followed:
 
     player: Player
     body_map: trunk_film.BodyMap
+    exposure: Exposure
     texture: Texture
     front: Outline
     back: Outline
@@ -72,7 +74,7 @@ class Mirror:
             if not self._still_there(rgb, t_s, scale):
                 self._begin_anew()
                 return {"state": "looking"}
-        picture = one.body_map.apply(grey)
+        picture = one.exposure.undone(one.body_map.apply(grey))
         one.texture.see(picture)
         risen = rise(one.texture.points(latest=1), one.arms_pct)
         one.front.see(picture[None], risen)
@@ -110,10 +112,9 @@ class Mirror:
         bodies = [s.bodies[i] for s, i in zip(self._samples, player.chosen, strict=True) if i >= 0]
         arms_pct = trunk_film.arms_of(bodies, player)
         front = Outline(mask, reference, outward=1, step_pct=STEP_PCT, cut=without_gaps(turn.apply(rgb), mask, arms_pct))
-        self._followed = _Followed(
-            player, turn, Texture(mask, np.asarray(reference, np.uint8)), front, Outline(mask, reference, outward=-1, step_pct=STEP_PCT), arms_pct,
-            list(self._samples), [t_s],
-        )  # fmt: skip
+        back = Outline(mask, reference, outward=-1, step_pct=STEP_PCT)
+        texture = Texture(mask, np.asarray(reference, np.uint8))
+        self._followed = _Followed(player, turn, Exposure(reference), texture, front, back, arms_pct, list(self._samples), [t_s])
         for part in (self._followed.front, self._followed.back):
             part.see(np.asarray(reference, np.uint8)[None], np.zeros(1))
         self._followed.texture.see(np.asarray(reference, np.uint8))

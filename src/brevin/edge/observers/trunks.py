@@ -10,6 +10,7 @@ from brevin.core.kinematics.rigid import rise
 from brevin.core.track import Floats, Player
 from brevin.edge import film as trunk_film
 from brevin.edge import steady
+from brevin.edge.exposure import Exposure
 from brevin.edge.gaps import without_gaps
 from brevin.edge.observers.people import People
 from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_of
@@ -44,6 +45,7 @@ class Trunk:
         self._last: Grey | None = None
         self._waiting: list[Grey] = []
         self._texture: Texture | None = None
+        self._exposure: Exposure | None = None
         self._front: Outline | None = None
         self._back: Outline | None = None
         self._worker = ThreadPoolExecutor(1)
@@ -98,6 +100,7 @@ class Trunk:
     def _take_reference(self) -> None:
         reference = reference_of(np.array(self._t_s), self._waiting, self._mask)
         self._texture = Texture(self._mask, np.asarray(reference, np.uint8))
+        self._exposure = Exposure(reference)
         self._front, self._back = Outline(self._mask, reference, outward=1, cut=self._cut), Outline(self._mask, reference, outward=-1)
 
     def _hand_over(self) -> None:
@@ -111,7 +114,9 @@ class Trunk:
             self._busy.result()
             self._busy = None
 
-    def _follow(self, film: Grey) -> None:
+    def _follow(self, pictures: Grey) -> None:
+        assert self._exposure is not None
+        film = np.stack([self._exposure.undone(picture) for picture in pictures])
         for picture in film:
             self.texture.see(picture)
         risen_pct = rise(self.texture.points(latest=len(film)), self.arms_pct)

@@ -16,7 +16,7 @@ from brevin.core.pose import player as pick
 from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import WORK_SIDE_PX, ClipFacts, Floats, Picture, Player, PoseSample, Sighting
 from brevin.edge import film as trunk_film
-from brevin.edge.exposure import Exposure
+from brevin.edge.exposure import Exposure, evened
 from brevin.edge.gaps import without_gaps
 from brevin.edge.live import Rgb, larger
 from brevin.edge.points import Texture
@@ -74,11 +74,12 @@ class Mirror:
             if not self._still_there(rgb, t_s, scale):
                 self._begin_anew()
                 return {"state": "looking"}
-        picture = one.exposure.undone(one.body_map.apply(grey))
-        one.texture.see(picture)
+        picture = one.body_map.apply(grey)
+        lighter = one.exposure.lighter(picture)
+        one.texture.see(evened(picture, lighter))
         risen = rise(one.texture.points(latest=1), one.arms_pct)
-        one.front.see(picture[None], risen)
-        one.back.see(picture[None], risen)
+        one.front.see(picture[None], risen, np.array([lighter]))
+        one.back.see(picture[None], risen, np.array([lighter]))
         one.t_s.append(t_s)
         if len(one.t_s) > MOST_FRAMES:
             one.t_s = one.t_s[-MOST_FRAMES:]

@@ -5,6 +5,8 @@ where the reference fits with the least squared difference, weighted toward the 
 (Lucas and Kanade 1981, in one dimension).
 """
 
+from typing import NamedTuple
+
 import numpy as np
 from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
@@ -38,16 +40,17 @@ class Outline:
         self._seen: list[tuple[Floats, Floats, Floats]] = []  # travel, misfit and contrast of some pictures, each [n, k]
         self._pictures = 0
 
-    def see(self, film: Film, risen_pct: Floats) -> None:
+    def see(self, film: Film, risen_pct: Floats, lighter: Floats | None = None) -> None:
         """Follow the strips into the next pictures: [n, HEIGHT, WIDTH].
 
         risen_pct: [n] how far the body has gone up or the camera down, which the strips go along with, so that a slanted outline is followed at the
-        same place of the body.
+        same place of the body; lighter: [n] how many times as light as the reference each picture is.
         """
         self._pictures += len(film)
         each = max(LINES_TOGETHER // len(film), 1)
         starts = range(0, len(self._edges), each)
-        found = [_some(film, self._templates[i : i + each], self._up_pct[i : i + each], self._edges[i : i + each], self._outward, risen_pct) for i in starts]
+        seen = _Pictures(film, risen_pct, np.ones(len(film)) if lighter is None else lighter)
+        found = [_some(seen, self._templates[i : i + each], self._up_pct[i : i + each], self._edges[i : i + each], self._outward) for i in starts]
         if found:
             self._contrast = np.concatenate([some[2] for some in found])
             self._seen.append((*(np.concatenate([some[part] for some in found], axis=1) for part in (0, 1, 3)),))  # pyrefly: ignore[bad-argument-type]
@@ -75,25 +78,34 @@ class Outline:
         return np.concatenate([some[part] for some in self._seen])
 
 
-def _risen_lines(film: Film, up_pct: Floats, edges: Floats, risen_pct: Floats) -> Floats:
+class _Pictures(NamedTuple):
+    """Some pictures of the film [n, HEIGHT, WIDTH], how far the body has risen in each, percent of trunk, and how light it is beside the reference."""
+
+    film: Film
+    risen_pct: Floats
+    lighter: Floats
+
+
+def _risen_lines(seen: _Pictures, up_pct: Floats, edges: Floats) -> Floats:
     """What lies about every strip's edge in every picture, averaged over the strip's band at the height its place has risen to, between the rows by straight
-    lines: [k * n, 2 AROUND_PX + 1]."""
-    middle = np.clip(row(up_pct[:, None] + risen_pct), BAND_PX, film.shape[1] - BAND_PX - 2)
+    lines, as light as the reference: [k * n, 2 AROUND_PX + 1]."""
+    film = seen.film
+    middle = np.clip(row(up_pct[:, None] + seen.risen_pct), BAND_PX, film.shape[1] - BAND_PX - 2)
     whole = np.floor(middle).astype(int)
     part = (middle - whole)[..., None]
     picture, columns = np.arange(len(film))[:, None], edges.astype(int)[:, None, None] + np.arange(-AROUND_PX, AROUND_PX + 1)
     rows = [film[picture, (whole + k)[..., None], columns] for k in range(-BAND_PX, BAND_PX + 2)]
     inner = np.sum(rows[1:-1], axis=0, dtype=np.float64)
-    lines: Floats = (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1)
+    lines: Floats = (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1) / seen.lighter[:, None]
     return lines.reshape(-1, lines.shape[-1])
 
 
-def _some(film: Film, templates: Floats, up_pct: Floats, edges: Floats, outward: int, risen_pct: Floats) -> tuple[Floats, Floats, Floats, Floats]:
+def _some(pictures: _Pictures, templates: Floats, up_pct: Floats, edges: Floats, outward: int) -> tuple[Floats, Floats, Floats, Floats]:
     """Some strips in some pictures: travel outward in px [n, k], misfit [n, k], contrast in the reference [k] and in each picture [n, k]."""
-    lines = _risen_lines(film, up_pct, edges, risen_pct)
-    each = np.repeat(templates, len(film), axis=0)
+    lines = _risen_lines(pictures, up_pct, edges)
+    each = np.repeat(templates, len(pictures.film), axis=0)
     coarse = _whole_pixels(lines, each, WEIGHT)
-    shift, misfit, seen = (part.reshape(len(edges), len(film)).T for part in _fraction(lines, each, WEIGHT, shift=coarse))
+    shift, misfit, seen = (part.reshape(len(edges), len(pictures.film)).T for part in _fraction(lines, each, WEIGHT, shift=coarse))
     contrast = np.sqrt((templates - (templates @ WEIGHT)[:, None]) ** 2 @ WEIGHT)
     return shift * outward, misfit / np.maximum(contrast, 1e-6), contrast, seen
 

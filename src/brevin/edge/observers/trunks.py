@@ -10,7 +10,7 @@ from brevin.core.kinematics.rigid import rise
 from brevin.core.track import Floats, Player
 from brevin.edge import film as trunk_film
 from brevin.edge import steady
-from brevin.edge.exposure import Exposure
+from brevin.edge.exposure import Exposure, evened
 from brevin.edge.gaps import without_gaps
 from brevin.edge.observers.people import People
 from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_of
@@ -114,14 +114,14 @@ class Trunk:
             self._busy.result()
             self._busy = None
 
-    def _follow(self, pictures: Grey) -> None:
+    def _follow(self, film: Grey) -> None:
         assert self._exposure is not None
-        film = np.stack([self._exposure.undone(picture) for picture in pictures])
-        for picture in film:
-            self.texture.see(picture)
+        lighter = np.array([self._exposure.lighter(picture) for picture in film])
+        for picture, light in zip(film, lighter, strict=True):
+            self.texture.see(evened(picture, float(light)))
         risen_pct = rise(self.texture.points(latest=len(film)), self.arms_pct)
-        self.front.see(film, risen_pct)
-        self.back.see(film, risen_pct)
+        self.front.see(film, risen_pct, lighter)
+        self.back.see(film, risen_pct, lighter)
 
 
 class Trunks:

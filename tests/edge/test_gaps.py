@@ -15,15 +15,15 @@ NO_ARMS: Floats = np.zeros((0, 2, 2))
 ALONG_THE_ARM: Floats = np.array([[[0.0, 45.0], [45.0, 45.0]]])
 
 
-def seated(*, striped: bool = False) -> tuple[np.ndarray, np.ndarray]:
+def seated(*, striped: bool = False, wall: tuple[int, int, int] = WALL, shirt: tuple[int, int, int] = SHIRT) -> tuple[np.ndarray, np.ndarray]:
     """A seated player with a forearm held out, and a mask that fills what lies between arm, belly and lap: [HEIGHT, WIDTH, 3], [HEIGHT, WIDTH]."""
     down, across = np.mgrid[0 : film.HEIGHT, 0 : film.WIDTH].astype(float)
     up, forward = film.TOP_PCT - down / film.PX_PER_PCT, across / film.PX_PER_PCT + film.BACK_PCT
     trunk = (np.abs(forward) < BELLY_PCT) & (up > -8.0) & (up < 104.0)
     arm = (forward > 0.0) & (forward < 50.0) & (up > ARM_PCT[0]) & (up < ARM_PCT[1])
     lap = (forward > -BELLY_PCT) & (forward < 60.0) & (up < LAP_PCT)
-    rgb = np.full((film.HEIGHT, film.WIDTH, 3), WALL, float)
-    rgb[trunk | arm] = SHIRT
+    rgb = np.full((film.HEIGHT, film.WIDTH, 3), wall, float)
+    rgb[trunk | arm] = shirt
     if striped:
         rgb[(trunk | arm) & (np.mod(up, 6.0) < 3.0)] = (200, 60, 40)
     rgb[lap] = TROUSERS
@@ -54,6 +54,11 @@ def test_the_belly_s_outline_is_found_in_a_gap_that_the_mask_fills(striped: bool
     found = on_the_belly(after)
     assert len(found) >= 7 and min(found) >= 3.0 and max(found) <= 36.0
     assert after.edge_pct[after.up_pct > 55.0] == pytest.approx(before.edge_pct[before.up_pct > 55.0]), "where the mask is right it stays"
+
+
+def test_a_black_shirt_before_a_white_wall_has_nothing_of_the_wall_s_colour() -> None:
+    rgb, mask = seated(wall=(250, 250, 250), shirt=(6, 6, 6))
+    assert len(on_the_belly(strips(rgb, mask, without_gaps(rgb, mask, ALONG_THE_ARM)))) >= 7
 
 
 def test_before_a_trunk_that_an_arm_covers_the_mask_stays_as_it_is() -> None:

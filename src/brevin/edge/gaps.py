@@ -70,8 +70,9 @@ def _share_of(colours: NDArray[np.uint8], among: NDArray[np.bool_]) -> NDArray[n
     counts = np.zeros((BINS,) * 3)
     np.add.at(counts, tuple(bins[among].T), 1.0)
     near = counts.copy()
-    for axis in range(3):  # neighbours of a colour count half
-        for way in (-1, 1):
-            near += 0.5 * np.roll(counts, way, axis)
+    for axis in range(3):  # neighbours of a colour count half; the lightest is none of the darkest
+        lower, upper = (np.moveaxis(part, axis, 0) for part in (counts, near))
+        upper[1:] += 0.5 * lower[:-1]
+        upper[:-1] += 0.5 * lower[1:]
     share: NDArray[np.float64] = (near / max(near.sum(), 1.0))[tuple(np.moveaxis(bins, -1, 0))]
     return share

@@ -17,15 +17,15 @@ const report = (criterion: string, state: string, more: object = {}) =>
 
 test("an angle to level is drawn against level, one to the trunk against the trunk", () => {
   const level = axisShown(report("axis_level", "steady"))!;
-  expect([level.degrees, level.marked, level.against.map(Math.round)]).toEqual([30, false, [180, 100]]);
+  expect([level.degrees, level.marked, level.against.map(Math.round)]).toEqual([30, null, [180, 100]]);
   const trunk = axisShown(report("axis_to_trunk", "work"))!;
-  expect([trunk.degrees, trunk.marked, trunk.against.map(Math.round)]).toEqual([60, true, [100, 180]]);
-  expect(axisShown(report("axis_level", "watch"))!.marked).toBe(true);
+  expect([trunk.degrees, trunk.marked, trunk.against.map(Math.round)]).toEqual([60, "work", [100, 180]]);
+  expect(axisShown(report("axis_level", "watch"))!.marked).toBe("watch");
 });
 
 test("without a line nothing is drawn, and what is not judged is not marked", () => {
   expect(axisShown(report("axis_level", "steady", { axis_px: null }))).toBeNull();
-  expect(axisShown(report("feet_flat", "work"))!.marked).toBe(false);
+  expect(axisShown(report("feet_flat", "work"))!.marked).toBeNull();
 });
 
 test("the pencil goes the short way between both lines, near their far ends", () => {

@@ -41,7 +41,7 @@ def test_a_take_of_whose_moments_no_picture_was_kept_shows_the_clip_itself_there
 
 def test_a_still_s_ring_is_dragged_or_moved_by_arrows_to_another_moment(desk: Page) -> None:
     to_hold(desk)
-    expect(desk.get_by_test_id("axis")).to_have_attribute("data-marked", "true")  # 24 degrees are "just about": in pencil
+    expect(desk.get_by_test_id("axis")).to_have_attribute("data-marked", "watch")  # 24 degrees are "just about": in pencil
     ring = desk.get_by_test_id("ring-rest").locator("circle").last
     before = desk.get_by_role("button", name=re.compile("^rest, ")).get_attribute("aria-label")
     box = ring.bounding_box()

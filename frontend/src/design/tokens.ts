@@ -26,7 +26,7 @@ export const chalk: Record<keyof typeof paper, string> = {
 };
 
 /** On a clip, whatever its colours: light with a dark edge; pencil: what the teacher drew. */
-export const onClip = { light: "#FFFFFF", dark: "#101517", pencil: "#FFC04D" } as const;
+export const onClip = { light: "#FFFFFF", dark: "#101517", pencil: "#FFC04D", watch: "#FFC04D", work: "#FF8375" } as const;
 
 export type Token = keyof typeof paper;
 

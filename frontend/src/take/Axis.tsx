@@ -8,7 +8,7 @@ export function Axis({ axis, size }: { axis: AxisShown; size: number }) {
   const angle = pencilled(axis);
   const right = far[0] > from[0];
   return (
-    <g data-testid="axis" data-marked={marked}>
+    <g data-testid="axis" data-marked={marked ?? "no"}>
       <path d={line} stroke={onClip.dark} strokeWidth={size * 0.22} opacity="0.5" />
       <path d={line} stroke={onClip.light} strokeWidth={size * 0.12} />
       <path
@@ -20,11 +20,11 @@ export function Axis({ axis, size }: { axis: AxisShown; size: number }) {
       {marked && (
         <g fill="none" strokeLinecap="round">
           <path d={angle.path} stroke={onClip.dark} strokeWidth={size * 0.36} opacity="0.6" />
-          <path d={angle.path} stroke={onClip.pencil} strokeWidth={size * 0.2} />
+          <path d={angle.path} stroke={onClip[marked]} strokeWidth={size * 0.2} />
         </g>
       )}
       <text
-        className={marked ? "pencil" : undefined}
+        className={marked ?? undefined}
         x={angle.middle[0] + (right ? 0.4 : -0.4) * size}
         y={angle.middle[1] + size * 0.3}
         textAnchor={right ? "start" : "end"}

@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import type { Drawing, Report, Take } from "../api/client";
 import { colour, onClip } from "../design/tokens";
+import { GROWS } from "./bodyLine";
 import { cropOf } from "./crop";
 import { Overlay, type OverlayHandle } from "./Overlay";
 import { DrawAim, DrawnOn, type Drawer, type DrawnHandle } from "./Drawn";
@@ -93,7 +94,12 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
         {drawn.drawer && <DrawAim report={report} drawer={drawn.drawer} />}
       </Frame>
       {line && <LineAsks setting={line} />}
-      {places && <Legend>bar: edge · dot: surface · cross: set aside{lineWords(report)}</Legend>}
+      {places && (
+        <Legend>
+          bar: edge · dot: surface · cross: set aside{bands && ` · movement ${GROWS} times as large`}
+          {lineWords(report)}
+        </Legend>
+      )}
       {!take.clip?.url && <Gone>The clip has gone, its time to be kept is over. What was read of it stays.</Gone>}
       <Moment ref={moment} />
     </Picture>

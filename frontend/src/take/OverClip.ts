@@ -16,7 +16,10 @@ export const OverClip = styled.svg`
     paint-order: stroke;
     font-weight: 700;
   }
-  .pencil {
-    fill: ${onClip.pencil};
+  .watch {
+    fill: ${onClip.watch};
+  }
+  .work {
+    fill: ${onClip.work};
   }
 `;

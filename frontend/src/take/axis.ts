@@ -1,11 +1,10 @@
 import type { Report } from "../api/client";
+import { markOf, type Marked } from "./markedAs";
 
 type Place = [number, number];
 
-/** The instrument's line as it is drawn: from the mouth to its far end, what it is held against, the degrees between, and whether that is marked. */
-export type AxisShown = { from: Place; far: Place; against: Place; degrees: number; marked: boolean };
-
-const MARKED = new Set(["watch", "work"]);
+/** The instrument's line as it is drawn: from the mouth to its far end, what it is held against, the degrees between, and how those are marked. */
+export type AxisShown = { from: Place; far: Place; against: Place; degrees: number; marked: Marked | null };
 
 /** The angle that is judged: against level, or against the trunk where the instrument's rule goes by that. Null where no line was found. */
 export function axisShown({ hold, player, verdicts }: Report): AxisShown | null {
@@ -14,7 +13,7 @@ export function axisShown({ hold, player, verdicts }: Report): AxisShown | null 
   const [x, y, farX, farY] = ends;
   const long = Math.hypot(farX - x, farY - y);
   const judged = verdicts.find(({ criterion }) => criterion === "axis_level" || criterion === "axis_to_trunk");
-  const marked = MARKED.has(judged?.state ?? "");
+  const marked = markOf(judged?.state);
   const from: Place = [x, y];
   const far: Place = [farX, farY];
   if (judged?.criterion === "axis_to_trunk" && player && hold.axis_to_trunk_deg) {

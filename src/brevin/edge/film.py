@@ -42,6 +42,11 @@ class BodyMap:
         flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
         return cv2.warpAffine(picture, self.matrix, (WIDTH, HEIGHT), flags=flags, borderMode=cv2.BORDER_REPLICATE)
 
+    @property
+    def lying(self) -> bool:
+        """Whether the picture's rows run along the film's columns rather than its rows: the player's trunk is nearer to level than to upright."""
+        return bool(abs(self.matrix[1, 0]) > abs(self.matrix[1, 1]))
+
 
 def body_map(player: Player) -> BodyMap:
     """Map for a player: hips at (0, 0), shoulders at 100 % up, face to the right."""

@@ -17,6 +17,7 @@ from brevin.edge.growing import Growing
 from brevin.edge.observers.feet import Feet
 from brevin.edge.observers.people import People, Pictured
 from brevin.edge.observers.printed_card import PrintedCard
+from brevin.edge.observers.room import Room
 from brevin.edge.observers.straight_lines import StraightLines
 from brevin.edge.observers.trunks import Trunk, Trunks
 from brevin.edge.pose_model import PoseModel
@@ -64,7 +65,7 @@ def look(
         steady = _watch_again(whole, watched, cameras, progress)
     progress("reading the breath", 0.92)
     first, *others = [
-        replace(_of_player(seen, watched.people, player, (lit, followed), camera, view), feet_pct=watched.feet.up_pct(i, len(watched.t_s)))
+        replace(_of_player(seen, watched, player, (lit, followed), camera, view), feet_pct=watched.feet.up_pct(i, len(watched.t_s)))
         for i, (player, lit, followed, camera) in enumerate(zip(watched.people.players, watched.trunks, steady, cameras, strict=True))
     ]
     return replace(first, others=tuple(others))
@@ -80,6 +81,7 @@ class _Watched:
     card: PrintedCard
     stamps: Stamps
     feet: Feet
+    room: Room
     refused: Facts
     lines: tuple[LinesSeen, ...] = ()
 
@@ -93,11 +95,12 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
             most = MOST_PLAYERS if clip.duration_s <= OTHERS_LONGEST_S else 1
             people = People(network, pool, beside, most_players=most, closer=closer, pictured=pictured)
             card, trunks, edges, feet = PrintedCard(), Trunks(people), StraightLines(people), Feet(people)
+            room = Room(people)
             refused, followed = people.refused, trunks.trunks
             straight: tuple[LinesSeen, ...] = ()
             try:
                 frames = video_frames(source, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=stamps)
-                loop.run(frames, [people, card, trunks, edges, feet, _Telling(progress, clip)])
+                loop.run(frames, [people, card, trunks, edges, feet, room, _Telling(progress, clip)])
                 _long_enough(trunks.t_s)
                 people.finish()
                 progress("following the shirt", 0.85)
@@ -109,7 +112,7 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
     finally:
         network.close()
         closer.close()
-    return _Watched(trunks.t_s, people, followed, card, stamps, feet, refused, straight)  # pyrefly: ignore[bad-argument-type]
+    return _Watched(trunks.t_s, people, followed, card, stamps, feet, room, refused, straight)  # pyrefly: ignore[bad-argument-type]
 
 
 def _watch_again(path: Path, watched: _Watched, cameras: Sequence[CameraMoves | None], progress: Progress) -> list[Trunk]:
@@ -159,19 +162,21 @@ def _notes(clip: ClipFacts, watched: _Watched) -> Facts:
 
 
 def _of_player(
-    seen: Sighting, people: People, player: Player, trunks: tuple[Trunk, Trunk], camera: CameraMoves | None, asked_view: AskedView
+    seen: Sighting, watched: _Watched, player: Player, trunks: tuple[Trunk, Trunk], camera: CameraMoves | None, asked_view: AskedView
 ) -> Sighting:  # fmt: skip
     """One player's part. trunks: as lit in the clip, and as followed, with the camera's steps undone where there were any."""
     lit, followed = trunks
-    bodies = [s.bodies[i] for s, i in zip(people.samples, player.chosen, strict=True) if i >= 0]
+    bodies = [s.bodies[i] for s, i in zip(watched.people.samples, player.chosen, strict=True) if i >= 0]
     points = followed.texture.points()
+    zoom = watched.room.zoom(len(watched.t_s))
     if camera is not None and camera.stepped:
         seen = replace(seen, notes=(*seen.notes, ("camera_moved", camera.facts())))
+        zoom = np.zeros(len(zoom))  # its steps are undone, and stood for it
     light, detail, change = (np.array(values) for values in (lit.light, lit.detail, lit.change))
     return replace(
         seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
         front=followed.front.strips(), back=followed.back.strips(), points=points,
-        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points)),
+        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points), zoom=zoom),
         arms_pct=followed.arms_pct,
     )  # fmt: skip
 

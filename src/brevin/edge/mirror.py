@@ -16,7 +16,7 @@ from brevin.core.pose import player as pick
 from brevin.core.pose.view import position_of, view_of
 from brevin.core.track import WORK_SIDE_PX, ClipFacts, Floats, Picture, Player, PoseSample, Sighting
 from brevin.edge import film as trunk_film
-from brevin.edge.exposure import Exposure, evened
+from brevin.edge.exposure import Exposure
 from brevin.edge.gaps import without_gaps
 from brevin.edge.live import Rgb, larger
 from brevin.edge.points import Texture
@@ -75,11 +75,11 @@ class Mirror:
                 self._begin_anew()
                 return {"state": "looking"}
         picture = one.body_map.apply(grey)
-        lighter = one.exposure.lighter(picture)
-        one.texture.see(evened(picture, lighter))
+        light = one.exposure.light(picture[None])
+        one.texture.see(next(light.evened(picture[None])))
         risen = rise(one.texture.points(latest=1), one.arms_pct)
-        one.front.see(picture[None], risen, np.array([lighter]))
-        one.back.see(picture[None], risen, np.array([lighter]))
+        one.front.see(picture[None], risen, light)
+        one.back.see(picture[None], risen, light)
         one.t_s.append(t_s)
         if len(one.t_s) > MOST_FRAMES:
             one.t_s = one.t_s[-MOST_FRAMES:]
@@ -115,7 +115,7 @@ class Mirror:
         front = Outline(mask, reference, outward=1, step_pct=STEP_PCT, cut=without_gaps(turn.apply(rgb), mask, arms_pct))
         back = Outline(mask, reference, outward=-1, step_pct=STEP_PCT)
         texture = Texture(mask, np.asarray(reference, np.uint8))
-        self._followed = _Followed(player, turn, Exposure(reference), texture, front, back, arms_pct, list(self._samples), [t_s])
+        self._followed = _Followed(player, turn, Exposure(reference, across=turn.lying), texture, front, back, arms_pct, list(self._samples), [t_s])
         for part in (self._followed.front, self._followed.back):
             part.see(np.asarray(reference, np.uint8)[None], np.zeros(1))
         self._followed.texture.see(np.asarray(reference, np.uint8))

@@ -32,7 +32,7 @@ class Texture:
         self._start = np.concatenate([body, room]).astype(np.float32)
         self._guess = self._start.copy()
         self._on_body = np.arange(len(self._start)) < len(body)
-        self._unsure_px = NOISE_GREY * _unsure(reference, self._start)
+        self._unsure_px = unsure_px(reference, self._start, WINDOW_PX)
         self._place: list[Floats] = []
         self._error: list[Floats] = []
 
@@ -84,12 +84,12 @@ def _corners(reference: NDArray[np.uint8], where: NDArray[np.uint8], most: int) 
     return np.zeros((0, 2)) if found is None else found[:, 0].astype(float)
 
 
-def _unsure(reference: NDArray[np.uint8], places: Single) -> Floats:
-    """Standard error of a patch's move across and down, px for each grey level of noise: [p, 2]. From the normal equations that it is followed by (Lucas and
-    Kanade 1981): where all edges run one way, nothing tells the move along them."""
+def unsure_px(reference: NDArray[np.uint8], places: Single, window_px: int) -> Floats:
+    """Standard error of a patch's move across and down, px, with the noise of a coded picture: [p, 2]. From the normal equations that it is followed by (Lucas
+    and Kanade 1981): where all edges run one way, nothing tells the move along them."""
     across, down = (cv2.Scharr(reference, cv2.CV_64F, *way, scale=1 / 32) for way in ((1, 0), (0, 1)))
     column, row = (np.clip(np.rint(places[:, i]).astype(int), 0, reference.shape[1 - i] - 1) for i in (0, 1))
     products = (across**2, down**2, across * down)
-    xx, yy, xy = (cv2.boxFilter(one, -1, (WINDOW_PX, WINDOW_PX), normalize=False)[row, column] for one in products)
+    xx, yy, xy = (cv2.boxFilter(one, -1, (window_px, window_px), normalize=False)[row, column] for one in products)
     left = np.maximum(xx * yy - xy**2, 1e-6)
-    return np.sqrt(np.column_stack([yy, xx]) / left[:, None])
+    return NOISE_GREY * np.sqrt(np.column_stack([yy, xx]) / left[:, None])

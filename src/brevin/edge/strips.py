@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from brevin.core.track import Floats, Strips
 from brevin.edge.borders import AROUND_PX, BAND_PX, OFFSETS, REACH_PX, SEARCH_PX, WEIGHT, band, outline_in
+from brevin.edge.exposure import Light
 from brevin.edge.film import BACK_PCT, PX_PER_PCT, row
 
 STEP_PCT = 3.0  # one strip every three percent of the trunk's height
@@ -40,16 +41,16 @@ class Outline:
         self._seen: list[tuple[Floats, Floats, Floats]] = []  # travel, misfit and contrast of some pictures, each [n, k]
         self._pictures = 0
 
-    def see(self, film: Film, risen_pct: Floats, lighter: Floats | None = None) -> None:
+    def see(self, film: Film, risen_pct: Floats, light: Light | None = None) -> None:
         """Follow the strips into the next pictures: [n, HEIGHT, WIDTH].
 
         risen_pct: [n] how far the body has gone up or the camera down, which the strips go along with, so that a slanted outline is followed at the
-        same place of the body; lighter: [n] how many times as light as the reference each picture is.
+        same place of the body; light: how light each picture is beside the reference.
         """
         self._pictures += len(film)
         each = max(LINES_TOGETHER // len(film), 1)
         starts = range(0, len(self._edges), each)
-        seen = _Pictures(film, risen_pct, np.ones(len(film)) if lighter is None else lighter)
+        seen = _Pictures(film, risen_pct, light)
         found = [_some(seen, self._templates[i : i + each], self._up_pct[i : i + each], self._edges[i : i + each], self._outward) for i in starts]
         if found:
             self._contrast = np.concatenate([some[2] for some in found])
@@ -83,7 +84,7 @@ class _Pictures(NamedTuple):
 
     film: Film
     risen_pct: Floats
-    lighter: Floats
+    light: Light | None
 
 
 def _risen_lines(seen: _Pictures, up_pct: Floats, edges: Floats) -> Floats:
@@ -96,7 +97,9 @@ def _risen_lines(seen: _Pictures, up_pct: Floats, edges: Floats) -> Floats:
     picture, columns = np.arange(len(film))[:, None], edges.astype(int)[:, None, None] + np.arange(-AROUND_PX, AROUND_PX + 1)
     rows = [film[picture, (whole + k)[..., None], columns] for k in range(-BAND_PX, BAND_PX + 2)]
     inner = np.sum(rows[1:-1], axis=0, dtype=np.float64)
-    lines: Floats = (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1) / seen.lighter[:, None]
+    lines: Floats = (inner + (1.0 - part) * rows[0] + part * rows[-1]) / (2 * BAND_PX + 1)
+    if seen.light is not None:
+        lines /= seen.light.at(middle[..., None], columns)
     return lines.reshape(-1, lines.shape[-1])
 
 

@@ -10,7 +10,7 @@ from brevin.core.kinematics.rigid import rise
 from brevin.core.track import Floats, Player
 from brevin.edge import film as trunk_film
 from brevin.edge import steady
-from brevin.edge.exposure import Exposure, evened
+from brevin.edge.exposure import Exposure
 from brevin.edge.gaps import without_gaps
 from brevin.edge.observers.people import People
 from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_of
@@ -30,17 +30,18 @@ class Trunk:
     """One player's trunk. Pictures wait until the reference is known, then are followed and forgotten.
 
     arms_pct: where its arms are, [m, 2, 2] in body coordinates; light, detail, change: of each picture, grey levels; at: the map from picture to film for each
-    number of a picture; cut: its mask by the colours, where these tell.
+    number of a picture; cut: its mask by the colours, where these tell; lying: whether the picture's rows run along it.
     """
 
     def __init__(
-        self, mask: NDArray[np.float32], arms_pct: Floats, at: Callable[[int], trunk_film.BodyMap], cut: NDArray[np.float32] | None = None
+        self, mask: NDArray[np.float32], arms_pct: Floats, at: Callable[[int], trunk_film.BodyMap], cut: NDArray[np.float32] | None = None,
+        *, lying: bool = False,
     ) -> None:  # fmt: skip
         self.arms_pct = arms_pct
         self.light: list[float] = []
         self.detail: list[float] = []
         self.change: list[float] = []
-        self._mask, self._cut, self._at = mask, cut, at
+        self._mask, self._cut, self._at, self._lying = mask, cut, at, lying
         self._t_s: list[float] = []
         self._last: Grey | None = None
         self._waiting: list[Grey] = []
@@ -100,7 +101,7 @@ class Trunk:
     def _take_reference(self) -> None:
         reference = reference_of(np.array(self._t_s), self._waiting, self._mask)
         self._texture = Texture(self._mask, np.asarray(reference, np.uint8))
-        self._exposure = Exposure(reference)
+        self._exposure = Exposure(reference, across=self._lying)
         self._front, self._back = Outline(self._mask, reference, outward=1, cut=self._cut), Outline(self._mask, reference, outward=-1)
 
     def _hand_over(self) -> None:
@@ -116,12 +117,12 @@ class Trunk:
 
     def _follow(self, film: Grey) -> None:
         assert self._exposure is not None
-        lighter = np.array([self._exposure.lighter(picture) for picture in film])
-        for picture, light in zip(film, lighter, strict=True):
-            self.texture.see(evened(picture, float(light)))
+        light = self._exposure.light(film)
+        for picture in light.evened(film):
+            self.texture.see(picture)
         risen_pct = rise(self.texture.points(latest=len(film)), self.arms_pct)
-        self.front.see(film, risen_pct, lighter)
-        self.back.see(film, risen_pct, lighter)
+        self.front.see(film, risen_pct, light)
+        self.back.see(film, risen_pct, light)
 
 
 class Trunks:
@@ -164,8 +165,8 @@ class Trunks:
         cut = without_gaps(turn.apply(self._people.early_rgb), mask, arms_pct)
         camera = self._cameras[place] if self._cameras else None
         if camera is None:
-            return Trunk(mask, arms_pct, lambda _: turn, cut)
-        return Trunk(mask, arms_pct, lambda picture: steady.undone(turn, camera, picture), cut)
+            return Trunk(mask, arms_pct, lambda _: turn, cut, lying=turn.lying)
+        return Trunk(mask, arms_pct, lambda picture: steady.undone(turn, camera, picture), cut, lying=turn.lying)
 
 
 def light_of(picture: Grey) -> tuple[float, float]:

@@ -245,6 +245,25 @@ def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(des
     expect(desk.get_by_test_id("places")).to_have_count(0)
 
 
+def test_the_body_s_own_front_moves_on_the_clip_and_is_in_pencil_while_it_is_marked(desk: Page) -> None:
+    to_take(desk, "Noor")
+    moving = desk.get_by_test_id("moving")
+    chest, name = moving.locator("[data-part=chest][data-ink]"), moving.locator("[data-name=chest]")
+    desk.wait_for_function("() => document.querySelector('video')?.readyState >= 2")
+    desk.evaluate("() => { document.querySelector('video').currentTime = 0.5; }")
+    expect(name).not_to_have_class("work")
+    expect(name).to_have_text("chest 0.0")
+    at_rest, ink = str(chest.get_attribute("d")), str(chest.get_attribute("stroke"))
+    assert at_rest.count("L") >= 5 and moving.locator("[data-part=filled]").get_attribute("d")
+    desk.keyboard.press("2")
+    desk.evaluate("() => { document.querySelector('video').currentTime += 1.4; }")
+    expect(name).to_have_class("work")  # the chest goes first, in this breath
+    expect(chest).not_to_have_attribute("stroke", ink)
+    expect(chest).not_to_have_attribute("d", at_rest)
+    desk.evaluate("() => { document.querySelector('video').currentTime = 0.5; }")
+    expect(chest).to_have_attribute("stroke", ink)
+
+
 def test_a_reading_waits_for_what_stands_over_its_verdicts_so_that_nothing_moves_from_under_a_finger(desk: Page) -> None:
     late: list[Route] = []
     for part in ("help?*", "cue?*", "ticks", "repetitions", "since", "overrules"):

@@ -96,8 +96,8 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
       {line && <LineAsks setting={line} />}
       {places && (
         <Legend>
-          bar: edge · dot: surface · cross: set aside{bands && ` · movement ${GROWS} times as large`}
-          {lineWords(report)}
+          bar: edge · dot: surface · cross: set aside{lineWords(report)}
+          {bands && ` · movement ${GROWS} times as large`}
         </Legend>
       )}
       {!take.clip?.url && <Gone>The clip has gone, its time to be kept is over. What was read of it stays.</Gone>}

@@ -51,7 +51,7 @@ def test_what_moves_before_the_camera_and_a_camera_s_noise_change_no_picture() -
 
 def test_a_picture_that_hardly_differs_is_left_as_it_is() -> None:
     pictures, _, _ = body_film(np.zeros(2), texture=True)
-    even = np.array([1.0 + 0.5 * LET_BE, 1.0 + 2.0 * LET_BE])[:, None] * np.eye(9)[0]
+    even = np.array([1.0 + 0.5 * LET_BE, 1.0 + 2.0 * LET_BE])[:, None] * np.eye(12)[0]
     near, lighter = Light(even).evened(pictures)
     assert (near == pictures[0]).all()
     assert lighter.mean() == pytest.approx(pictures[1].mean() / even[1, 0], abs=0.5)
@@ -61,7 +61,7 @@ def test_a_picture_that_went_black_or_burnt_out_is_left_as_it_is() -> None:
     pictures, _, reference = body_film(np.zeros(4), texture=True)
     for grey in (0, 255):
         blank = np.full_like(pictures[0], grey)
-        assert Exposure(reference).light(blank[None]).ways[0].tolist() == [1.0, *[0.0] * 8]
+        assert Exposure(reference).light(blank[None]).ways[0].tolist() == [1.0, *[0.0] * 11]
     assert Exposure(np.zeros_like(reference)).light(pictures[:1]).even
 
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { Button } from "react-aria-components";
-import { NavLink } from "react-router";
+import { NavLink, useLocation } from "react-router";
 import styled from "styled-components";
 
 import { PHONE } from "./sizes";
@@ -44,7 +44,8 @@ const Tab = styled(NavLink)`
   color: ${colour("soft")};
   border-bottom: 5px solid transparent;
   border-top: 5px solid transparent;
-  &[aria-current="page"] {
+  &[aria-current="page"],
+  &[data-within="true"] {
     color: ${colour("ink")};
     border-bottom-color: ${colour("ink")};
   }
@@ -83,14 +84,17 @@ type Props = { children: ReactNode; group: ReactNode; who: string; people: boole
 
 /** The frame of every screen. */
 export function Shell({ children, group, who, people, onSignOut, onScheme }: Props) {
+  const { pathname } = useLocation();
   return (
     <>
       <Bar>
         <Name>brevin</Name>
-        <Tab to="/" end>
+        <Tab to="/" end data-within={pathname.startsWith("/take/")}>
           Today
         </Tab>
-        <Tab to="/class">Class</Tab>
+        <Tab to="/class" data-within={pathname.startsWith("/student/")}>
+          Class
+        </Tab>
         <Tab to="/bench">Bench</Tab>
         <Tab to="/cards">Cards</Tab>
         <Tab to="/teaching">Teaching</Tab>

@@ -45,6 +45,7 @@ const Moment = styled.p`
 const Legend = styled(Moment)`
   bottom: auto;
   top: 8px;
+  font-size: 15px;
 `;
 const Gone = styled(Legend)`
   right: 12px;
@@ -97,7 +98,7 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
       {places && (
         <Legend>
           bar: edge · dot: surface · cross: set aside{lineWords(report)}
-          {bands && ` · movement ${GROWS} times as large`}
+          {bands && ` · movement ×${GROWS}`}
         </Legend>
       )}
       {!take.clip?.url && <Gone>The clip has gone, its time to be kept is over. What was read of it stays.</Gone>}

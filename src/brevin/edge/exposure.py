@@ -18,7 +18,7 @@ DARK_GREY, BURNT_GREY = 20.0, 240.0  # outside of which a block says nothing of 
 LEAST_BLOCKS = 50
 LET_BE = 0.02  # so little is left as it is where a picture has to be rounded anew: that costs its patches more than the difference does
 MOST = 2.0  # times lighter or darker that are undone: with more the picture has lost what there was to see
-DEGREE = 6  # of the polynomial down the picture: a lamp's bands, up to one and a half of them over the film
+DOWN, ACROSS = 6, 4  # degrees of the polynomials down the picture, for up to one and a half of a lamp's bands over the film, and across it, for a shade
 UNEVEN = 0.008  # root mean square, of the light: less is the noise of the fit, and light is the same all over the picture
 SURELY_EVEN = 0.5  # of that, by one plain fit: then the reweighted one, which takes ten times as long, need not be done
 ROUNDS, FAR_OFF = 5, 4.685  # of reweighting (Beaton and Tukey 1974), and beyond how many standard errors a block has no say
@@ -31,8 +31,8 @@ Places = Floats | NDArray[np.int_]
 
 @dataclass(frozen=True)
 class Light:
-    """How many times as light as the reference some pictures are, place by place. ways: [n, DEGREE + 3], the polynomial of Chebyshev down the picture, then
-    what changes evenly across it, and that again down the picture; across: whether the picture's rows run along the film's columns, as of who lies."""
+    """How many times as light as the reference some pictures are, place by place. ways: [n, DOWN + ACROSS + 2], the polynomial of Chebyshev down the picture,
+    that across it, and what changes evenly along both; across: whether the picture's rows run along the film's columns, as of who lies."""
 
     ways: Floats
     across: bool = False
@@ -43,8 +43,9 @@ class Light:
         if self.even:
             return overall
         down, beside = (_along(columns, WIDTH), _along(rows, HEIGHT)) if self.across else (_along(rows, HEIGHT), _along(columns, WIDTH))
-        by_row = sum(self.ways[:, k : k + 1] * chebyshev.chebval(down, np.eye(DEGREE + 1)[k]) for k in range(DEGREE + 1))
-        found = by_row + beside * (self.ways[:, -2:-1] + self.ways[:, -1:] * down)
+        by_row = sum(self.ways[:, k, None] * kind for k, kind in enumerate(_kinds(down, DOWN)))
+        by_column = sum(self.ways[:, DOWN + k, None] * kind for k, kind in enumerate(_kinds(beside, ACROSS)) if k)
+        found = by_row + by_column + self.ways[:, -1:] * down * beside
         return cast(Floats, np.clip(found, overall / MOST, overall * MOST))
 
     @property
@@ -68,8 +69,8 @@ class Exposure:
         rows, columns = np.indices(self._blocks.shape)
         along = [_along((place + 0.5) * BLOCK_PX, length) for place, length in ((rows, HEIGHT), (columns, WIDTH))]
         down, beside = along[::-1] if across else along
-        self._basis = np.stack([*(chebyshev.chebval(down, np.eye(DEGREE + 1)[k]) for k in range(DEGREE + 1)), beside, beside * down], axis=-1)
-        self._at_once = np.linalg.pinv(self._basis[self._tells]) if self._tells.sum() >= LEAST_BLOCKS else None
+        self._basis = np.stack([*_kinds(down, DOWN), *_kinds(beside, ACROSS)[1:], down * beside], axis=-1)
+        self._at_once = np.asarray(np.linalg.pinv(self._basis[self._tells]), float) if self._tells.sum() >= LEAST_BLOCKS else None
 
     def light(self, film: Film) -> Light:
         """How many times as light as the reference each picture is: most places of a film show the same thing all the time, and how much lighter these are is
@@ -120,6 +121,11 @@ def _evened(picture: Film, light: Light) -> Film:
     height, width = picture.shape
     lighter = light.at(np.arange(height)[:, None], np.arange(width))
     return np.clip(np.rint(picture / lighter), 0, 255).astype(np.uint8)
+
+
+def _kinds(along: Floats, degree: int) -> list[Floats]:
+    """The polynomials of Chebyshev up to a degree."""
+    return [np.asarray(chebyshev.chebval(along, np.eye(degree + 1)[k]), float) for k in range(degree + 1)]
 
 
 def _along(place: Places, length: int) -> Floats:

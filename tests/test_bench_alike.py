@@ -1,11 +1,13 @@
-"""How alike a clip and its mirror image are counted to read."""
+"""How alike a clip and the same one in other pictures are counted to read."""
 
 from types import SimpleNamespace
 
+import cv2
 import numpy as np
 import pytest
 
-from brevin.bench.mirrored import Pair, alike
+from brevin.bench import Measured
+from brevin.bench.alike import BARS, ROLLS_HZ, WAYS, ZOOM, Pair, alike
 from brevin.core.report import Breath, Report
 
 
@@ -18,14 +20,14 @@ def breath(start_s: float, pattern: str = "low", pattern_or: str | None = None, 
 
 
 def figures(*pairs: tuple[Report, Report]) -> dict[str, float]:
-    return alike([Pair(f"clip-{i}", *pair) for i, pair in enumerate(pairs)]).figures
+    return alike([Pair(f"clip-{i}", *pair) for i, pair in enumerate(pairs)], "mirror")
 
 
 def test_what_reads_the_same_holds_every_bar() -> None:
     same = report(breath(3.0), breath(9.0))
-    found = alike([Pair("clip", same, report(breath(3.06), breath(9.02, share=None)))])
-    assert found.held and found.figures["breaths"] == 2.0 and found.figures["onset_p90_s"] == pytest.approx(0.06, abs=0.01)
-    assert found.figures["share_median"] == 0.0, "a share that one of them does not tell is held against nothing"
+    found = figures((same, report(breath(3.06), breath(9.02, share=None))))
+    assert Measured("alike", found, BARS).held and found["breaths"] == 2.0 and found["onset_p90_s"] == pytest.approx(0.06, abs=0.01)
+    assert found["share_median"] == 0.0, "a share that one of them does not tell is held against nothing"
 
 
 def test_a_breath_that_only_one_of_them_shows_counts_against_both(capsys: pytest.CaptureFixture) -> None:
@@ -33,7 +35,7 @@ def test_a_breath_that_only_one_of_them_shows_counts_against_both(capsys: pytest
     extra = figures((report(breath(3.0)), report(breath(3.0), breath(9.0))))
     moved = figures((report(breath(3.0)), report(breath(4.3))))
     assert lost["found_in_both"] == extra["found_in_both"] == 0.5 and moved["found_in_both"] == 0.0
-    assert "clip-0 reads otherwise in a mirror" in capsys.readouterr().err
+    assert "clip-0 reads otherwise: mirror" in capsys.readouterr().err
 
 
 @pytest.mark.parametrize(
@@ -52,3 +54,15 @@ def test_two_names_contradict_where_neither_leaves_room_for_the_other(names: tup
 def test_a_clip_that_is_refused_in_one_of_them_is_counted_by_itself() -> None:
     found = figures((report(breath(3.0)), report(readable=False)), (report(readable=False), report(readable=False)))
     assert found["readable_in_one_alone"] == 1.0 and found["breaths"] == 0.0 and np.isinf(found["onset_p90_s"])
+
+
+def test_each_way_changes_the_picture_as_it_says_and_comes_back() -> None:
+    random = np.random.default_rng(0)
+    rgb = cv2.GaussianBlur(random.integers(60, 190, (90, 160, 3)).astype(np.uint8), (0, 0), 3)
+    assert (WAYS["mirror"](WAYS["mirror"](rgb, 0.0), 0.0) == rgb).all() and (WAYS["mirror"](rgb, 0.0) != rgb).any()
+    lit, rolled = (WAYS["bands"](rgb, t_s) / rgb for t_s in (0.0, 0.5 / ROLLS_HZ))
+    assert lit.max() == pytest.approx(1.06, abs=0.02) and np.abs(lit.mean(axis=(1, 2)) + rolled.mean(axis=(1, 2)) - 2.0).max() < 0.03, "half a round later"
+    assert np.abs(WAYS["lens"](rgb, 0.0).astype(int) - rgb).max() <= 1 and np.abs(WAYS["lens"](rgb, 9.5).astype(int) - rgb).max() <= 1
+    larger = cv2.resize(rgb, None, fx=1.0 + ZOOM, fy=1.0 + ZOOM)[:90, :160]
+    assert np.abs(WAYS["lens"](rgb, 4.0).astype(int)[40:50, 70:90] - rgb[40:50, 70:90]).max() < np.abs(larger.astype(int) - rgb).max(), "about the middle"
+    assert (WAYS["lens"](rgb, 4.0) != rgb).any()

@@ -66,3 +66,5 @@ def test_each_way_changes_the_picture_as_it_says_and_comes_back() -> None:
     larger = cv2.resize(rgb, None, fx=1.0 + ZOOM, fy=1.0 + ZOOM)[:90, :160]
     assert np.abs(WAYS["lens"](rgb, 4.0).astype(int)[40:50, 70:90] - rgb[40:50, 70:90]).max() < np.abs(larger.astype(int) - rgb).max(), "about the middle"
     assert (WAYS["lens"](rgb, 4.0) != rgb).any()
+    held = [WAYS["hand"](rgb, t_s).astype(int) for t_s in (1.0, 1.4)]
+    assert np.abs(held[0] - held[1])[20:70, 30:130].mean() > 0.3, "no two pictures from the same place"

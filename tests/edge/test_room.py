@@ -1,4 +1,4 @@
-"""The observer of the room: a lens that zooms while it looks for its focus is told from what stands behind the player, and nothing else is."""
+"""The observer of the room: what the camera does is told from what stands behind the player, and nothing else is."""
 
 from concurrent.futures import ThreadPoolExecutor
 
@@ -6,10 +6,13 @@ import cv2
 import numpy as np
 import pytest
 
+from brevin.core.track import Player
 from brevin.edge import loop
-from brevin.edge.observers.people import FIRST_POSES_S, People
-from brevin.edge.observers.room import LEAST, MOST, Room, larger
+from brevin.edge.film import body_map
+from brevin.edge.observers.people import People
+from brevin.edge.observers.room import Room, similarities
 from brevin.edge.pose_model import Seen
+from brevin.edge.steady import CameraMoves, undone
 from tests.core.made import body
 from tests.edge.test_observers import Frame, Network
 
@@ -36,45 +39,65 @@ def wall(*, seed: int = 0, plain: bool = False) -> np.ndarray:
     return luma
 
 
-def zoomed(luma: np.ndarray, zoom: float, shift_px: tuple[float, float] = (0.0, 0.0)) -> np.ndarray:
+def moved(luma: np.ndarray, zoom: float, turn_rad: float = 0.0, shift_px: tuple[float, float] = (0.0, 0.0)) -> np.ndarray:
+    """The picture as a camera sees it that zooms and turns about its middle, and is shifted."""
+    return cv2.warpAffine(luma, camera_map(zoom, turn_rad, shift_px), SIZE_PX, borderMode=cv2.BORDER_REPLICATE)
+
+
+def camera_map(zoom: float, turn_rad: float, shift_px: tuple[float, float]) -> np.ndarray:
+    """Where it shows each place of the room: [2, 3]."""
     middle = np.array(SIZE_PX) / 2.0
-    move = np.array(shift_px) - zoom * middle
-    return cv2.warpAffine(luma, np.column_stack([(1.0 + zoom) * np.eye(2), move]), SIZE_PX, borderMode=cv2.BORDER_REPLICATE)
+    cos, sin = (1.0 + zoom) * np.cos(turn_rad), (1.0 + zoom) * np.sin(turn_rad)
+    linear = np.array([[cos, -sin], [sin, cos]])
+    return np.column_stack([linear, middle - linear @ middle + shift_px])
 
 
-def told(pictures: list[np.ndarray]) -> np.ndarray:
+def told(pictures: list[np.ndarray]) -> tuple[CameraMoves | None, Player]:
     with ThreadPoolExecutor(1) as pool, ThreadPoolExecutor(1) as beside:
         people = People(Before(body()), pool, beside, most_players=1)
         room = Room(people)
         loop.run([Frame(t_s=float(t_s), luma=luma, shrink=1.0, source=None) for t_s, luma in zip(T_S, pictures, strict=True)], [people, room])
-    return room.zoom(len(T_S))
+    return room.moves(people.players[0]), people.players[0]
 
 
 def test_a_lens_that_looks_for_its_focus_is_told_however_the_camera_is_held_and_whoever_moves_before_it() -> None:
     shaken = np.column_stack([np.sin(5.0 * T_S), np.cos(4.0 * T_S)]) * 2.0
-    pictures = [zoomed(wall(), zoom, tuple(shift)) for zoom, shift in zip(FOCUS, shaken, strict=True)]
+    pictures = [moved(wall(), zoom, shift_px=tuple(shift)) for zoom, shift in zip(FOCUS, shaken, strict=True)]
     for number, picture in enumerate(pictures):
         cv2.circle(picture, (480 + 2 * number, 300), 70, 30, -1)  # the player goes aside, and before the room
-    found = told(pictures)
-    later = T_S > FIRST_POSES_S + 0.5
-    assert np.abs(found - FOCUS)[later].max() < 0.004, "while it zooms"
-    assert np.abs(found - FOCUS)[later & (np.abs(np.gradient(FOCUS)) == 0.0)].max() < 0.0005
+    found, _ = told(pictures)
+    assert found is not None and np.abs(found.zoom - 1.0 - FOCUS).max() < 0.0005
 
 
-@pytest.mark.parametrize("zoom", [0.0, 0.4 * LEAST, 3.0 * MOST])
-def test_a_lens_that_does_not_and_what_is_no_lens_are_not_told(zoom: float) -> None:
-    assert not told([zoomed(wall(seed=2), zoom * max(0.0, min(1.0, t_s - 3.0)), (np.sin(t_s), 0.0)) for t_s in T_S]).any()
+def test_what_a_hand_does_that_holds_the_camera_is_undone_to_a_fraction_of_a_pixel() -> None:
+    turns, aside = 0.012 * np.sin(2.0 * T_S), 9.0 * np.sin(1.3 * T_S)
+    pictures = [moved(wall(seed=3), 0.0, turn, (by, -0.5 * by)) for turn, by in zip(turns, aside, strict=True)]
+    found, player = told(pictures)
+    assert found is not None
+    corners = np.array([[20.0, 20.0, 1.0], [270.0, 30.0, 1.0], [150.0, 290.0, 1.0]])  # of the film
+    shown = []
+    for number, (turn, by) in enumerate(zip(turns, aside, strict=True)):
+        camera, seen_at = camera_map(0.0, turn, (by, -0.5 * by)), corners @ undone(body_map(player), found, number).matrix.T
+        shown.append((seen_at - camera[:, 2]) @ np.linalg.inv(camera[:, :2]).T)
+    assert np.ptp(shown, axis=0).max() < 0.8, "px of the picture, of ways of 9"
+    assert np.std(shown, axis=0).max() < 0.2
+
+
+@pytest.mark.parametrize("by_px", [0.0, 0.15])
+def test_a_camera_that_stands_is_left_alone(by_px: float) -> None:
+    assert told([moved(wall(seed=2), 0.0, shift_px=(by_px * np.sin(t_s), 0.0)) for t_s in T_S])[0] is None
 
 
 def test_a_plain_wall_tells_nothing() -> None:
-    assert not told([zoomed(wall(plain=True), zoom) for zoom in FOCUS]).any()
+    assert told([moved(wall(plain=True), zoom) for zoom in FOCUS])[0] is None
 
 
 def test_points_that_go_their_own_way_have_no_say() -> None:
     random = np.random.default_rng(1)
     at = random.uniform(0.0, 480.0, (20, 2))
-    move = 0.01 * (at - 200.0)[None] + random.normal(0.0, 0.03, (5, 20, 2))
+    planted = np.array([0.01, -0.004, 1.5, -0.7])
+    move = planted[0] * at + planted[1] * np.column_stack([-at[:, 1], at[:, 0]]) + planted[2:] + random.normal(0.0, 0.03, (5, 20, 2))
     move[:, :5] += np.linspace(0.0, 30.0, 5)[:, None, None]
-    zoom, error = larger(at, move, np.ones((5, 20), bool))
-    assert zoom == pytest.approx(0.01, abs=0.0005) and (error < 0.0005).all()
-    assert np.isfinite(larger(at, move, np.zeros((5, 20), bool))[0]).all(), "where none was found"
+    ways, error_px = similarities(at, move, np.ones((5, 20), bool))
+    assert np.abs(ways - planted)[:, :2].max() < 0.0005 and np.abs(ways - planted)[:, 2:].max() < 0.15 and (error_px < 0.03).all()
+    assert np.isfinite(similarities(at, move, np.zeros((5, 20), bool))[0]).all(), "where none was found"

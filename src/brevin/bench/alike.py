@@ -1,5 +1,5 @@
-"""The same clips in other pictures: in a mirror, under a lamp's bands, through a lens that looks for its focus. What is read of a player must hang on none of
-that.
+"""The same clips in other pictures: in a mirror, under a lamp's bands, through a lens that looks for its focus, filmed from the hand. What is read of a player
+must hang on none of that.
 
 A reading that was built with some clips in sight is fitted to their very pictures, down to which point of a shirt is followed; changed like this they are new
 pictures of the same breath, and nobody has to film them. Left out of the mirror are flutes, which lie to one side. Clips as in ``accuracy.py``: the project's
@@ -33,6 +33,11 @@ ASIDE = ("flute", "piccolo")
 CODER = 16.0  # hardly any trace of it
 BANDS, BAND_SHARE, ROLLS_HZ = 2.0, 0.06, 0.25  # of a lamp on the mains: over the picture's height, how much lighter and darker, how often one rolls by
 ZOOM, ZOOM_S, HOLDS_S = 0.01, 0.5, 5.0  # of a lens: as much larger, within this time, for as long as this and back again
+HAND_SHARE, HAND_DEG, CLOSER = (
+    0.004,
+    0.5,
+    1.02,
+)  # of a hand: its ways aside and up, of the picture's width, its turn, and how much closer, so that no border shows
 
 Rgb = NDArray[np.uint8]
 
@@ -58,7 +63,17 @@ def through_a_lens(rgb: Rgb, t_s: float) -> Rgb:
     return np.asarray(cv2.warpAffine(rgb, move, (width, height), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE), np.uint8)
 
 
-WAYS: dict[str, Callable[[Rgb, float], Rgb]] = {"mirror": in_a_mirror, "bands": under_bands, "lens": through_a_lens}
+def from_the_hand(rgb: Rgb, t_s: float) -> Rgb:
+    """A hand that holds the phone, and cannot keep it still: slow ways and a tremor, aside, up and down and about the middle."""
+    height, width = rgb.shape[:2]
+    aside = np.sin(2.0 * np.pi * 0.33 * t_s) + 0.5 * np.sin(2.0 * np.pi * 1.3 * t_s + 1.0)
+    up = np.sin(2.0 * np.pi * 0.27 * t_s + 2.0) + 0.4 * np.sin(2.0 * np.pi * 1.7 * t_s)
+    move = cv2.getRotationMatrix2D((width / 2.0, height / 2.0), HAND_DEG * float(np.sin(2.0 * np.pi * 0.21 * t_s + 0.5)), CLOSER)
+    move[:, 2] += HAND_SHARE * width * np.array([aside, up])
+    return np.asarray(cv2.warpAffine(rgb, move, (width, height), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE), np.uint8)
+
+
+WAYS: dict[str, Callable[[Rgb, float], Rgb]] = {"mirror": in_a_mirror, "bands": under_bands, "lens": through_a_lens, "hand": from_the_hand}
 ONSETS = ("inhale_start_s", "exhale_start_s")
 BARS = {"found_in_both": (">=", FOUND_LEAST), "named_otherwise": ("<=", 0.0), "onset_p90_s": ("<=", ONSET_P90_S)}
 

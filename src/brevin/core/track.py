@@ -161,8 +161,7 @@ class Picture:
 
     light: median grey of the trunk, 0 to 255; detail: standard deviation of the grey there; change: mean grey change to the frame before;
     clear: contrast of the trunk's outline, grey levels, median over its heights; room_pct: [n, 2] where the room has gone against the first
-    pictures, percent of trunk, forward and up (zeros where no room is seen); zoom: [n] how much larger the room is than at first, as a share (zeros where
-    it tells of none; empty where nobody looked).
+    pictures, percent of trunk, forward and up (zeros where no room is seen).
     """
 
     light: Floats
@@ -170,7 +169,6 @@ class Picture:
     change: Floats
     clear: Floats
     room_pct: Floats
-    zoom: Floats = field(default_factory=lambda: np.zeros(0))
 
 
 @dataclass(frozen=True)

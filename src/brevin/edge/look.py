@@ -59,7 +59,7 @@ def look(
     )  # fmt: skip
     if not watched.trunks:
         return seen
-    cameras = [camera_moves(trunk.texture.points()) for trunk in watched.trunks]
+    cameras = [watched.room.moves(player) or camera_moves(trunk.texture.points()) for player, trunk in zip(watched.people.players, watched.trunks, strict=True)]
     steady = watched.trunks
     if any(camera is not None and camera.stepped for camera in cameras):
         steady = _watch_again(whole, watched, cameras, progress)
@@ -168,15 +168,13 @@ def _of_player(
     lit, followed = trunks
     bodies = [s.bodies[i] for s, i in zip(watched.people.samples, player.chosen, strict=True) if i >= 0]
     points = followed.texture.points()
-    zoom = watched.room.zoom(len(watched.t_s))
     if camera is not None and camera.stepped:
         seen = replace(seen, notes=(*seen.notes, ("camera_moved", camera.facts())))
-        zoom = np.zeros(len(zoom))  # its steps are undone, and stood for it
     light, detail, change = (np.array(values) for values in (lit.light, lit.detail, lit.change))
     return replace(
         seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
         front=followed.front.strips(), back=followed.back.strips(), points=points,
-        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points), zoom=zoom),
+        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points)),
         arms_pct=followed.arms_pct,
     )  # fmt: skip
 

@@ -1,6 +1,8 @@
-"""Taking the camera's own steps out of the film: a zoom or a bump in mid-clip, found from the room and undone picture by picture.
+"""Taking the camera's own moves out of the film, picture by picture; and where the room shows too little to tell them (``observers/room.py``), finding its
+steps, a zoom or a bump in mid-clip, by the points of the film.
 
-A hand's tremor is left to the back and the pelvis (``core/kinematics/trunk.py``): undoing it here would add the error of every estimate.
+What those few points say of a hand's tremor is less sure than the tremor is large: there it is left to the back and the pelvis
+(``core/kinematics/rigid.py``).
 """
 
 from dataclasses import dataclass

@@ -14,7 +14,6 @@ from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rise_told
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.sleeves import uncovered
 from brevin.core.kinematics.upper_end import by_upper_end
-from brevin.core.kinematics.zoom import unzoomed
 from brevin.core.track import Floats, Sighting, Strips
 
 TELLS_WHEN = 0.4  # model error of a chest up to which its movement tells moments
@@ -61,7 +60,6 @@ class Traces:
 
 def traces(sighting: Sighting) -> Traces:
     """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
-    sighting = unzoomed(sighting)
     assert sighting.front is not None and sighting.back is not None and sighting.points is not None
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = trunk_motion(sighting)

@@ -1,4 +1,5 @@
-"""The room over the whole picture: points of it are followed from picture to picture, and tell whether the lens zooms, as one does that looks for its focus.
+"""The room over the whole picture: points of it are followed from picture to picture, and tell what the camera itself does: a hand that holds it, a bump, a
+lens that looks for its focus.
 
 The film of a trunk shows little of the room, and beside a plain wall nothing of it; a poster in the corner is enough here.
 """
@@ -8,49 +9,64 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brevin.core.pose import landmarks as lm
-from brevin.core.track import Floats
+from brevin.core.track import Floats, Player
 from brevin.edge.observers.people import People
 from brevin.edge.points import unsure_px
+from brevin.edge.steady import CameraMoves
 from brevin.edge.video import Luma, VideoFrame
 
-SIDE_PX = 480  # of the small picture that is followed: a zoom shows over all of it
-EVERY = 2  # pictures: a lens takes several for its focus
+SIDE_PX = 480  # of the small picture that is followed: what a camera does shows over all of it
 MOST_POINTS, APART_PX, WEAKEST = 48, 12, 0.01  # the last of the strongest corner
 UNSURE_MOST_PX = 0.6  # of a point's moves: a plain wall's points slide along it
 WINDOW_PX, LEVELS = 15, 1
 MISSED_GREY = 12.0  # a point that looks this unlike its reference was lost
 AWAY_TRUNKS = 0.2  # from anybody's mask or key points
-LEAST_POINTS = 6
+LEAST_POINTS, LEAST_SEEN = 6, 0.8  # and of the pictures, in how many so many of them are found
 ROUNDS, FAR_OFF, LEAST_SCATTER_PX = 4, 4.685, 0.03  # of reweighting (Beaton and Tukey 1974), where a point has no say, and how exactly any is followed
-LASTING = 2  # looks on either side of a running median
-LEAST = 0.002  # of the picture's size, over a whole clip: a clip without a zoom comes to 0.0014, and no breath notices less
-MOST = 0.05  # no lens zooms further while it looks for its focus
-SURE_TIMES = 6.0  # the standard errors of one look that a zoom has to be worth
-COMMON_SHARES = (0.02, 0.98)  # of the looks, between which a zoom is told: a few that are blurred say nothing
+LEAST_PCT = 0.4  # of trunk, that a place of the body is moved by over a clip: less is left to back and pelvis, and hardly shows
+SURE_TIMES = 6.0  # the standard errors of one picture's way that it has to be worth
+COMMON_SHARES = (0.02, 0.98)  # of the pictures, between which it is told: a few that are blurred say nothing
+PLACES = ((0.0, 0.0), (0.0, 100.0), (20.0, 25.0))  # hips, shoulders, belly: forward and up, percent of trunk
 
 
 class Room:
-    """Follows the room from the moment it is known who plays."""
+    """Follows the room from the first picture on; those from before it is known who plays wait, small."""
 
     def __init__(self, people: People) -> None:
         self._people = people
-        self._pictures = 0
-        self._looked: list[int] = []
+        self._early: list[Luma] = []
+        self._before = 0
         self._points: _Points | None = None
 
     def see(self, frame: VideoFrame) -> None:
         """Look where the room is."""
-        if self._people.picked and self._pictures % EVERY == 0:
-            if self._points is None:
-                self._points = _Points(_small(frame.luma), cv2.resize(self._taken(), _small(frame.luma).shape[::-1]))
-            self._points.see(_small(frame.luma))
-            self._looked.append(self._pictures)
-        self._pictures += 1
+        small = _small(frame.luma)
+        if not self._people.picked:
+            self._early.append(small)
+            return
+        if self._points is None:
+            first = self._early[0] if self._early else small
+            self._points = _Points(first, cv2.resize(self._taken(), first.shape[::-1]))
+            self._before = len(self._early)
+            for picture in self._early:
+                self._points.see(picture)
+            self._early = []
+        self._points.see(small)
 
-    def zoom(self, pictures: int) -> Floats:
-        """How much larger each picture is than the first that was looked at, as a share: [pictures]; none where the room tells of none."""
-        told = np.zeros(0) if self._points is None else self._points.zoom()
-        return np.interp(np.arange(pictures), self._looked, told) if told.any() else np.zeros(pictures)
+    def moves(self, player: Player) -> CameraMoves | None:
+        """What the camera did beside a player, as it was over the first pictures; None where the room tells too little, or of nothing."""
+        if self._points is None:
+            return None
+        told = self._points.ways()
+        if told is None:
+            return None
+        ways, error_px = told
+        ways = ways - np.median(ways[: max(self._before, 1)], axis=0)
+        larger = max(max(self._people.size_px) / SIDE_PX, 1.0)
+        found = _about(ways * np.array([1.0, 1.0, larger, larger]), player)
+        moved_pct = max(float(np.ptp(np.quantile(_moved(found, place), COMMON_SHARES, axis=0), axis=0).max()) for place in PLACES)
+        enough_pct = max(LEAST_PCT, SURE_TIMES * error_px * larger * 100.0 / player.trunk_px)
+        return found if moved_pct > enough_pct else None
 
     def _taken(self) -> NDArray[np.uint8]:
         """Where in the working picture somebody is, 1 and 0."""
@@ -88,41 +104,57 @@ class _Points:
         self._seen.append(seen)
         self._guess = np.where(seen[:, None], found, self._start).astype(np.float32)
 
-    def zoom(self) -> Floats:
-        """Zoom of each look, less one; none where too little of the room is seen, or hardly any zoom over the clip."""
-        if len(self._places) <= 2 * LASTING:
-            return np.zeros(len(self._places))
-        each, error = larger(self._start.astype(float), np.array(self._places) - self._start, np.array(self._seen))
-        zoom = _lasting(each)
-        low, high = np.quantile(zoom, COMMON_SHARES)
-        told = max(LEAST, SURE_TIMES * float(np.median(error))) < high - low < MOST
-        return zoom if told else np.zeros(len(zoom))
+    def ways(self) -> tuple[Floats, float] | None:
+        """The similarity of each picture, as ``similarities`` has it, those between where too few points were found; and the standard error of one way, px.
+        None where the room was found too seldom."""
+        seen = np.array(self._seen)
+        good = seen.sum(axis=1) >= LEAST_POINTS if len(seen) else np.zeros(0, bool)
+        if not len(good) or good.mean() < LEAST_SEEN:
+            return None
+        ways, error_px = similarities(self._start.astype(float), np.array(self._places)[good] - self._start, seen[good])
+        whole = np.array([np.interp(np.arange(len(good)), np.flatnonzero(good), way) for way in ways.T]).T
+        return whole, float(np.median(error_px))
 
 
-def larger(at: Floats, move: Floats, seen: NDArray[np.bool_]) -> tuple[Floats, Floats]:
-    """Zoom less one of each picture, and its standard error: shift, turn and zoom by least squares, points that go their own way left out. at: [p, 2]; move:
-    [n, p, 2]; seen: [n, p], which points were found."""
+def similarities(at: Floats, move: Floats, seen: NDArray[np.bool_]) -> tuple[Floats, Floats]:
+    """Zoom less one, turn and shift of each picture, so that a place p goes by zoom p + turn (-p_y, p_x) + shift, [n, 4]; and the standard error of that way
+    where the points are, px [n]: by least squares, points that go their own way left out. at: [p, 2]; move: [n, p, 2]; seen: [n, p], which were found."""
     weight = seen.astype(float)
-    zoom, error = np.zeros(len(move)), np.full(len(move), np.inf)
+    ways, error_px = np.zeros((len(move), 4)), np.full(len(move), np.inf)
     for _ in range(ROUNDS):
         whole = np.maximum(weight.sum(axis=1), 1e-9)
-        own = at - (weight @ at / whole[:, None])[:, None]
-        gone = move - (np.einsum("np,npx->nx", weight, move) / whole[:, None])[:, None]
+        middle, gone_by = weight @ at / whole[:, None], np.einsum("np,npx->nx", weight, move) / whole[:, None]
+        own, gone = at - middle[:, None], move - gone_by[:, None]
         spread = np.maximum(np.einsum("np,npx->n", weight, own**2), 1e-9)
         zoom = np.einsum("np,npx,npx->n", weight, own, gone) / spread
         turn = np.einsum("np,np->n", weight, own[..., 0] * gone[..., 1] - own[..., 1] * gone[..., 0]) / spread
-        turned = np.stack([-own[..., 1], own[..., 0]], axis=-1)
-        off = np.hypot(*np.moveaxis(gone - zoom[:, None, None] * own - turn[:, None, None] * turned, -1, 0))
+        off = np.hypot(*np.moveaxis(gone - _way(zoom[:, None], turn[:, None], own), -1, 0))
         scatter = np.maximum(1.4826 * np.median(off, axis=1, keepdims=True), LEAST_SCATTER_PX)
-        error = scatter[:, 0] / np.sqrt(spread)
+        error_px = scatter[:, 0] / np.sqrt(whole)
         weight = seen * np.clip(1.0 - (off / (FAR_OFF * scatter)) ** 2, 0.0, None) ** 2
-    return zoom, error
+        ways = np.column_stack([zoom, turn, gone_by - _way(zoom, turn, middle)])
+    return ways, error_px
 
 
-def _lasting(values: Floats) -> Floats:
-    """Running median: what lasts less than half the window is gone."""
-    padded = np.concatenate([np.repeat(values[:1], LASTING), values, np.repeat(values[-1:], LASTING)])
-    return np.asarray(np.median(np.lib.stride_tricks.sliding_window_view(padded, 2 * LASTING + 1), axis=-1))
+def _way(zoom: Floats, turn: Floats, place: Floats) -> Floats:
+    return np.asarray(zoom[..., None] * place + turn[..., None] * np.stack([-place[..., 1], place[..., 0]], axis=-1))
+
+
+def _about(ways: Floats, player: Player) -> CameraMoves:
+    """The same about a player's hips, in the body's own axes. ways: in the working picture."""
+    hip, forward, up = (np.array(v, float) for v in (player.hip_px, player.forward, player.up))
+    zoom, turn, shift = ways[:, 0], ways[:, 1], ways[:, 2:]
+    gone_px = _way(zoom, turn, np.broadcast_to(hip, (len(ways), 2))) + shift
+    ahead = forward + _way(zoom, turn, np.broadcast_to(forward, (len(ways), 2)))  # where a way forward leads
+    along, across = ahead @ forward, ahead @ up
+    return CameraMoves(np.hypot(along, across), np.arctan2(across, along), np.column_stack([gone_px @ forward, gone_px @ up]) * 100.0 / player.trunk_px)
+
+
+def _moved(moves: CameraMoves, place_pct: tuple[float, float]) -> Floats:
+    """How far a place of the body is moved in each picture, percent of trunk: [n, 2]."""
+    x, y = place_pct
+    cos, sin = moves.zoom * np.cos(moves.rotation), moves.zoom * np.sin(moves.rotation)
+    return np.column_stack([cos * x - sin * y - x, sin * x + cos * y - y]) + moves.shift_pct
 
 
 def _small(luma: Luma) -> Luma:

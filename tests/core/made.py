@@ -60,7 +60,7 @@ def sighting(
 
 def picture(n: int) -> Picture:
     """A good picture throughout, the camera still."""
-    return Picture(np.full(n, 120.0), np.full(n, 25.0), np.full(n, 0.3), np.full(n, 20.0), np.zeros((n, 2)))
+    return Picture(np.full(n, 120.0), np.full(n, 25.0), np.full(n, 0.3), np.full(n, 20.0), np.zeros((n, 2)), np.zeros((n, 4)))
 
 
 def _still(t_s: np.ndarray) -> Signals:

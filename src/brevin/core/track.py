@@ -161,7 +161,8 @@ class Picture:
 
     light: median grey of the trunk, 0 to 255; detail: standard deviation of the grey there; change: mean grey change to the frame before;
     clear: contrast of the trunk's outline, grey levels, median over its heights; room_pct: [n, 2] where the room has gone against the first
-    pictures, percent of trunk, forward and up (zeros where no room is seen).
+    pictures, percent of trunk, forward and up (zeros where no room is seen); camera: [n, 4] what of the camera's own moves was undone before that, about the
+    hips: zoom less one, turn in radians, shift forward and up in percent of trunk (empty where nothing was).
     """
 
     light: Floats
@@ -169,6 +170,16 @@ class Picture:
     change: Floats
     clear: Floats
     room_pct: Floats
+    camera: Floats = field(default_factory=lambda: np.zeros((0, 4)))
+
+    def camera_pct(self, forward_pct: float, up_pct: float) -> Floats:
+        """How far the camera itself has moved a place of the body in each picture as it was filmed, percent of trunk, forward and up: [n, 2]."""
+        if not len(self.camera):
+            return self.room_pct
+        zoom, turn, *shift = self.camera.T
+        cos, sin = (1.0 + zoom) * np.cos(turn) - 1.0, (1.0 + zoom) * np.sin(turn)
+        undone = np.column_stack([cos * forward_pct - sin * up_pct, sin * forward_pct + cos * up_pct]) + np.column_stack(shift)
+        return np.asarray(undone + self.room_pct)
 
 
 @dataclass(frozen=True)

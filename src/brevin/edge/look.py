@@ -167,14 +167,15 @@ def _of_player(
     """One player's part. trunks: as lit in the clip, and as followed, with the camera's steps undone where there were any."""
     lit, followed = trunks
     bodies = [s.bodies[i] for s, i in zip(watched.people.samples, player.chosen, strict=True) if i >= 0]
-    points = followed.texture.points()
+    points, undone = followed.texture.points(), np.zeros((0, 4))
     if camera is not None and camera.stepped:
+        undone = camera.each
         seen = replace(seen, notes=(*seen.notes, ("camera_moved", camera.facts())))
     light, detail, change = (np.array(values) for values in (lit.light, lit.detail, lit.change))
     return replace(
         seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
         front=followed.front.strips(), back=followed.back.strips(), points=points,
-        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points)),
+        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points), camera=undone),
         arms_pct=followed.arms_pct,
     )  # fmt: skip
 

@@ -35,6 +35,11 @@ class CameraMoves:
         """Whether there was a step at all."""
         return bool((self.zoom != 1.0).any() or self.rotation.any() or self.shift_pct.any())
 
+    @property
+    def each(self) -> Floats:
+        """All of it for each picture: [n, 4], as ``core.track.Picture`` has it."""
+        return np.column_stack([self.zoom - 1.0, self.rotation, self.shift_pct])
+
     def facts(self) -> dict[str, float]:
         """Largest zoom and shift, percent, and turn, degrees, for the person."""
         return {

@@ -22,6 +22,7 @@ from brevin.core.music.clicks import Beats
 from brevin.core.plan.check import Check
 from brevin.core.report import Breath, Reason, Segment
 
+HEAD_PCT, FEET_PCT = (5.0, 120.0), (15.0, -80.0)  # about where they are, forward and up, percent of trunk: a camera that turns moves them each their own way
 SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was one tap twice
 
 
@@ -56,15 +57,15 @@ def upright(
     judged_s = [(one.to_s, one.until_s) for one in hands.raises] or counted_s
     backs = backs if who.view in SIDE_VIEWS and position != "lying" else ()
     stance = Stance(
-        who.view, position, shown, judged_s, (found.t_s, who.picture.room_pct[:, 0]), bare=not check.held, backs=backs, picture_px=found.picture_px,
-        worn=NONE if position == "lying" else worn(seen, who.view),
+        who.view, position, shown, judged_s, (found.t_s, who.picture.camera_pct(*HEAD_PCT)[:, 0]), bare=not check.held, backs=backs,
+        picture_px=found.picture_px, worn=NONE if position == "lying" else worn(seen, who.view),
     )  # fmt: skip
     instrument = Instrumental(check.in_hands, found.lines, hands, who.player.forward[0], None if line is None else _tapped(found, line))
     stills = raising.stills(hands, seen, judged_s)
     measures = [*posture(seen, who.player, stance), *held(seen, who.player, stance, instrument)]
     if instrument.instrument == "flute" and position != "lying":
         measures.append(heads.to_flute(measures))
-    over_room = who.feet_pct - who.picture.room_pct[:, None, None, 1] if len(who.feet_pct) else who.feet_pct
+    over_room = who.feet_pct - who.picture.camera_pct(*FEET_PCT)[:, None, None, 1] if len(who.feet_pct) else who.feet_pct
     struck_s = strikes.strikes_s(found.t_s, over_room) if position != "lying" else None
     unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
     measures += strikes.against_beats(struck_s, beats, next(iter(counted_s), by_card_s), unseen=unseen)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brevin.core.pose import landmarks as lm
-from brevin.core.track import Floats, Player
+from brevin.core.track import Floats, Picture, Player
 from brevin.edge.observers.people import People
 from brevin.edge.points import unsure_px
 from brevin.edge.steady import CameraMoves
@@ -64,7 +64,8 @@ class Room:
         ways = ways - np.median(ways[: max(self._before, 1)], axis=0)
         larger = max(max(self._people.size_px) / SIDE_PX, 1.0)
         found = _about(ways * np.array([1.0, 1.0, larger, larger]), player)
-        moved_pct = max(float(np.ptp(np.quantile(_moved(found, place), COMMON_SHARES, axis=0), axis=0).max()) for place in PLACES)
+        moves = Picture(*(np.zeros(0),) * 4, room_pct=np.zeros(2), camera=found.each)
+        moved_pct = max(float(np.ptp(np.quantile(moves.camera_pct(*place), COMMON_SHARES, axis=0), axis=0).max()) for place in PLACES)
         enough_pct = max(LEAST_PCT, SURE_TIMES * error_px * larger * 100.0 / player.trunk_px)
         return found if moved_pct > enough_pct else None
 
@@ -148,13 +149,6 @@ def _about(ways: Floats, player: Player) -> CameraMoves:
     ahead = forward + _way(zoom, turn, np.broadcast_to(forward, (len(ways), 2)))  # where a way forward leads
     along, across = ahead @ forward, ahead @ up
     return CameraMoves(np.hypot(along, across), np.arctan2(across, along), np.column_stack([gone_px @ forward, gone_px @ up]) * 100.0 / player.trunk_px)
-
-
-def _moved(moves: CameraMoves, place_pct: tuple[float, float]) -> Floats:
-    """How far a place of the body is moved in each picture, percent of trunk: [n, 2]."""
-    x, y = place_pct
-    cos, sin = moves.zoom * np.cos(moves.rotation), moves.zoom * np.sin(moves.rotation)
-    return np.column_stack([cos * x - sin * y - x, sin * x + cos * y - y]) + moves.shift_pct
 
 
 def _small(luma: Luma) -> Luma:

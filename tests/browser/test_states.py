@@ -247,6 +247,7 @@ def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(des
 
 def test_the_body_s_own_front_moves_on_the_clip_and_is_in_pencil_while_it_is_marked(desk: Page) -> None:
     to_take(desk, "Noor")
+    expect(desk.get_by_role("link", name="Today")).to_have_attribute("data-within", "true")  # a take is part of it
     moving = desk.get_by_test_id("moving")
     chest, name = moving.locator("[data-part=chest][data-ink]"), moving.locator("[data-name=chest]")
     desk.wait_for_function("() => document.querySelector('video')?.readyState >= 2")

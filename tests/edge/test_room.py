@@ -98,6 +98,15 @@ def test_points_that_go_their_own_way_have_no_say() -> None:
     planted = np.array([0.01, -0.004, 1.5, -0.7])
     move = planted[0] * at + planted[1] * np.column_stack([-at[:, 1], at[:, 0]]) + planted[2:] + random.normal(0.0, 0.03, (5, 20, 2))
     move[:, :5] += np.linspace(0.0, 30.0, 5)[:, None, None]
-    ways, error_px = similarities(at, move, np.ones((5, 20), bool))
-    assert np.abs(ways - planted)[:, :2].max() < 0.0005 and np.abs(ways - planted)[:, 2:].max() < 0.15 and (error_px < 0.03).all()
-    assert np.isfinite(similarities(at, move, np.zeros((5, 20), bool))[0]).all(), "where none was found"
+    found = similarities(at, move, np.ones((5, 20), bool))
+    assert np.abs(found.ways - planted)[:, :2].max() < 0.0005 and np.abs(found.ways - planted)[:, 2:].max() < 0.15
+    assert (found.error_px(at.mean(axis=0)) < 0.03).all() and (found.error_px(at.mean(axis=0) + 2000.0) > 0.1).all(), "far from them they say little"
+    assert np.isfinite(similarities(at, move, np.zeros((5, 20), bool)).ways).all(), "where none was found"
+
+
+def test_a_small_poster_far_aside_does_not_make_a_player_jump() -> None:
+    bare = np.full(SIZE_PX[::-1], 150, np.uint8)
+    random = np.random.default_rng(5)
+    bare[10:70, 866:950] = cv2.resize(random.integers(60, 240, (5, 7)).astype(np.uint8), (84, 60), interpolation=cv2.INTER_NEAREST)
+    noisy = [np.clip(moved(bare, 0.0, shift_px=(8.0 * np.sin(t_s), 0.0)) + random.normal(0.0, 9.0, bare.shape), 0, 255).astype(np.uint8) for t_s in T_S]
+    assert told(noisy)[0] is None

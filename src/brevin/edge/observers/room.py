@@ -4,6 +4,9 @@ lens that looks for its focus.
 The film of a trunk shows little of the room, and beside a plain wall nothing of it; a poster in the corner is enough here.
 """
 
+from collections.abc import Sequence
+from typing import NamedTuple
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -25,6 +28,7 @@ LEAST_POINTS, LEAST_SEEN = 6, 0.8  # and of the pictures, in how many so many of
 ROUNDS, FAR_OFF, LEAST_SCATTER_PX = 4, 4.685, 0.03  # of reweighting (Beaton and Tukey 1974), where a point has no say, and how exactly any is followed
 LEAST_PCT = 0.4  # of trunk, that a place of the body is moved by over a clip: less is left to back and pelvis, and hardly shows
 SURE_TIMES = 6.0  # the standard errors of one picture's way that it has to be worth
+UNSURE_MOST_PCT = 0.15  # of trunk, that error where the player is: a poster far aside says little of what a turn does there, and would make each picture jump
 COMMON_SHARES = (0.02, 0.98)  # of the pictures, between which it is told: a few that are blurred say nothing
 PLACES = ((0.0, 0.0), (0.0, 100.0), (20.0, 25.0))  # hips, shoulders, belly: forward and up, percent of trunk
 
@@ -57,17 +61,20 @@ class Room:
         """What the camera did beside a player, as it was over the first pictures; None where the room tells too little, or of nothing."""
         if self._points is None:
             return None
-        told = self._points.ways()
+        larger = max(max(self._people.size_px) / SIDE_PX, 1.0)
+        hips, shoulders = np.array(player.hip_px), np.array(player.hip_px) + np.array(player.up) * player.trunk_px
+        told = self._points.ways([hips / larger, shoulders / larger])
         if told is None:
             return None
         ways, error_px = told
         ways = ways - np.median(ways[: max(self._before, 1)], axis=0)
-        larger = max(max(self._people.size_px) / SIDE_PX, 1.0)
         found = _about(ways * np.array([1.0, 1.0, larger, larger]), player)
+        error_pct = error_px * larger * 100.0 / player.trunk_px
+        if error_pct > UNSURE_MOST_PCT:
+            return None
         moves = Picture(*(np.zeros(0),) * 4, room_pct=np.zeros(2), camera=found.each)
         moved_pct = max(float(np.ptp(np.quantile(moves.camera_pct(*place), COMMON_SHARES, axis=0), axis=0).max()) for place in PLACES)
-        enough_pct = max(LEAST_PCT, SURE_TIMES * error_px * larger * 100.0 / player.trunk_px)
-        return found if moved_pct > enough_pct else None
+        return found if moved_pct > max(LEAST_PCT, SURE_TIMES * error_pct) else None
 
     def _taken(self) -> NDArray[np.uint8]:
         """Where in the working picture somebody is, 1 and 0."""
@@ -105,23 +112,38 @@ class _Points:
         self._seen.append(seen)
         self._guess = np.where(seen[:, None], found, self._start).astype(np.float32)
 
-    def ways(self) -> tuple[Floats, float] | None:
-        """The similarity of each picture, as ``similarities`` has it, those between where too few points were found; and the standard error of one way, px.
-        None where the room was found too seldom."""
+    def ways(self, places: Sequence[Floats]) -> tuple[Floats, float] | None:
+        """The similarity of each picture, as ``similarities`` has it, those between where too few points were found; and the usual standard error of one way
+        at those of some places where it is largest, px. None where the room was found too seldom."""
         seen = np.array(self._seen)
         good = seen.sum(axis=1) >= LEAST_POINTS if len(seen) else np.zeros(0, bool)
         if not len(good) or good.mean() < LEAST_SEEN:
             return None
-        ways, error_px = similarities(self._start.astype(float), np.array(self._places)[good] - self._start, seen[good])
-        whole = np.array([np.interp(np.arange(len(good)), np.flatnonzero(good), way) for way in ways.T]).T
-        return whole, float(np.median(error_px))
+        found = similarities(self._start.astype(float), np.array(self._places)[good] - self._start, seen[good])
+        whole = np.array([np.interp(np.arange(len(good)), np.flatnonzero(good), way) for way in found.ways.T]).T
+        return whole, max(float(np.median(found.error_px(place))) for place in places)
 
 
-def similarities(at: Floats, move: Floats, seen: NDArray[np.bool_]) -> tuple[Floats, Floats]:
-    """Zoom less one, turn and shift of each picture, so that a place p goes by zoom p + turn (-p_y, p_x) + shift, [n, 4]; and the standard error of that way
-    where the points are, px [n]: by least squares, points that go their own way left out. at: [p, 2]; move: [n, p, 2]; seen: [n, p], which were found."""
-    weight = seen.astype(float)
-    ways, error_px = np.zeros((len(move), 4)), np.full(len(move), np.inf)
+class Similar(NamedTuple):
+    """Similarities of some pictures. ways: [n, 4], zoom less one, turn and shift, so that a place p goes by zoom p + turn (-p_y, p_x) + shift; scatter_px: of
+    the points about that, [n]; weight: of them together, [n]; middle: of them, [n, 2]; spread: sum of their squared distances from there, [n]."""
+
+    ways: Floats
+    scatter_px: Floats
+    weight: Floats
+    middle: Floats
+    spread: Floats
+
+    def error_px(self, place: Floats) -> Floats:
+        """Standard error of the way of a place: [n]. The farther it is from the points, the less they say of what a turn or a zoom does there."""
+        return np.asarray(self.scatter_px * np.sqrt(1.0 / self.weight + ((place - self.middle) ** 2).sum(axis=1) / self.spread))
+
+
+def similarities(at: Floats, move: Floats, seen: NDArray[np.bool_]) -> Similar:
+    """What most points do in each picture: by least squares, points that go their own way left out. at: [p, 2]; move: [n, p, 2]; seen: [n, p], which were
+    found."""
+    weight, n = seen.astype(float), len(move)
+    found = Similar(np.zeros((n, 4)), np.zeros(n), np.ones(n), np.zeros((n, 2)), np.ones(n))
     for _ in range(ROUNDS):
         whole = np.maximum(weight.sum(axis=1), 1e-9)
         middle, gone_by = weight @ at / whole[:, None], np.einsum("np,npx->nx", weight, move) / whole[:, None]
@@ -131,10 +153,9 @@ def similarities(at: Floats, move: Floats, seen: NDArray[np.bool_]) -> tuple[Flo
         turn = np.einsum("np,np->n", weight, own[..., 0] * gone[..., 1] - own[..., 1] * gone[..., 0]) / spread
         off = np.hypot(*np.moveaxis(gone - _way(zoom[:, None], turn[:, None], own), -1, 0))
         scatter = np.maximum(1.4826 * np.median(off, axis=1, keepdims=True), LEAST_SCATTER_PX)
-        error_px = scatter[:, 0] / np.sqrt(whole)
+        found = Similar(np.column_stack([zoom, turn, gone_by - _way(zoom, turn, middle)]), scatter[:, 0], whole, middle, spread)
         weight = seen * np.clip(1.0 - (off / (FAR_OFF * scatter)) ** 2, 0.0, None) ** 2
-        ways = np.column_stack([zoom, turn, gone_by - _way(zoom, turn, middle)])
-    return ways, error_px
+    return found
 
 
 def _way(zoom: Floats, turn: Floats, place: Floats) -> Floats:

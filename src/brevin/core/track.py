@@ -155,6 +155,13 @@ class Points:
         return np.asarray(np.median(self.error, axis=0))
 
 
+def moved_pct(camera: Floats, forward_pct: float, up_pct: float) -> Floats:
+    """How far a place of the body goes, percent of trunk, forward and up: [n, 2]. camera: [n, 4], as in ``Picture``."""
+    zoom, turn, *shift = camera.T
+    cos, sin = (1.0 + zoom) * np.cos(turn) - 1.0, (1.0 + zoom) * np.sin(turn)
+    return np.asarray(np.column_stack([cos * forward_pct - sin * up_pct, sin * forward_pct + cos * up_pct]) + np.column_stack(shift))
+
+
 @dataclass(frozen=True)
 class Picture:
     """Quality of the picture at each video frame read: [n] each.
@@ -174,12 +181,7 @@ class Picture:
 
     def camera_pct(self, forward_pct: float, up_pct: float) -> Floats:
         """How far the camera itself has moved a place of the body in each picture as it was filmed, percent of trunk, forward and up: [n, 2]."""
-        if not len(self.camera):
-            return self.room_pct
-        zoom, turn, *shift = self.camera.T
-        cos, sin = (1.0 + zoom) * np.cos(turn) - 1.0, (1.0 + zoom) * np.sin(turn)
-        undone = np.column_stack([cos * forward_pct - sin * up_pct, sin * forward_pct + cos * up_pct]) + np.column_stack(shift)
-        return np.asarray(undone + self.room_pct)
+        return moved_pct(self.camera, forward_pct, up_pct) + self.room_pct if len(self.camera) else self.room_pct
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brevin.core.pose import landmarks as lm
-from brevin.core.track import Floats, Picture, Player
+from brevin.core.track import Floats, Player, moved_pct
 from brevin.edge.observers.people import People
 from brevin.edge.points import unsure_px
 from brevin.edge.steady import CameraMoves
@@ -72,9 +72,8 @@ class Room:
         error_pct = error_px * larger * 100.0 / player.trunk_px
         if error_pct > UNSURE_MOST_PCT:
             return None
-        moves = Picture(*(np.zeros(0),) * 4, room_pct=np.zeros(2), camera=found.each)
-        moved_pct = max(float(np.ptp(np.quantile(moves.camera_pct(*place), COMMON_SHARES, axis=0), axis=0).max()) for place in PLACES)
-        return found if moved_pct > max(LEAST_PCT, SURE_TIMES * error_pct) else None
+        farthest_pct = max(float(np.ptp(np.quantile(moved_pct(found.each, *place), COMMON_SHARES, axis=0), axis=0).max()) for place in PLACES)
+        return found if farthest_pct > max(LEAST_PCT, SURE_TIMES * error_pct) else None
 
     def _taken(self) -> NDArray[np.uint8]:
         """Where in the working picture somebody is, 1 and 0."""

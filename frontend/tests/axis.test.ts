@@ -23,6 +23,11 @@ test("an angle to level is drawn against level, one to the trunk against the tru
   expect(axisShown(report("axis_level", "watch"))!.marked).toBe("watch");
 });
 
+test("level is the room's where the phone stood tilted", () => {
+  const tilted = { ...report("axis_level", "steady"), player: { up: [0, -1], tilt_deg: 30 } } as unknown as Report;
+  expect(axisShown(tilted)!.against.map(Math.round)).toEqual([169, 140]);
+});
+
 test("without a line nothing is drawn, and what is not judged is not marked", () => {
   expect(axisShown(report("axis_level", "steady", { axis_px: null }))).toBeNull();
   expect(axisShown(report("feet_flat", "work"))!.marked).toBeNull();

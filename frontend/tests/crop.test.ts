@@ -5,7 +5,7 @@ import { reportOf } from "./report";
 
 const SHAPE = 1.5;
 const player = (hip: [number, number], forward: [number, number] = [1, 0], up: [number, number] = [0, -1]) => ({
-  player: { from_s: 0, box_px: [0, 0, 1, 1], others: 0, hip_px: hip, up, forward },
+  player: { from_s: 0, box_px: [0, 0, 1, 1], others: 0, tilt_deg: null, hip_px: hip, up, forward },
   scale: { trunk_px: 200, mm_per_px: null, source: "key points" as const },
 });
 const clip = (width_px: number, height_px: number) => ({ ...reportOf([]).clip, width_px, height_px });

@@ -265,6 +265,32 @@ def test_the_body_s_own_front_moves_on_the_clip_and_is_in_pencil_while_it_is_mar
     expect(chest).to_have_attribute("stroke", ink)
 
 
+def test_where_the_breath_is_not_read_nothing_of_it_is_drawn_on_the_clip_and_a_tilted_phone_is_said_all_the_same(desk: Page) -> None:
+    stop = {"code": "breath_faint", "check": "breath", "from_s": None, "to_s": None, "facts": {}, "message": "The breath is small."}
+    tilted = stop | {"code": "camera_tilted", "check": "posture", "message": "The phone stood tilted."}
+
+    def unread(route: Route) -> None:
+        report = route.fetch().json()
+        readable = report["readable_for"] | {"breath": False}
+        route.fulfill(
+            json=report | {"readable_for": readable, "cue": None, "reasons": [stop, tilted, stop | {"code": "chest_covered", "message": "A word on arms."}]}
+        )
+
+    def no_line(route: Route) -> None:
+        answer = route.fetch()
+        take = answer.json()
+        route.fulfill(response=answer, json=take | {"headline": take["headline"] | {"cue_criterion": "", "cue": ""}})
+
+    desk.route(re.compile("/api/takes/[0-9a-f]{32}/report$"), unread)
+    desk.route(re.compile("/api/takes/[0-9a-f]{32}$"), no_line)
+    to_take(desk, "Jonas", first_of_all=True)
+    expect(desk.get_by_text("The breath is small.")).to_be_visible()
+    expect(desk.get_by_text("The phone stood tilted.")).to_be_visible()
+    expect(desk.get_by_text("A word on arms.")).to_have_count(0)  # of a breath that is not read nothing more is said
+    expect(desk.get_by_test_id("overlay")).to_be_attached()
+    expect(desk.get_by_test_id("moving")).to_have_count(0)
+
+
 def test_a_reading_waits_for_what_stands_over_its_verdicts_so_that_nothing_moves_from_under_a_finger(desk: Page) -> None:
     late: list[Route] = []
     for part in ("help?*", "cue?*", "ticks", "repetitions", "since", "overrules"):

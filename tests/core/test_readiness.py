@@ -6,6 +6,7 @@ import pytest
 from brevin.core import gate
 from brevin.core.gate import Stretch
 from brevin.core.kinds import View
+from brevin.core.kinematics.tilt import TOLD_FROM_DEG, Tilt
 from brevin.core.pose import landmarks as lm
 from brevin.core.readiness import readiness
 from brevin.core.track import Body, Picture, PoseSample
@@ -16,11 +17,11 @@ SIZE = (1280.0, 720.0)
 N = 6
 
 
-def stretch(bodies: tuple[Body, ...], *, light: float = 90.0, shake_pct: float = 0.0) -> Stretch:
+def stretch(bodies: tuple[Body, ...], *, light: float = 90.0, shake_pct: float = 0.0, tilt: Tilt | None = None) -> Stretch:
     t_s = np.arange(N) * 0.4
     room = shake_pct * np.column_stack([(-1.0) ** np.arange(N), np.zeros(N)])
     picture = Picture(light=np.full(N, light), detail=np.full(N, 20.0), change=np.zeros(0), clear=np.zeros(0), room_pct=room)
-    return Stretch(t_s, picture, tuple(PoseSample(t_s=float(t), bodies=bodies, light=light) for t in t_s))
+    return Stretch(t_s, picture, tuple(PoseSample(t_s=float(t), bodies=bodies, light=light) for t in t_s), tilt)
 
 
 def states(found: Stretch, wanted: View = "side-right") -> dict[str, tuple[str, str]]:
@@ -52,6 +53,13 @@ def test_dark_rooms_restless_cameras_and_empty_chairs_are_said_each_on_its_own_l
     assert states(stretch((body(),), shake_pct=gate.ROOM_MOVES_PCT + 0.5))["camera"] == ("watch", "camera_restless")
     assert states(stretch((body(),), shake_pct=gate.ROOM_SHAKES_PCT + 1))["camera"] == ("unreadable", "camera_moving")
     assert states(stretch(()))["player"] == ("unreadable", "no_person")
+
+
+def test_a_phone_that_stands_tilted_is_said_where_it_stands_still() -> None:
+    tilted, nearly = Tilt(-TOLD_FROM_DEG - 1, 0.5), Tilt(TOLD_FROM_DEG - 0.5, 0.5)
+    assert states(stretch((body(),), tilt=tilted))["camera"] == ("watch", "camera_tilted") and "camera_tilted" in READY
+    assert states(stretch((body(),), tilt=nearly))["camera"] == ("steady", "camera_still")
+    assert states(stretch((body(),), tilt=tilted, shake_pct=gate.ROOM_MOVES_PCT + 0.5))["camera"] == ("watch", "camera_restless"), "first things first"
 
 
 def test_everything_it_may_say_has_words() -> None:

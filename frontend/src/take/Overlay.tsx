@@ -14,7 +14,7 @@ export type OverlayHandle = { show: (t_s: number) => void };
 
 type Props = { report: Report; handle: Ref<OverlayHandle>; shownHeight: number; bands: boolean; places: boolean };
 
-/** The trunk's axis, the instrument's, and what was followed of the breath, drawn on the clip. bands: the breath's too; places: where was looked. */
+/** The trunk's axis, the instrument's, and what was followed of the breath, drawn on the clip. bands: the breath's too, where it is read; places: where was looked. */
 export function Overlay({ report, handle, shownHeight, bands, places }: Props) {
   const moving = useRef<MovingHandle | null>(null);
   const outline = useRef<SVGGElement | null>(null);
@@ -70,7 +70,7 @@ export function Overlay({ report, handle, shownHeight, bands, places }: Props) {
           <path stroke={onClip.light} strokeWidth={size * 0.1} />
         </g>
       )}
-      {bands && (
+      {bands && report.readable_for.breath && (
         <Moving
           report={report}
           size={size}

@@ -108,8 +108,9 @@ export function Say({ take, report }: { take: Take; report: Report }) {
         {helped && <CueSaid take={take} cue={helped} way={ways.way} />}
         <SinceFirst take={take} />
       </Beside>
-      {(cue || !stop) &&
-        report.reasons.map((reason) => (
+      {report.reasons
+        .filter(({ check }) => cue || !stop || check === "posture")
+        .map((reason) => (
           <p key={reason.code} className="quiet">
             {reason.message}
           </p>

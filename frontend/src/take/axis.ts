@@ -21,7 +21,9 @@ export function axisShown({ hold, player, verdicts }: Report): AxisShown | null 
     return { from, far, against: [x - upX * long, y - upY * long], degrees: Math.abs(hold.axis_to_trunk_deg.value), marked };
   }
   const degrees = Math.abs(hold.instrument_axis_deg?.value ?? 0);
-  return { from, far, against: [x + Math.sign(farX - x) * long, y], degrees, marked };
+  const aside = Math.sign(farX - x) * long;
+  const tilt = ((player?.tilt_deg ?? 0) * Math.PI) / 180; // level as the room has it, in the picture of a phone that stood tilted
+  return { from, far, against: [x + aside * Math.cos(tilt), y + aside * Math.sin(tilt)], degrees, marked };
 }
 
 const OUT = 0.86; // of the line, from the mouth: where the angle is drawn

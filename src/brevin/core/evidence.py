@@ -11,14 +11,15 @@ import numpy as np
 from brevin.core import packing
 from brevin.core.gate import Stretch
 from brevin.core.kinds import Position, View
+from brevin.core.kinematics.tilt import Tilt, tilt
 from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
 from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 9  # of what is kept: a release that keeps something else counts on
+KIND, VERSION = "evidence", 10  # of what is kept: a release that keeps something else counts on
 OLDER = tuple(
     range(1, VERSION)
-)  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers
+)  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers, 9 the room's edges
 
 
 @dataclass(frozen=True)
@@ -39,6 +40,7 @@ class Followed:
 class Evidence:
     """t_s: [n] times of the video frames read; players: whom the edge picked first, then the others who could be followed; empty where nobody could.
 
+    uprights_px: [k, 4] the room's edges that stand nearly upright.
     refused, notes: what the edge itself noticed; with players, ``refused`` means that it was not clear which of them plays.
     """
 
@@ -51,10 +53,15 @@ class Evidence:
     refused: Facts
     notes: Facts
     lines: tuple[LinesSeen, ...] = ()
+    uprights_px: Floats = field(default_factory=lambda: np.zeros((0, 4)))
 
     def stretch(self, who: Followed) -> Stretch:
         """The whole clip as a stretch for the quality gate."""
-        return Stretch(self.t_s, who.picture, self.poses)
+        return Stretch(self.t_s, who.picture, self.poses, self.tilt(who))
+
+    def tilt(self, who: Followed) -> Tilt | None:
+        """How far the phone stood tilted, as the room's edges tell it where the player is."""
+        return tilt(self.uprights_px, self.picture_px, who.player.hip_px[0])
 
     @property
     def shrink(self) -> float:
@@ -78,7 +85,7 @@ def evidence(sighting: Sighting) -> Evidence:
     people = [s for s in (sighting, *sighting.others) if s.player is not None and len(s.t_s) > 1]
     found = Evidence(
         clip=sighting.clip, t_s=sighting.t_s, poses=sighting.poses, players=tuple(_followed(person) for person in people), onsets=heard(sighting.sound),
-        cards=sighting.cards, refused=sighting.refused, notes=sighting.notes, lines=sighting.lines,
+        cards=sighting.cards, refused=sighting.refused, notes=sighting.notes, lines=sighting.lines, uprights_px=sighting.uprights_px,
     )  # fmt: skip
     return unpacked(packed(found))
 

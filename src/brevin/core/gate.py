@@ -12,6 +12,7 @@ import numpy as np
 from brevin.core import filters
 from brevin.core.errors import ClipUnusable
 from brevin.core.kinds import State, View
+from brevin.core.kinematics.tilt import Tilt
 from brevin.core.kinematics.traces import Traces
 from brevin.core.pose import player as pick
 from brevin.core.report import Reason
@@ -34,17 +35,19 @@ CHEST_UNSURE = 0.2  # share of its amplitude the assumed profile may be wrong by
 
 @dataclass(frozen=True)
 class Stretch:
-    """A stretch of a clip, or of what a camera sees now. t_s: [n] times of the pictures; picture: their quality; samples: everyone seen meanwhile."""
+    """A stretch of a clip, or of what a camera sees now. t_s: [n] times of the pictures; picture: their quality; samples: everyone seen meanwhile; tilt: of the
+    camera, None where the room does not tell it."""
 
     t_s: Floats
     picture: Picture
     samples: tuple[PoseSample, ...]
+    tilt: Tilt | None = None
 
     def between(self, from_s: float, to_s: float) -> "Stretch":
         """The part between two moments, both included."""
         kept = (self.t_s >= from_s) & (self.t_s <= to_s)
         picture = replace(self.picture, **{name: values[kept] for name, values in vars(self.picture).items() if len(values) == len(self.t_s)})
-        return Stretch(self.t_s[kept], picture, tuple(s for s in self.samples if from_s <= s.t_s <= to_s))
+        return Stretch(self.t_s[kept], picture, tuple(s for s in self.samples if from_s <= s.t_s <= to_s), self.tilt)
 
 
 def reason(code: str, facts: dict[str, float | str] | None = None, *, from_s: float | None = None, to_s: float | None = None) -> Reason:
@@ -139,4 +142,5 @@ def _holes_advice(stretch: Stretch) -> list[Reason]:
 
 
 def _camera_advice(stretch: Stretch) -> list[Reason]:
-    return [reason("camera_moving")] if camera_state(stretch) == "watch" else []
+    moving = [reason("camera_moving")] if camera_state(stretch) == "watch" else []
+    return [*moving, *([reason("camera_tilted", stretch.tilt.facts())] if stretch.tilt and stretch.tilt.told else [])]

@@ -10,6 +10,7 @@ from brevin.core.breath.patterns import Named
 from brevin.core.breath.shape import RELEASES
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold.held import HOLD_KEYS
+from brevin.core.hold.levelled import facing
 from brevin.core.hold.raising import Hands, Still
 from brevin.core.hold.wrists import WRISTS, bent_px
 from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, View
@@ -84,8 +85,8 @@ def _still(found: Evidence, view: View, one: Still, bent: Sequence[str]) -> Stil
 def _axis_px(found: Evidence, who: Followed, level_deg: float, below: PostureValue | None) -> list[float]:
     """From where it passes the mouth on, as long as most instruments are, toward the side it is held to."""
     mouths = [lm.mouth(sample.bodies[i]) for sample, i in zip(found.poses, who.player.chosen, strict=True) if i >= 0]
-    side = -1.0 if who.view == "front" else float(np.sign(who.player.forward[0]) or 1.0)
-    level = np.radians(level_deg)
+    side, tilt = facing(who.view, who.player), found.tilt(who)
+    level = np.radians(level_deg + (side * tilt.deg if tilt is not None and tilt.told else 0.0))  # as the picture shows it
     down = 0.01 * (below.value if below else 0.0) * np.array([-side * np.sin(level), np.cos(level)])
     start = np.median(mouths, axis=0) + who.player.trunk_px * down
     far = start + AXIS_TRUNKS * who.player.trunk_px * np.array([side * np.cos(level), np.sin(level)])
@@ -139,13 +140,14 @@ def player_seen(
     """Who was read and where was looked, in pixels of the clip; shoulders, hands and a foot's strikes only where they are measured."""
     if who is None:
         return None
-    player, scale = who.player, 1.0 / found.shrink
+    player, scale, tilt = who.player, 1.0 / found.shrink, found.tilt(who)
     return PlayerSeen(
         from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
         up=list(player.up), forward=list(player.forward),
         looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
         outlines=_outlines(found, who, exempt, backs, _bent(measures), worn), stickers=sorted(worn.places),
         strikes_s=[round(float(t_s), 3) for t_s in strikes_s if any(m.amount is not None for m in of_key(measures, LATE))],
+        tilt_deg=round(tilt.deg, 1) if tilt is not None and tilt.told else None,
     )  # fmt: skip
 
 

@@ -30,9 +30,15 @@ def readiness(stretch: Stretch, *, size_px: tuple[float, float], wanted: View) -
     """Light, player and camera in the stretch. size_px: of the picture that the key points are in; wanted: from where the check is filmed."""
     player = _player(stretch, size_px, wanted)
     dark = player.code == "too_dark" or (len(stretch.picture.light) > 0 and gate.is_dark(stretch.picture))
-    camera = gate.camera_state(stretch)
+    return Ready("light", "unreadable", "too_dark") if dark else Ready("light", "steady", "light_good"), player, _camera(stretch)
+
+
+def _camera(stretch: Stretch) -> Ready:
+    state = gate.camera_state(stretch)
+    if state == "steady" and stretch.tilt is not None and stretch.tilt.told:
+        return Ready("camera", "watch", "camera_tilted")
     codes: dict[State, str] = {"steady": "camera_still", "watch": "camera_restless", "unreadable": "camera_moving"}
-    return Ready("light", "unreadable", "too_dark") if dark else Ready("light", "steady", "light_good"), player, Ready("camera", camera, codes[camera])
+    return Ready("camera", state, codes[state])
 
 
 def _player(stretch: Stretch, size_px: tuple[float, float], wanted: View) -> Ready:

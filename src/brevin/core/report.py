@@ -60,9 +60,9 @@ class OutlineSeen:
 
 @dataclass(frozen=True)
 class PlayerSeen:
-    """Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: the places on the trunk by region, not followed
-    where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where some are worn (``stickers.PAIRS``).
-    Older evidence lacks what came later."""
+    """Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: places on the trunk by region, not followed where
+    none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where worn (``stickers.PAIRS``); tilt_deg: how far
+    what is upright leans to the right, where the phone stood tilted. Older evidence lacks what came later."""
 
     from_s: float
     box_px: list[float]
@@ -74,6 +74,7 @@ class PlayerSeen:
     outlines: list[OutlineSeen] = field(default_factory=list)
     strikes_s: list[float] = field(default_factory=list)
     stickers: list[str] = field(default_factory=list)
+    tilt_deg: float | None = None
 
 
 @dataclass(frozen=True)
@@ -316,5 +317,4 @@ class Report:
     @property
     def stills_s(self) -> tuple[float, ...]:
         """The moments that are shown as pictures of their own."""
-        hands = self.hold.hands if self.hold else None
-        return tuple(still.t_s for still in hands.stills) if hands else ()
+        return tuple(still.t_s for still in self.hold.hands.stills) if self.hold and self.hold.hands else ()

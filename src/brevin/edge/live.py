@@ -10,14 +10,16 @@ from numpy.typing import NDArray
 
 from brevin.core.errors import InvalidInput
 from brevin.core.gate import Stretch
+from brevin.core.kinematics.tilt import Tilt, tilt
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import WORK_SIDE_PX, Body, Floats, Picture, PoseSample
 from brevin.edge.pose_model import PoseModel
+from brevin.edge.room_seen import outside, uprights
 from brevin.edge.stickers import stickers_of
 
 WINDOW_S = 3.0  # of the past that readiness looks at
 ROOM_POINTS, APART_PX, WEAKEST = 60, 12, 0.01  # in the room
-AROUND_SHARE = 0.05  # of a body's height, left out around it
+EDGES_S = 1.0  # between looks at the room's upright edges: a phone is put up once
 UNKNOWN_TRUNK = 0.25  # of the picture's height, where nobody is seen yet
 LARGEST_PX = 2_000_000
 
@@ -46,6 +48,8 @@ class Now:
         self._seen: deque[tuple[PoseSample, float, float, Floats]] = deque()
         self._last: Grey | None = None
         self._gone: Floats = np.zeros(2)
+        self._tilt: Tilt | None = None
+        self._edges_s = -np.inf
 
     def see(self, rgb: Rgb, t_s: float) -> None:
         """Look at the next picture. rgb: [height, width, 3]; t_s: when it was taken, on the camera's own clock."""
@@ -57,10 +61,12 @@ class Now:
         light, detail = _light(grey, bodies)
         if self._seen and not 0.0 < t_s - self._seen[-1][0].t_s < WINDOW_S:  # another camera, or one that slept
             self._seen.clear()
-            self._last = None
+            self._last, self._edges_s = None, -np.inf
         trunk_px = max((lm.trunk_px(body) for body in bodies), default=UNKNOWN_TRUNK * grey.shape[0])
         self._gone = self._gone + _step(self._last, grey, bodies) / max(trunk_px, 1.0) * 100.0
         self._last = grey
+        if bodies and t_s >= self._edges_s + EDGES_S:
+            self._tilt, self._edges_s = _tilted(grey, bodies), t_s
         self._seen.append((sample, light, detail, self._gone))
         while self._seen[0][0].t_s < t_s - WINDOW_S:
             self._seen.popleft()
@@ -70,31 +76,24 @@ class Now:
         samples, light, detail, room = zip(*self._seen, strict=True)
         nothing = np.zeros(0)
         picture = Picture(light=np.array(light), detail=np.array(detail), change=nothing, clear=nothing, room_pct=np.array(room))
-        return Stretch(np.array([s.t_s for s in samples]), picture, tuple(samples))
+        return Stretch(np.array([s.t_s for s in samples]), picture, tuple(samples), self._tilt)
+
+
+def _tilted(grey: Grey, bodies: tuple[Body, ...]) -> Tilt | None:
+    """As the room's edges tell it where the largest body is."""
+    return tilt(uprights(grey, bodies), (grey.shape[1], grey.shape[0]), float(lm.hips(max(bodies, key=lm.trunk_px))[0]))
 
 
 def _step(last: Grey | None, grey: Grey, bodies: tuple[Body, ...]) -> Floats:
     """How far the room's points went since the last picture, px: [2]; nought where none is seen."""
     if last is None or last.shape != grey.shape:
         return np.zeros(2)
-    points: Any = cv2.goodFeaturesToTrack(last, ROOM_POINTS, WEAKEST, APART_PX, mask=_outside(last, bodies))
+    points: Any = cv2.goodFeaturesToTrack(last, ROOM_POINTS, WEAKEST, APART_PX, mask=outside(last, bodies))
     if points is None:
         return np.zeros(2)
     found, status, _ = cv2.calcOpticalFlowPyrLK(last, grey, points, points.copy())
     moved: Floats = (found - points)[status[:, 0] == 1].reshape(-1, 2).astype(float)
     return np.asarray(np.median(moved, axis=0)) if len(moved) else np.zeros(2)
-
-
-def _outside(grey: Grey, bodies: tuple[Body, ...]) -> Grey:
-    """Mask of what is room: all but the people's boxes with something around them."""
-    mask = np.full(grey.shape, 255, np.uint8)
-    for body in bodies:
-        x, y, w, h = lm.box_px(body)
-        around = AROUND_SHARE * h
-        left, right = (int(np.clip(v, 0, grey.shape[1])) for v in (x - 2 * around, x + w + 2 * around))  # instruments stand out to the sides
-        top, bottom = (int(np.clip(v, 0, grey.shape[0])) for v in (y - around, y + h + around))
-        mask[top:bottom, left:right] = 0
-    return mask
 
 
 def _light(grey: Grey, bodies: tuple[Body, ...]) -> tuple[float, float]:

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 
 import numpy as np
@@ -56,6 +56,7 @@ def look(
         clip=clip, t_s=np.array(watched.t_s), poses=tuple(watched.people.samples), player=None, view=None, position=None,
         front=None, back=None, points=None, picture=_no_picture(), arms_pct=np.zeros((0, 2, 2)),
         sound=heard, refused=watched.refused, notes=_notes(clip, watched), cards=tuple(watched.card.cards), lines=watched.lines,
+        uprights_px=watched.uprights_px,
     )  # fmt: skip
     if not watched.trunks:
         return seen
@@ -84,6 +85,7 @@ class _Watched:
     room: Room
     refused: Facts
     lines: tuple[LinesSeen, ...] = ()
+    uprights_px: Floats = field(default_factory=lambda: np.zeros((0, 4)))
 
 
 def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progress, pictured: Pictured | None) -> _Watched:
@@ -97,22 +99,22 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
             card, trunks, edges, feet = PrintedCard(), Trunks(people), StraightLines(people), Feet(people)
             room = Room(people)
             refused, followed = people.refused, trunks.trunks
-            straight: tuple[LinesSeen, ...] = ()
+            straight, upright = (), np.zeros((0, 4))
             try:
                 frames = video_frames(source, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=stamps)
                 loop.run(frames, [people, card, trunks, edges, feet, room, _Telling(progress, clip)])
                 _long_enough(trunks.t_s)
                 people.finish()
                 progress("following the shirt", 0.85)
-                lines = pool.submit(edges.found)
+                lines, uprights = pool.submit(edges.found), pool.submit(edges.uprights)
                 trunks.finish()
-                refused, followed, straight = people.refused, trunks.trunks, lines.result()
+                refused, followed, straight, upright = people.refused, trunks.trunks, lines.result(), uprights.result()
             except ClipUnusable as why:
                 refused, followed = ((why.code, dict(why.facts)),), []
     finally:
         network.close()
         closer.close()
-    return _Watched(trunks.t_s, people, followed, card, stamps, feet, room, refused, straight)  # pyrefly: ignore[bad-argument-type]
+    return _Watched(trunks.t_s, people, followed, card, stamps, feet, room, refused, straight, upright)  # pyrefly: ignore[bad-argument-type]
 
 
 def _watch_again(path: Path, watched: _Watched, cameras: Sequence[CameraMoves | None], progress: Progress) -> list[Trunk]:

@@ -3924,9 +3924,9 @@ export interface components {
         };
         /**
          * PlayerSeen
-         * @description Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: the places on the trunk by region, not followed
-         *     where none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where some are worn (``stickers.PAIRS``).
-         *     Older evidence lacks what came later.
+         * @description Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: places on the trunk by region, not followed where
+         *     none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where worn (``stickers.PAIRS``); tilt_deg: how far
+         *     what is upright leans to the right, where the phone stood tilted. Older evidence lacks what came later.
          */
         PlayerSeen: {
             /** Box Px */
@@ -3949,6 +3949,11 @@ export interface components {
             stickers?: string[];
             /** Strikes S */
             strikes_s?: number[];
+            /**
+             * Tilt Deg
+             * @default null
+             */
+            tilt_deg: number | null;
             /** Up */
             up: number[];
         };

@@ -10,6 +10,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed
 from brevin.core.hold import raising
 from brevin.core.hold.held import Instrumental, held
+from brevin.core.hold.levelled import facing, levelled
 from brevin.core.hold.looks import Tapped
 from brevin.core.hold.segments import segments, with_breaths
 from brevin.core.kinds import SIDE_VIEWS, Position
@@ -69,6 +70,7 @@ def upright(
     struck_s = strikes.strikes_s(found.t_s, over_room) if position != "lying" else None
     unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
     measures += strikes.against_beats(struck_s, beats, next(iter(counted_s), by_card_s), unseen=unseen)
+    measures = levelled(measures, found.tilt(who), facing(who.view, who.player))
     return Upright(measures, shown, hands, stills, backs, () if struck_s is None else tuple(struck_s), stance.worn)
 
 

@@ -35,6 +35,7 @@ READY: dict[str, ReadyWords] = {
     "turn_front": ReadyWords("sideways to the camera", "face the camera"),
     "turn_face": ReadyWords("the face is turned away, or covered", "look into the camera"),
     "camera_still": ReadyWords("camera still", "good"),
+    "camera_tilted": ReadyWords("phone stands tilted", "turn it until doors and walls stand upright"),
     "camera_restless": ReadyWords("camera moves a little", "lean it on something"),
     "camera_moving": ReadyWords("camera moves too much", "put it on something firm"),
 }

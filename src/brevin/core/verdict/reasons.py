@@ -66,6 +66,9 @@ REASONS: dict[str, Sentence] = {
         "breath",
         "The camera zoomed {zoom_pct} %, turned {rotation_deg} deg, moved {shift_pct} % of the trunk: taken out of the reading. Leave it standing next time.",
     ),
+    "camera_tilted": Sentence(
+        "posture", "The phone stood tilted by {tilt_deg}°: lean and hold are told against the room's upright edges. Stand it straight next time."
+    ),
     "dropped_frames": Sentence("breath", "For {missing_s} s in all there are no pictures. Close other programs on the phone and film again."),
     "other_player": Sentence("all", "It is not clear who is to be read. Choose the player in the picture, or film again alone."),
     "too_costly": Sentence("all", "This video asks for more memory or time than half a minute should. Export it again on the phone, or film anew."),

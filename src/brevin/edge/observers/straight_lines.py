@@ -1,4 +1,5 @@
-"""Straight edges that lead past each player's mouth, a few times in a clip: tubes and joints of an instrument are found among them."""
+"""Straight edges: those that lead past each player's mouth, a few times in a clip, among which tubes and joints of an instrument are found; and once those of
+the room that stand upright."""
 
 import cv2
 import numpy as np
@@ -7,6 +8,7 @@ from numpy.typing import NDArray
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import Body, Floats, LinesSeen
 from brevin.edge.observers.people import People
+from brevin.edge.room_seen import uprights
 from brevin.edge.video import Luma, VideoFrame
 
 EVERY_S = 1.5  # between the pictures that are looked at: as often as the key points of somebody who sits still
@@ -36,6 +38,12 @@ class StraightLines:
         bodies = {sample.t_s: sample.bodies for sample in self._people.samples}
         lines = [LinesSeen(t_s, _edges(detector, luma, bodies.get(t_s, ()))) for t_s, luma in self._kept]
         return tuple(one for one in lines if len(one.segments_px))
+
+    def uprights(self) -> Floats:
+        """The room's upright edges in the first picture that shows somebody: [k, 4], two ends each, px of the working picture. Call it when the people are
+        finished."""
+        bodies = {sample.t_s: sample.bodies for sample in self._people.samples}
+        return next((uprights(luma, bodies[t_s]) for t_s, luma in self._kept if bodies.get(t_s)), np.zeros((0, 4)))
 
 
 def _edges(detector: cv2.LineSegmentDetector, luma: Luma, bodies: tuple[Body, ...]) -> Floats:

@@ -3,6 +3,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from brevin.core.kinds import AskedPosition
 from brevin.core.kinematics import heads
 from brevin.core.kinematics.angles import head_forward_pct, inclination_deg
 from brevin.core.kinematics.posture import Stance, bodies_of, posture
@@ -10,6 +11,7 @@ from brevin.core.kinematics.sway import POINTS
 from brevin.core.measure import Amount, Measure, NotMeasured
 from brevin.core.plan.check import Check
 from brevin.core.pose import landmarks as lm
+from brevin.core.read import Task, read
 from brevin.core.report import Segment
 from brevin.core.verdict.bands import Asked
 from brevin.core.verdict.judge import Judged, cue, verdicts
@@ -156,3 +158,14 @@ def test_sinking_is_a_fault_either_way_with_a_cue_of_its_own(by_deg: float, stat
         said = cue(judged)
         assert said.criterion == "keeps_tall" and line in line_words("keeps_tall", said.side)
         assert ("back of the chair" in cue_sentence("keeps_tall", said.side)) == (line == "back")
+
+
+@pytest.mark.parametrize("asked", ["auto", "seated", "lying"])
+def test_a_clip_that_lies_on_its_side_judges_no_posture_and_says_so_where_nobody_was_to_lie(asked: AskedPosition) -> None:
+    made, _, card = sighting(position="lying")
+    report = read(made, Task(Check(card=card, position=asked)))
+    assert report.posture.trunk_inclination_deg is None and report.posture.sway_pct is None, "it would be 90 deg forward"
+    assert ("lies_on_its_side" in [reason.code for reason in report.reasons]) == (asked != "lying")
+    assert all(verdict.state == "unreadable" for verdict in report.verdicts if verdict.criterion in ("trunk_inclination", "back_rounding", "feet_flat"))
+    upright, _, card = sighting()
+    assert "lies_on_its_side" not in [reason.code for reason in read(upright, Task(Check(card=card, position=asked))).reasons]

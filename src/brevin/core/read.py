@@ -202,7 +202,7 @@ def _report(
     stood: Upright | None = None,
 ) -> Report:  # fmt: skip
     found, task, rules, (whole, partial) = asked.found, asked.task, asked.rules, split
-    reasons = _reasons(asked, who, breathing, beats)
+    reasons = [*_reasons(asked, who, breathing, beats), *(stood.advice if stood else ())]
     measures, said = (ground.judged.measures, ground.verdicts(rules)) if ground else ((), [])
     stance, holding = (
         posture_of(measures) if who else Posture(),

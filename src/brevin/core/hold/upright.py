@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core import gate
 from brevin.core.edited import TappedLine
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed
@@ -30,7 +31,8 @@ SHORTEST_LINE_SHARE = 0.03  # of the picture's longer side: a shorter line was o
 @dataclass(frozen=True)
 class Upright:
     """measures: of posture and hold; segments: what the clip shows when; hands: how high those on the instrument were; stills: what of it is shown; backs: the
-    back at each moment that was looked at from the side; strikes_s: when a foot that taps strikes the floor; worn: the player's stickers."""
+    back at each moment that was looked at from the side; strikes_s: when a foot that taps strikes the floor; worn: the player's stickers; advice:
+    what else is worth a word."""
 
     measures: Sequence[Measure]
     segments: Sequence[Segment]
@@ -39,6 +41,7 @@ class Upright:
     backs: Backs = ()
     strikes_s: Sequence[float] = ()
     worn: Worn = NONE
+    advice: Sequence[Reason] = ()
 
 
 def upright(
@@ -51,6 +54,7 @@ def upright(
     told: whether the breaths are to be believed, and so are segments of the clip; backs: the player's back at each moment that was looked at; line: where
     somebody says that the instrument is. Raises InvalidInput(bad_edit) for a line that is none."""
     seen = bodies_of(found.poses, who.player)
+    position = "lying" if who.position == "lying" else position  # whatever was asked: nothing stands against level in such a picture
     hands = raising.heights(seen, check.in_hands)
     shown = with_breaths(segments(hands), segments_of(breaths if told else ()))
     by_card_s = _by_the_card(check, beats, found)
@@ -71,7 +75,12 @@ def upright(
     unseen: Withheld = "lying" if position == "lying" else "feet_unseen" if len(who.feet_pct) else "not_looked"
     measures += strikes.against_beats(struck_s, beats, next(iter(counted_s), by_card_s), unseen=unseen)
     measures = levelled(measures, found.tilt(who), facing(who.view, who.player))
-    return Upright(measures, shown, hands, stills, backs, () if struck_s is None else tuple(struck_s), stance.worn)
+    return Upright(measures, shown, hands, stills, backs, () if struck_s is None else tuple(struck_s), stance.worn, _on_its_side(who, check))
+
+
+def _on_its_side(who: Followed, check: Check) -> list[Reason]:
+    """A clip that a phone has kept lying on its side looks like somebody who lies down, as nobody was asked to."""
+    return [gate.reason("lies_on_its_side")] if who.position == "lying" and check.position != "lying" else []
 
 
 def _tapped(found: Evidence, line: TappedLine) -> Tapped:

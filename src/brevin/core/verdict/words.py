@@ -86,7 +86,7 @@ CRITERIA: dict[CriterionKey, CriterionWords] = {
     ),
     "hands_in_order": CriterionWords(
         "Hands in order", "left, then right", "swapped", "left and right hand are swapped",
-        "Seen from the mouth, the right hand was {value} % of the trunk's length further away than the left.",
+        "Seen from the mouth, the right hand was {value} % of the trunk further away than the left; a clip that a phone kept mirrored shows them swapped.",
         "Left hand near your mouth, right hand farther on; the left one goes on first.",
     ),
     "feet_flat": CriterionWords(

@@ -181,7 +181,7 @@ def test_lean_is_toward_the_face_on_both_sides() -> None:
 
 FACTS = (
     "most_mb", "duration_s", "people", "frozen_pct", "rate_hz", "read_s", "width_px", "height_px", "pictures", "missing_s", "zoom_pct", "rotation_deg",
-    "shift_pct", "beats", "side", "heard_bpm", "card_bpm", "longest_s", "tilt_deg",
+    "shift_pct", "beats", "side", "heard_bpm", "card_bpm", "longest_s", "tilt_deg", "at_s",
 )  # fmt: skip
 
 

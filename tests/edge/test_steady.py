@@ -1,3 +1,5 @@
+from dataclasses import replace
+
 import cv2
 import numpy as np
 import pytest
@@ -90,3 +92,15 @@ def test_a_step_that_most_points_lost_is_found_by_those_that_are_left() -> None:
     made.error[STEP_AT:, ~made.on_body] = 255.0
     found = steady.camera_moves(made)
     assert found is not None and found.zoom[-1] == pytest.approx(1.05, abs=0.004)
+
+
+def test_who_walks_past_moves_no_room_and_a_bump_does() -> None:
+    points = moved_points(np.ones(60), np.column_stack([step(9.0), np.zeros(60)]))
+    hidden = np.zeros((60, 80), bool)
+    hidden[20:28, 55:75] = True  # twenty of twenty-five points of the room, for eight pictures
+    seen = replace(points, move_pct=np.where(hidden[..., None], 45.0, points.move_pct), error=np.where(hidden, 50.0, points.error))
+    assert steady.room_pct(points)[STEP_AT + 3] == pytest.approx((9.0, 0.0), abs=0.1), "the camera was bumped, and all is found again"
+    assert np.abs(steady.room_pct(seen) - steady.room_pct(points)).max() < 0.1
+    some = replace(points, error=np.where(hidden & (np.arange(80) < 60), 50.0, points.error))
+    assert np.abs(steady.room_pct(some) - steady.room_pct(points)).max() < 0.1, "the others still tell"
+    assert not steady.room_pct(replace(points, on_body=np.ones(80, bool))).any()

@@ -102,7 +102,11 @@ def picture_reasons(stretch: Stretch, *, view: View | None, moved: Traces | None
     if stale_s > STALE_MOST_S:
         stops.append(reason("coded_hard"))
     squeezed = [reason("coded_hard")] if STALE_NOTED_S < stale_s <= STALE_MOST_S else []
-    return stops, seen_from + _holes_advice(stretch) + _camera_advice(stretch) + squeezed
+    passed_s = 0.0 if moved is None else sum(end - start for start, end in moved.passed)
+    passed = [_passed(moved.passed)] if moved is not None and moved.passed else []
+    if passed_s > HOLES_MOST_SHARE * float(stretch.t_s[-1] - stretch.t_s[0]):
+        stops, passed = [*stops, *passed], []
+    return stops, seen_from + _holes_advice(stretch) + _camera_advice(stretch) + passed + squeezed
 
 
 def is_dark(picture: Picture) -> bool:
@@ -130,6 +134,12 @@ def frozen_share(stretch: Stretch) -> float:
 def room_spread_pct(stretch: Stretch) -> float:
     """How far the room's points move together over the stretch, percent of trunk: standard deviation of their common way."""
     return float(np.hypot(*stretch.picture.room_pct.std(axis=0))) if len(stretch.picture.room_pct) else 0.0
+
+
+def _passed(spans: Sequence[tuple[float, float]]) -> Reason:
+    """That something passed behind the player, or before, the first time."""
+    start, end = spans[0]
+    return reason("passed_by", {"at_s": round(max(start, 0.0), 1)}, from_s=start, to_s=end)
 
 
 def _holes_advice(stretch: Stretch) -> list[Reason]:

@@ -10,7 +10,7 @@ import numpy as np
 from brevin.core.errors import ClipUnusable
 from brevin.core.kinds import AskedView, View
 from brevin.core.pose.view import position_of, view_of
-from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Player, Points, Sighting
+from brevin.core.track import ClipFacts, Facts, Floats, LinesSeen, Picture, Player, Sighting
 from brevin.edge import loop
 from brevin.edge.closer import Closer
 from brevin.edge.growing import Growing
@@ -21,7 +21,7 @@ from brevin.edge.observers.room import Room
 from brevin.edge.observers.straight_lines import StraightLines
 from brevin.edge.observers.trunks import Trunk, Trunks
 from brevin.edge.pose_model import PoseModel
-from brevin.edge.steady import CameraMoves, camera_moves
+from brevin.edge.steady import CameraMoves, camera_moves, room_pct
 from brevin.edge.video import Stamps, VideoFrame, probe, sound, video_frames
 
 LONGEST_S = 120.0  # of a recording is read: more than a check ever lasts
@@ -177,7 +177,7 @@ def _of_player(
     return replace(
         seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
         front=followed.front.strips(), back=followed.back.strips(), points=points,
-        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=_room(points), camera=undone),
+        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=room_pct(points), camera=undone),
         arms_pct=followed.arms_pct,
     )  # fmt: skip
 
@@ -189,9 +189,3 @@ def _view(asked: AskedView, found: View, player: Player) -> View:
     if asked == "side":
         return "side-right" if player.forward[0] > 0 else "side-left"
     return asked
-
-
-def _room(followed: Points) -> Floats:
-    """Where the room has gone against the reference: [n, 2], median of its points; zeros where none is seen."""
-    room = followed.move_pct[:, ~followed.on_body]
-    return np.median(room, axis=1) if room.shape[1] else np.zeros((len(room), 2))

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brevin.core.kinematics.passing import unlike
 from brevin.core.track import Floats, Points
 from brevin.edge.film import BodyMap, column, row
 
@@ -19,6 +20,7 @@ POINTS_LEAST = 12
 LASTING = 10  # pictures on either side of the running median
 ALONG_SHARE = 0.35  # of the way: what a point may lie off the common step
 FOLLOWED_SHARE = 0.9  # of the pictures in which a point must still look like itself
+ROOM_LEAST_FOUND = 0.5  # of the film's points of the room, in one picture, from which they say where it is
 TRIMS, TRIM_TIMES, TRIM_LEAST_PCT = 3, 2.5, 0.3  # points that move on their own: the player, a door
 
 
@@ -67,6 +69,21 @@ def camera_moves(points: Points) -> CameraMoves | None:
         if _all_follow(points.at_pct[followed], _change(everything, step), change):
             levels[step:] += change
     return _moves(levels)
+
+
+def room_pct(followed: Points) -> Floats:
+    """Where the room has gone against the reference: [n, 2], median of those of its points that are found; between the pictures before and after where
+    something passes before most of them; zeros where none is seen."""
+    room = followed.move_pct[:, ~followed.on_body]
+    if not room.shape[1]:
+        return np.zeros((len(room), 2))
+    found = ~unlike(followed)[:, ~followed.on_body]
+    enough = found.mean(axis=1) >= ROOM_LEAST_FOUND
+    if not enough.any():
+        return np.asarray(np.median(room, axis=1))
+    median = np.ma.median(np.ma.masked_array(room, np.repeat(~found[:, :, None], 2, axis=2)), axis=1).filled(0.0)
+    n = np.arange(len(room))
+    return np.column_stack([np.interp(n, n[enough], way[enough]) for way in median.T])
 
 
 def _moves(levels: Floats) -> CameraMoves:

@@ -25,12 +25,14 @@ LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale fro
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, shows in ./brevin bench accuracy
 REST_SEEN_S = 0.3  # before an inhale's start: one that stands nearer to the clip's beginning may have begun before it; own
+HOLE_MOST_S = 1.0  # in which a turn may lie for how far the inhale went to be told at all; own
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 
 @dataclass(frozen=True)
 class BreathTurns:
-    """One breath's four turns with the half widths of their 90 % intervals, seconds; None where the clip cuts them off.
+    """One breath's four turns with the half widths of their 90 % intervals, seconds; None where the clip cuts them off, or a long hole
+    hides them.
 
     half_rise_s: moment each region passes half its rise, None where it does not move enough.
     """
@@ -43,7 +45,7 @@ class BreathTurns:
 
     @property
     def whole(self) -> bool:
-        """All four turns lie inside the clip."""
+        """All four turns are seen."""
         return None not in (self.inhale_start, self.inhale_end, self.exhale_start, self.exhale_end)
 
     @property
@@ -110,17 +112,17 @@ def _ended(turns: BreathTurns, then: BreathTurns | None, carriers: dict[str, Flo
 
 
 def _unsure_in_holes(turns: BreathTurns, holes: tuple[tuple[float, float], ...]) -> BreathTurns:
-    """A turn that falls where pictures are missing may lie anywhere in the hole."""
+    """A turn that falls where pictures are missing, or something passed, may lie anywhere in the hole; a long one hides how far an inhale went as well."""
 
-    def unsure(turn: Turn | None) -> Turn | None:
+    def unsure(turn: Turn | None, most_s: float = HOLE_MOST_S) -> Turn | None:
         if turn is None:
             return None
         inside = [end - start for start, end in holes if start - SMOOTH_S <= turn.t_s <= end + SMOOTH_S]
-        return Turn(turn.t_s, max([turn.half_width_s, *inside]))
+        return Turn(turn.t_s, max([turn.half_width_s, *inside])) if max(inside, default=0.0) <= most_s else None
 
     return replace(
         turns, inhale_start=unsure(turns.inhale_start), inhale_end=unsure(turns.inhale_end),
-        exhale_start=unsure(turns.exhale_start), exhale_end=unsure(turns.exhale_end),
+        exhale_start=unsure(turns.exhale_start), exhale_end=unsure(turns.exhale_end, np.inf),
     )  # fmt: skip
 
 

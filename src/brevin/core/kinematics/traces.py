@@ -8,6 +8,7 @@ from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.coding import stale_s
 from brevin.core.kinematics.outline import free_outline
+from brevin.core.kinematics.passing import passings
 from brevin.core.kinematics.regions import NOTHING, TRAVEL_MOST, Region, regions
 from brevin.core.kinematics.riding import points_riding, without_arms
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rise_told, trunk_motion
@@ -26,9 +27,9 @@ class Traces:
     noise: standard deviation of each trace's own noise, percent; model: share of its amplitude that may be wrong by the assumed
     profile, as ``leak`` the error of what is taken from the chest, and as ``covered`` how far its places may be a sleeve's (sleeves.py), 0 to 1;
     seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent:
-    kept, and no turn is told by it: over a shirt that hangs it shows none; holes: where pictures are missing,
+    kept, and no turn is told by it: over a shirt that hangs it shows none; holes: where pictures are missing, or something passed,
     seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it;
-    stale_s: mean age of the picture while the outline moves (coding.stale_s).
+    stale_s: mean age of the picture while the outline moves (coding.stale_s); passed: when something passed behind or before (passing.py), seconds.
     """
 
     t_s: Floats
@@ -45,6 +46,7 @@ class Traces:
     looked: dict[str, Floats] = field(default_factory=dict)
     lost: float = 0.0
     stale_s: float = 0.0
+    passed: tuple[tuple[float, float], ...] = ()
 
     @property
     def covered(self) -> float:
@@ -60,6 +62,7 @@ class Traces:
 
 def traces(sighting: Sighting) -> Traces:
     """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
+    sighting, passed = passings(sighting)
     assert sighting.front is not None and sighting.back is not None and sighting.points is not None
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = trunk_motion(sighting)
@@ -92,9 +95,10 @@ def traces(sighting: Sighting) -> Traces:
         model={k: 0.0 if r is None else r.model_error for k, r in found.items()} | {"leak": leak, "covered": covered},
         seen={k: r is not None for k, r in found.items()},
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
-        holes=filters.holes(sighting.t_s),
+        holes=tuple(sorted((*filters.holes(sighting.t_s), *passed))),
         looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
         lost=_lost(sighting.front), stale_s=0.0 if front_view else stale_s(sighting.front, free, sighting.t_s),
+        passed=passed,
     )  # fmt: skip
 
 

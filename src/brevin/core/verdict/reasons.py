@@ -72,6 +72,10 @@ REASONS: dict[str, Sentence] = {
     "lies_on_its_side": Sentence(
         "posture", "The player lies down in this picture. If that is not so, the clip lies on its side: turn it upright on the phone, and send it again."
     ),
+    "passed_by": Sentence(
+        "breath",
+        "Something passed behind or before the trunk, somebody or an arm, at {at_s} s: the breath is less sure there. Film where nobody walks by.",
+    ),
     "dropped_frames": Sentence("breath", "For {missing_s} s in all there are no pictures. Close other programs on the phone and film again."),
     "other_player": Sentence("all", "It is not clear who is to be read. Choose the player in the picture, or film again alone."),
     "too_costly": Sentence("all", "This video asks for more memory or time than half a minute should. Export it again on the phone, or film anew."),

@@ -2,6 +2,7 @@
 again meanwhile; what was followed is led over that time, and turns in it are as unsure as it lasts. Source: own.
 """
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -12,6 +13,7 @@ from brevin.core.track import Floats, Points, Sighting, Strips
 
 LOST, LOST_TIMES = 0.4, 3.0  # misfit from which a strip is not found again, and times what is usual of it
 TOGETHER = 0.3  # of one side's strips, lost at once: folds and fingers take fewer
+WHOLE = 0.6  # of them: it reaches all of that side; an arm or an instrument that goes up passes only some
 BESIDE_S = 0.15  # before and after: what is behind an edge in part draws it along, and is still like it
 LOST_GREY, FARTHEST_PCT = 15.0, 15.0  # error of a point that is not found again, grey levels, and how far the shirt carries none, percent of trunk
 
@@ -38,8 +40,7 @@ def _spans(strips: Strips, t_s: Floats) -> list[Span]:
     use = followed_strips(strips)
     if not use.any():
         return []
-    lost = strips.misfit[:, use] > np.maximum(LOST, LOST_TIMES * strips.usual_misfit[use])
-    together = lost.mean(axis=1) > TOGETHER
+    together = _lost(strips)[:, use].mean(axis=1) > TOGETHER
     edges = np.flatnonzero(np.diff(np.concatenate([[False], together, [False]]).astype(int)))
     spans: list[Span] = []
     for first, end in zip(edges[::2], edges[1::2], strict=True):
@@ -50,21 +51,36 @@ def _spans(strips: Strips, t_s: Floats) -> list[Span]:
     return spans
 
 
-def _inside(spans: "list[Span] | tuple[Span, ...]", t_s: Floats) -> NDArray[np.bool_]:
+def _inside(spans: Sequence[Span], t_s: Floats) -> NDArray[np.bool_]:
     inside = np.zeros(len(t_s), bool)
     for start_s, end_s in spans:
         inside |= (t_s >= start_s) & (t_s <= end_s)
     return inside
 
 
+def _lost(strips: Strips) -> NDArray[np.bool_]:
+    """In which pictures each strip is not found again: [n, k]."""
+    return np.asarray(strips.misfit > np.maximum(LOST, LOST_TIMES * strips.usual_misfit))
+
+
 def _bridged(strips: Strips, spans: list[Span], t_s: Floats) -> Strips:
-    inside = _inside(spans, t_s)
-    if not inside.any() or inside.all():
-        return strips
-    travel = strips.travel_pct.copy()
-    for k in range(travel.shape[1]):
-        travel[inside, k] = np.interp(t_s[inside], t_s[~inside], travel[~inside, k])
-    return replace(strips, travel_pct=travel)
+    """Strips that something passes, led over that time; those it does not reach go on."""
+    lost, gone = _lost(strips), np.zeros(strips.misfit.shape, bool)
+    for span in spans:
+        inside = _inside([span], t_s)
+        most = lost[inside][:, followed_strips(strips)].mean(axis=1).max(initial=0.0)
+        gone[inside] |= lost[inside].any(axis=0) | (most > WHOLE)
+    return replace(strips, travel_pct=_led(strips.travel_pct[..., None], gone, t_s)[..., 0])
+
+
+def _led(moves: Floats, gone: NDArray[np.bool_], t_s: Floats) -> Floats:
+    """The moves [n, k, d] in straight lines from before to after where something was gone: [n, k]; what was gone throughout stays."""
+    led = moves.copy()
+    for k in np.flatnonzero(gone.any(axis=0) & ~gone.all(axis=0)):
+        here = gone[:, k]
+        for axis in range(moves.shape[2]):
+            led[here, k, axis] = np.interp(t_s[here], t_s[~here], moves[~here, k, axis])
+    return led
 
 
 def unlike(points: Points) -> NDArray[np.bool_]:
@@ -72,12 +88,7 @@ def unlike(points: Points) -> NDArray[np.bool_]:
     return np.asarray(points.error > np.maximum(LOST_GREY, LOST_TIMES * points.usual_error))
 
 
-def _led_over(points: Points, spans: tuple[Span, ...], t_s: Floats) -> Points:
+def _led_over(points: Points, spans: Sequence[Span], t_s: Floats) -> Points:
     """Points that are not found again meanwhile, or for which something else is taken; those the passing does not reach go on."""
     gone = (unlike(points) | (np.abs(points.move_pct).max(axis=2) > FARTHEST_PCT)) & _inside(spans, t_s)[:, None]
-    moves = points.move_pct.copy()
-    for p in np.flatnonzero(gone.any(axis=0) & ~gone.all(axis=0)):
-        here = gone[:, p]
-        for axis in (0, 1):
-            moves[here, p, axis] = np.interp(t_s[here], t_s[~here], moves[~here, p, axis])
-    return replace(points, move_pct=moves)
+    return replace(points, move_pct=_led(points.move_pct, gone, t_s))

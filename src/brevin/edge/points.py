@@ -16,6 +16,8 @@ STRIDE_PX = 2.0  # from one picture to the next: a point that went farther, or i
 WEAKEST = 0.002  # of the strongest corner; a plain shirt has only weak ones
 Single = NDArray[np.float32]
 NOISE_GREY = 12.0  # by which a patch of a coded picture differs from its reference, shading and folds included; own, over clips of several makers
+ASTRAY_GREY, ASTRAY_PX = 25.0, 6.0  # by which a patch differs that is not the point's, or goes otherwise than most from one picture to the next: it is looked
+# for where it was before, once what hides it or draws it along has gone
 LOST = 255.0  # difference told of a point that was not found
 CRITERIA = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_COUNT, 20, 0.01)
 
@@ -48,7 +50,9 @@ class Texture:
             found[again], seen[again], miss[again] = self._follow(picture, again, levels=LEVELS)
         self._place.append(found.astype(float))
         self._error.append(np.where(seen, miss, LOST))
-        self._guess = np.where(seen[:, None], found, self._start).astype(np.float32)
+        step = found - self._guess
+        alone = np.abs(step - np.median(step, axis=0)).max(axis=1) > ASTRAY_PX
+        self._guess = np.where((seen & ~alone & (miss < ASTRAY_GREY))[:, None], found, self._guess).astype(np.float32)
 
     def _follow(self, picture: NDArray[np.uint8], which: NDArray[np.bool_], *, levels: int) -> tuple[Single, NDArray[np.bool_], Single]:
         """Where some points are in the picture, [k, 2], whether they were found, and how far the shirt around them differs, grey levels."""

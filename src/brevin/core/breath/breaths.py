@@ -25,7 +25,7 @@ LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale fro
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, shows in ./brevin bench accuracy
 REST_SEEN_S = 0.3  # before an inhale's start: one that stands nearer to the clip's beginning may have begun before it; own
-HOLE_MOST_S = 1.0  # in which a turn may lie for how far the inhale went to be told at all; own
+HOLE_MOST_S = 1.3  # in which a turn may lie for how far the inhale went to be told at all; own
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
 
 

@@ -25,23 +25,24 @@ def passings(sighting: Sighting) -> tuple[Sighting, tuple[Span, ...]]:
     if sighting.front is None or sighting.back is None or sighting.points is None:
         return sighting, ()
     t_s = sighting.t_s
-    fronts, backs = _spans(sighting.front, t_s), _spans(sighting.back, t_s)
-    spans = tuple(sorted({*fronts, *backs}))
+    spans = _spans(_together(sighting.front) | _together(sighting.back), t_s)  # what passes one side reaches the other soon, and the points between
     if not spans:
         return sighting, ()
     bridged = replace(
-        sighting, front=_bridged(sighting.front, fronts, t_s), back=_bridged(sighting.back, backs, t_s), points=_led_over(sighting.points, spans, t_s)
+        sighting, front=_bridged(sighting.front, spans, t_s), back=_bridged(sighting.back, spans, t_s), points=_led_over(sighting.points, spans, t_s)
     )
-    return bridged, spans
+    return bridged, tuple(spans)
 
 
-def _spans(strips: Strips, t_s: Floats) -> list[Span]:
-    """When so many of one side's strips are lost at once, with a little before and after."""
+def _together(strips: Strips) -> NDArray[np.bool_]:
+    """In which pictures so many of one side's strips are lost at once: [n]."""
     use = followed_strips(strips)
-    if not use.any():
-        return []
-    together = _lost(strips)[:, use].mean(axis=1) > TOGETHER
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], together, [False]]).astype(int)))
+    return np.asarray(_lost(strips)[:, use].mean(axis=1) > TOGETHER) if use.any() else np.zeros(len(strips.misfit), bool)
+
+
+def _spans(passed: NDArray[np.bool_], t_s: Floats) -> list[Span]:
+    """From when to when something passed, with a little before and after."""
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], passed, [False]]).astype(int)))
     spans: list[Span] = []
     for first, end in zip(edges[::2], edges[1::2], strict=True):
         start_s, end_s = float(t_s[first]) - BESIDE_S, float(t_s[end - 1]) + BESIDE_S

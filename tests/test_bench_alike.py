@@ -7,12 +7,13 @@ import numpy as np
 import pytest
 
 from brevin.bench import Measured
-from brevin.bench.alike import BARS, ROLLS_HZ, WAYS, ZOOM, Pair, alike
+from brevin.bench.alike import BARS, CLOTH, CROSSES_S, CROSSING_S, ROLLS_HZ, TILT_DEG, WAYS, WIDE_SHARE, ZOOM, Pair, alike
 from brevin.core.report import Breath, Report
 
 
-def report(*breaths: Breath, readable: bool = True) -> Report:
-    return SimpleNamespace(breaths=list(breaths), readable_for=SimpleNamespace(breath=readable))
+def report(*breaths: Breath, readable: bool = True, lean_deg: float | None = 3.0) -> Report:
+    lean = None if lean_deg is None else SimpleNamespace(value=lean_deg)
+    return SimpleNamespace(breaths=list(breaths), readable_for=SimpleNamespace(breath=readable), posture=SimpleNamespace(trunk_inclination_deg=lean))
 
 
 def breath(start_s: float, pattern: str = "low", pattern_or: str | None = None, *, share: float | None = 0.7) -> Breath:
@@ -56,6 +57,11 @@ def test_a_clip_that_is_refused_in_one_of_them_is_counted_by_itself() -> None:
     assert found["readable_in_one_alone"] == 1.0 and found["breaths"] == 0.0 and np.isinf(found["onset_p90_s"])
 
 
+def test_a_lean_that_hangs_on_how_the_phone_stands_is_told() -> None:
+    apart = figures((report(breath(3.0)), report(breath(3.0), lean_deg=8.0)), (report(breath(3.0), lean_deg=None), report(breath(3.0))))
+    assert apart["lean_median_deg"] == 5.0 and not Measured("alike", apart, BARS).held
+
+
 def test_each_way_changes_the_picture_as_it_says_and_comes_back() -> None:
     random = np.random.default_rng(0)
     rgb = cv2.GaussianBlur(random.integers(60, 190, (90, 160, 3)).astype(np.uint8), (0, 0), 3)
@@ -68,3 +74,9 @@ def test_each_way_changes_the_picture_as_it_says_and_comes_back() -> None:
     assert (WAYS["lens"](rgb, 4.0) != rgb).any()
     held = [WAYS["hand"](rgb, t_s).astype(int) for t_s in (1.0, 1.4)]
     assert np.abs(held[0] - held[1])[20:70, 30:130].mean() > 0.3, "no two pictures from the same place"
+    back = cv2.warpAffine(WAYS["tilted"](rgb, 0.0), cv2.getRotationMatrix2D((80, 45), -TILT_DEG, 1.0), (160, 90))
+    assert np.abs(back.astype(int) - rgb)[30:60, 50:110].max() <= 3 and (WAYS["tilted"](rgb, 0.0) != rgb).any()
+    crossing = WAYS["crossed"](rgb, CROSSES_S[0] + CROSSING_S / 2.0)
+    hidden = (crossing != rgb).any(axis=(0, 2))
+    assert hidden.sum() == pytest.approx(WIDE_SHARE * 160, abs=2) and hidden[80] and np.abs(crossing[:, 80].mean(axis=0) - CLOTH).max() < 8
+    assert (WAYS["crossed"](rgb, CROSSES_S[0] - 0.1) == rgb).all() and (WAYS["crossed"](rgb, CROSSES_S[1] + CROSSING_S + 0.1) == rgb).all(), "and is gone"

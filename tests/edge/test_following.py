@@ -116,3 +116,17 @@ def test_level_stripes_tell_no_move_forward_and_upright_ones_none_up() -> None:
         told[name] = np.median(points.unsure_pct[points.on_body], axis=0)
     assert told["level"][0] > 5.0 * told["level"][1] and told["upright"][1] > 5.0 * told["upright"][0]
     assert told["checked"] == pytest.approx([told["level"][1]] * 2, rel=1.0), "a pattern of both tells both ways"
+
+
+def test_points_that_somebody_hides_and_draws_along_are_found_again_once_he_has_gone() -> None:
+    steps = np.concatenate([np.zeros(4), np.linspace(0.0, 3.0, 14)])
+    pictures, mask, _ = body_film(steps, texture=True, seed=4)
+    alone = texture_of(pictures, mask)
+    random, stripes = np.random.default_rng(9), np.sin(np.arange(film.HEIGHT) * 0.2)[:, None]
+    for number, middle in enumerate(np.linspace(-20, film.WIDTH + 20, 12), start=4):
+        left, right = (int(np.clip(middle + side, 0, film.WIDTH)) for side in (-45, 45))
+        cloth = 110 + 40 * stripes + random.normal(0, 4, (film.HEIGHT, right - left))
+        pictures[number][:, left:right] = np.clip(cloth, 0, 255)
+    points = texture_of(pictures, mask)
+    off_px = np.abs(points.move_pct - alone.move_pct)[:, points.on_body].max(axis=2) * film.PX_PER_PCT
+    assert off_px.shape[1] > 100 and off_px[10].max() > 10.0 and np.mean(off_px[-1] < 0.2) > 0.97

@@ -1,5 +1,5 @@
-"""The same clips in other pictures: in a mirror, under a lamp's bands, through a lens that looks for its focus, filmed from the hand. What is read of a player
-must hang on none of that.
+"""The same clips in other pictures: in a mirror, under a lamp's bands, through a lens that looks for its focus, filmed from the hand, by a phone that stands
+tilted, while somebody crosses before the player. What is read of a player must hang on none of that.
 
 A reading that was built with some clips in sight is fitted to their very pictures, down to which point of a shirt is followed; changed like this they are new
 pictures of the same breath, and nobody has to film them. Left out of the mirror are flutes, which lie to one side. Clips as in ``accuracy.py``: the project's
@@ -29,6 +29,7 @@ from brevin.ops.settings import ROOT, model_path
 from brevin.standin.truth import task_of
 
 FOUND_LEAST, ONSET_P90_S = 0.98, 0.15  # of the breaths; between the starts in nine of ten
+LEAN_DEG = 1.0  # between the trunk's inclinations, in the middle
 ASIDE = ("flute", "piccolo")
 CODER = 16.0  # hardly any trace of it
 BANDS, BAND_SHARE, ROLLS_HZ = 2.0, 0.06, 0.25  # of a lamp on the mains: over the picture's height, how much lighter and darker, how often one rolls by
@@ -38,6 +39,8 @@ HAND_SHARE, HAND_DEG, CLOSER = (
     0.5,
     1.02,
 )  # of a hand: its ways aside and up, of the picture's width, its turn, and how much closer, so that no border shows
+TILT_DEG = 5.0  # of a phone that leans on something
+CROSSES_S, CROSSING_S, WIDE_SHARE, CLOTH = (6.0, 13.0), 2.0, 0.14, (90, 60, 50)  # when somebody comes, for how long, how wide, of the picture, and in what
 
 Rgb = NDArray[np.uint8]
 
@@ -73,9 +76,32 @@ def from_the_hand(rgb: Rgb, t_s: float) -> Rgb:
     return np.asarray(cv2.warpAffine(rgb, move, (width, height), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE), np.uint8)
 
 
-WAYS: dict[str, Callable[[Rgb, float], Rgb]] = {"mirror": in_a_mirror, "bands": under_bands, "lens": through_a_lens, "hand": from_the_hand}
+def tilted(rgb: Rgb, t_s: float) -> Rgb:
+    """A phone that does not stand straight."""
+    height, width = rgb.shape[:2]
+    turn = cv2.getRotationMatrix2D((width / 2.0, height / 2.0), TILT_DEG, 1.0)
+    return np.asarray(cv2.warpAffine(rgb, turn, (width, height), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE), np.uint8)
+
+
+def crossed(rgb: Rgb, t_s: float) -> Rgb:
+    """Somebody walks through the picture before the player, there and later back: as tall as the picture, in striped cloth."""
+    height, width = rgb.shape[:2]
+    seen = rgb.copy()
+    for way, begins_s in zip((1.0, -1.0), CROSSES_S, strict=True):
+        share = (t_s - begins_s) / CROSSING_S
+        if 0.0 <= share <= 1.0:
+            middle = width * ((share if way > 0 else 1.0 - share) * (1.0 + 2.0 * WIDE_SHARE) - WIDE_SHARE)
+            columns = slice(*(int(np.clip(middle + side * WIDE_SHARE * width / 2.0, 0, width)) for side in (-1.0, 1.0)))
+            stripes = 25.0 * np.sin(0.13 * np.arange(height) + 8.0 * t_s)
+            seen[:, columns] = np.clip(np.array(CLOTH) + stripes[:, None, None], 0, 255).astype(np.uint8)
+    return seen
+
+
+WAYS: dict[str, Callable[[Rgb, float], Rgb]] = {
+    "mirror": in_a_mirror, "bands": under_bands, "lens": through_a_lens, "hand": from_the_hand, "tilted": tilted, "crossed": crossed,
+}  # fmt: skip
 ONSETS = ("inhale_start_s", "exhale_start_s")
-BARS = {"found_in_both": (">=", FOUND_LEAST), "named_otherwise": ("<=", 0.0), "onset_p90_s": ("<=", ONSET_P90_S)}
+BARS = {"found_in_both": (">=", FOUND_LEAST), "named_otherwise": ("<=", 0.0), "onset_p90_s": ("<=", ONSET_P90_S), "lean_median_deg": ("<=", LEAN_DEG)}
 
 
 @dataclass(frozen=True)
@@ -115,6 +141,7 @@ def alike(pairs: Sequence[Pair], way: str) -> dict[str, float]:
     count = sum(len(pair.plain.breaths) + pair.extra for pair in told)
     otherwise = [pair.name for pair in told for one, other in pair.breaths if other is not None and _otherwise(one, other)]
     apart_s = [gap for one, other in both for key in ONSETS if (gap := _apart(one, other, key)) is not None] or [np.inf]
+    leans = [gap for pair in pairs if (gap := _leans_apart(pair)) is not None] or [np.inf]
     shares = [gap for one, other in both if (gap := _apart(one, other, "abdominal_share")) is not None] or [np.inf]
     for name in sorted({*otherwise, *(pair.name for pair in told if pair.extra or any(other is None for _, other in pair.breaths))}):
         print(f"brevin: {name} reads otherwise: {way}", file=sys.stderr)
@@ -122,7 +149,7 @@ def alike(pairs: Sequence[Pair], way: str) -> dict[str, float]:
         "clips": float(len(pairs)), "readable_in_one_alone": float(sum(p.plain.readable_for.breath != p.other.readable_for.breath for p in pairs)),
         "breaths": float(count), "found_in_both": len(both) / max(count, 1), "named_otherwise": len(otherwise) / max(len(both), 1),
         "onset_median_s": float(np.median(apart_s)), "onset_p90_s": float(np.percentile(apart_s, 90, method="higher")),
-        "share_median": float(np.median(shares)),
+        "share_median": float(np.median(shares)), "lean_median_deg": float(np.median(leans)),
     }  # fmt: skip
 
 
@@ -167,6 +194,12 @@ def _apart(one: Breath, other: Breath, key: str) -> float | None:
     """By how much a number of two breaths differs; None where either has none."""
     value, mirrored = getattr(one, key), getattr(other, key)
     return None if value is None or mirrored is None else abs(value - mirrored)
+
+
+def _leans_apart(pair: Pair) -> float | None:
+    """By how much the trunk's inclination differs, degrees; None where either has none."""
+    one, other = pair.plain.posture.trunk_inclination_deg, pair.other.posture.trunk_inclination_deg
+    return None if one is None or other is None else abs(one.value - other.value)
 
 
 def _otherwise(one: Breath, other: Breath) -> bool:

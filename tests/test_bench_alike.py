@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 
 from brevin.bench import Measured
-from brevin.bench.alike import BARS, CLOTH, CROSSES_S, CROSSING_S, ROLLS_HZ, TILT_DEG, WAYS, WIDE_SHARE, ZOOM, Pair, alike
+from brevin.bench.alike import BARS, Pair, alike
+from brevin.bench.other_pictures import CLOTH, CROSSES_S, CROSSING_S, ROLLS_HZ, TILT_DEG, WAYS, WIDE_SHARE, ZOOM
 from brevin.core.report import Breath, Report
 
 

@@ -1,0 +1,73 @@
+"""The same clip as other phones, rooms and hands would have it, picture by picture: for ``alike.py``."""
+
+from collections.abc import Callable
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+BANDS, BAND_SHARE, ROLLS_HZ = 2.0, 0.06, 0.25  # of a lamp on the mains: over the picture's height, how much lighter and darker, how often one rolls by
+ZOOM, ZOOM_S, HOLDS_S = 0.01, 0.5, 5.0  # of a lens: as much larger, within this time, for as long as this and back again
+# of a hand: its ways aside and up, of the picture's width, its turn, and how much closer, so that no border shows
+HAND_SHARE, HAND_DEG, CLOSER = 0.004, 0.5, 1.02
+TILT_DEG = 5.0  # of a phone that leans on something
+CROSSES_S, CROSSING_S, WIDE_SHARE, CLOTH = (6.0, 13.0), 2.0, 0.14, (90, 60, 50)  # when somebody comes, for how long, how wide, of the picture, and in what
+
+Rgb = NDArray[np.uint8]
+
+
+def in_a_mirror(rgb: Rgb, t_s: float) -> Rgb:
+    """Right is left."""
+    return np.ascontiguousarray(rgb[:, ::-1])
+
+
+def under_bands(rgb: Rgb, t_s: float) -> Rgb:
+    """Lamps on the mains: bands of light and shade that roll through the picture about as often as one breathes."""
+    height = rgb.shape[0]
+    light = 1.0 + BAND_SHARE * np.sin(2.0 * np.pi * (BANDS * np.arange(height) / height - ROLLS_HZ * t_s))
+    return np.clip(rgb * light[:, None, None].astype(np.float32), 0, 255).astype(np.uint8)
+
+
+def through_a_lens(rgb: Rgb, t_s: float) -> Rgb:
+    """A lens that looks for its focus: a little larger, and back, again and again."""
+    since_s = t_s % (2.0 * HOLDS_S) - 0.5 * HOLDS_S
+    larger = 1.0 + ZOOM * float(np.clip(since_s / ZOOM_S, 0.0, 1.0) - np.clip((since_s - HOLDS_S) / ZOOM_S, 0.0, 1.0))
+    height, width = rgb.shape[:2]
+    move = np.array([[larger, 0.0, (1.0 - larger) * width / 2.0], [0.0, larger, (1.0 - larger) * height / 2.0]])
+    return np.asarray(cv2.warpAffine(rgb, move, (width, height), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE), np.uint8)
+
+
+def from_the_hand(rgb: Rgb, t_s: float) -> Rgb:
+    """A hand that holds the phone, and cannot keep it still: slow ways and a tremor, aside, up and down and about the middle."""
+    height, width = rgb.shape[:2]
+    aside = np.sin(2.0 * np.pi * 0.33 * t_s) + 0.5 * np.sin(2.0 * np.pi * 1.3 * t_s + 1.0)
+    up = np.sin(2.0 * np.pi * 0.27 * t_s + 2.0) + 0.4 * np.sin(2.0 * np.pi * 1.7 * t_s)
+    move = cv2.getRotationMatrix2D((width / 2.0, height / 2.0), HAND_DEG * float(np.sin(2.0 * np.pi * 0.21 * t_s + 0.5)), CLOSER)
+    move[:, 2] += HAND_SHARE * width * np.array([aside, up])
+    return np.asarray(cv2.warpAffine(rgb, move, (width, height), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE), np.uint8)
+
+
+def tilted(rgb: Rgb, t_s: float) -> Rgb:
+    """A phone that does not stand straight."""
+    height, width = rgb.shape[:2]
+    turn = cv2.getRotationMatrix2D((width / 2.0, height / 2.0), TILT_DEG, 1.0)
+    return np.asarray(cv2.warpAffine(rgb, turn, (width, height), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE), np.uint8)
+
+
+def crossed(rgb: Rgb, t_s: float) -> Rgb:
+    """Somebody walks through the picture before the player, there and later back: as tall as the picture, in striped cloth."""
+    height, width = rgb.shape[:2]
+    seen = rgb.copy()
+    for way, begins_s in zip((1.0, -1.0), CROSSES_S, strict=True):
+        share = (t_s - begins_s) / CROSSING_S
+        if 0.0 <= share <= 1.0:
+            middle = width * ((share if way > 0 else 1.0 - share) * (1.0 + 2.0 * WIDE_SHARE) - WIDE_SHARE)
+            columns = slice(*(int(np.clip(middle + side * WIDE_SHARE * width / 2.0, 0, width)) for side in (-1.0, 1.0)))
+            stripes = 25.0 * np.sin(0.13 * np.arange(height) + 8.0 * t_s)
+            seen[:, columns] = np.clip(np.array(CLOTH) + stripes[:, None, None], 0, 255).astype(np.uint8)
+    return seen
+
+
+WAYS: dict[str, Callable[[Rgb, float], Rgb]] = {
+    "mirror": in_a_mirror, "bands": under_bands, "lens": through_a_lens, "hand": from_the_hand, "tilted": tilted, "crossed": crossed,
+}  # fmt: skip

@@ -49,6 +49,15 @@ def test_nobody_two_alike_overlap_and_cut_off_are_told_apart() -> None:
     assert refused(samples(body(trunk_px=40))) == "too_far"
 
 
+def test_somebody_who_walks_past_is_looked_at_often_and_yet_was_there_for_a_moment_only() -> None:
+    calm = [PoseSample(1.5 * i, (body(),)) for i in range(15)]
+    past = [PoseSample(6.1 + 0.2 * i, (body(), body(at_px=(330 + 30 * i, 330), trunk_px=150))) for i in range(12)]
+    found = sorted([*calm, *past], key=lambda sample: sample.t_s)
+    assert len(past) > 0.4 * len(found) and choose(found, width_px=960, height_px=540).chosen == (0,) * len(found)
+    stays = [*calm[:9], *(PoseSample(13.5 + 0.2 * i, past[5].bodies) for i in range(60))]
+    assert refused(stays) == "people_overlap"
+
+
 @pytest.mark.parametrize(("view", "sign"), [("side-right", 1), ("side-left", -1)])
 def test_forward_is_toward_the_face(view: str, sign: int) -> None:
     player = choose(samples(body(view=view)), width_px=960, height_px=540)

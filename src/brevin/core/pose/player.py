@@ -11,6 +11,7 @@ from brevin.core.pose.view import turned_deg
 from brevin.core.track import Body, Floats, Player, PoseSample
 
 TOSS_UP = 0.85  # a second person at least this large beside the largest: not clear who plays
+CROWDED = 0.3  # of the time, that several are seen: for less somebody passes
 SHARED = 0.25  # part of the smaller person's box that lies inside the other's: bodies overlap
 SMALLEST_TRUNK_PX = 60.0  # of the working picture: below it one percent of trunk is about half a pixel
 TRUNK_SEEN = 0.5  # lowest mean visibility of shoulders and hips that counts as a trunk in the picture
@@ -62,7 +63,7 @@ def _largest(sample: PoseSample) -> int:
 
 def _check_choice(samples: Sequence[PoseSample]) -> None:
     crowded = [s for s in samples if len(s.bodies) > 1]
-    if len(crowded) < 0.3 * len(samples):
+    if _share_of_time(samples) < CROWDED:
         return
     overlap = [_shared(s) for s in crowded]
     if np.median(overlap) > SHARED:
@@ -70,6 +71,15 @@ def _check_choice(samples: Sequence[PoseSample]) -> None:
     sizes = [sorted((lm.trunk_px(b) for b in s.bodies), reverse=True) for s in crowded]
     if np.median([pair[1] / pair[0] for pair in sizes]) > TOSS_UP:
         raise ClipUnusable("player_unclear", people=max(len(s.bodies) for s in crowded))
+
+
+def _share_of_time(samples: Sequence[PoseSample]) -> float:
+    """How much of the time more than one is seen: whoever walks past is looked at far more often than one who sits still."""
+    several = np.array([len(s.bodies) > 1 for s in samples])
+    if len(samples) < 2:
+        return float(several.mean()) if len(samples) else 0.0
+    stands_for = np.gradient([s.t_s for s in samples])
+    return float(stands_for[several].sum() / max(stands_for.sum(), 1e-9))
 
 
 def _shared(sample: PoseSample) -> float:

@@ -78,3 +78,13 @@ def test_a_fold_or_a_finger_is_nobody_who_passes() -> None:
     assert spans == () and seen is few and "passed_by" not in said(reading(few))
     front = passings(past(made, (6.0, 6.3), (6.5, 6.9)))[1]
     assert len(front) == 1 and front[0] == pytest.approx((6.0 - BESIDE_S, 6.9 + BESIDE_S), abs=0.05), "two so near each other are one"
+
+
+@pytest.mark.filterwarnings("error")
+def test_a_side_of_which_nothing_is_followed_is_passed_by_nobody() -> None:
+    made, _, _ = sighting(CARD)
+    seen = past(made, (6.0, 6.5))
+    assert seen.back is not None
+    blind = replace(seen, back=replace(seen.back, misfit=np.full_like(seen.back.misfit, 0.9)))
+    led, spans = passings(blind)
+    assert len(spans) == 1 and led.back is not None and np.array_equal(led.back.travel_pct, blind.back.travel_pct)

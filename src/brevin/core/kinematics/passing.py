@@ -66,11 +66,11 @@ def _lost(strips: Strips) -> NDArray[np.bool_]:
 
 def _bridged(strips: Strips, spans: list[Span], t_s: Floats) -> Strips:
     """Strips that something passes, led over that time; those it does not reach go on."""
-    lost, gone = _lost(strips), np.zeros(strips.misfit.shape, bool)
+    lost, gone, use = _lost(strips), np.zeros(strips.misfit.shape, bool), followed_strips(strips)
     for span in spans:
         inside = _inside([span], t_s)
-        most = lost[inside][:, followed_strips(strips)].mean(axis=1).max(initial=0.0)
-        gone[inside] |= lost[inside].any(axis=0) | (most > WHOLE)
+        whole = use.any() and lost[inside][:, use].mean(axis=1).max(initial=0.0) > WHOLE
+        gone[inside] |= lost[inside].any(axis=0) | whole
     return replace(strips, travel_pct=_led(strips.travel_pct[..., None], gone, t_s)[..., 0])
 
 

@@ -23,6 +23,7 @@ MOST_POINTS, APART_PX, WEAKEST = 48, 12, 0.01  # the last of the strongest corne
 UNSURE_MOST_PX = 0.6  # of a point's moves: a plain wall's points slide along it
 WINDOW_PX, LEVELS = 15, 1
 MISSED_GREY = 12.0  # a point that looks this unlike its reference was lost
+ASTRAY_PX = 4.0  # otherwise than most from one picture to the next: drawn along by somebody who passes, and looked for where it was once he has gone
 AWAY_TRUNKS = 0.2  # from anybody's mask or key points
 LEAST_POINTS, LEAST_SEEN = 6, 0.8  # and of the pictures, in how many so many of them are found
 ROUNDS, FAR_OFF, LEAST_SCATTER_PX = 4, 4.685, 0.03  # of reweighting (Beaton and Tukey 1974), where a point has no say, and how exactly any is followed
@@ -106,10 +107,12 @@ class _Points:
         found, status, miss = cv2.calcOpticalFlowPyrLK(
             self._reference, picture, self._start, self._guess.copy(), winSize=(WINDOW_PX, WINDOW_PX), maxLevel=LEVELS, flags=cv2.OPTFLOW_USE_INITIAL_FLOW,
         )  # fmt: skip
-        seen = (status[:, 0] == 1) & (miss[:, 0] < MISSED_GREY)
+        step = found - self._guess
+        alone = np.abs(step - np.median(step, axis=0)).max(axis=1) > ASTRAY_PX
+        seen = (status[:, 0] == 1) & (miss[:, 0] < MISSED_GREY) & ~alone
         self._places.append(np.asarray(found, float))
         self._seen.append(seen)
-        self._guess = np.where(seen[:, None], found, self._start).astype(np.float32)
+        self._guess = np.where(seen[:, None], found, self._guess).astype(np.float32)
 
     def ways(self, places: Sequence[Floats]) -> tuple[Floats, float] | None:
         """The similarity of each picture, as ``similarities`` has it, those between where too few points were found; and the usual standard error of one way

@@ -107,9 +107,8 @@ class _Points:
         found, status, miss = cv2.calcOpticalFlowPyrLK(
             self._reference, picture, self._start, self._guess.copy(), winSize=(WINDOW_PX, WINDOW_PX), maxLevel=LEVELS, flags=cv2.OPTFLOW_USE_INITIAL_FLOW,
         )  # fmt: skip
-        step = found - self._guess
-        alone = np.abs(step - np.median(step, axis=0)).max(axis=1) > ASTRAY_PX
-        seen = (status[:, 0] == 1) & (miss[:, 0] < MISSED_GREY) & ~alone
+        seen = (status[:, 0] == 1) & (miss[:, 0] < MISSED_GREY)
+        seen &= ~_alone(self._guess.astype(float), np.asarray(found - self._guess, float), seen)
         self._places.append(np.asarray(found, float))
         self._seen.append(seen)
         self._guess = np.where(seen[:, None], found, self._guess).astype(np.float32)
@@ -124,6 +123,14 @@ class _Points:
         found = similarities(self._start.astype(float), np.array(self._places)[good] - self._start, seen[good])
         whole = np.array([np.interp(np.arange(len(good)), np.flatnonzero(good), way) for way in found.ways.T]).T
         return whole, max(float(np.median(found.error_px(place))) for place in places)
+
+
+def _alone(at: Floats, step: Floats, seen: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    """Points whose step from one picture to the next is none of the camera's, which most of them take: [p]. at, step: [p, 2]; seen: [p]."""
+    if seen.sum() < LEAST_POINTS or np.abs(step - np.median(step[seen], axis=0))[seen].max() <= ASTRAY_PX:  # the usual case, in no time
+        return np.zeros(len(at), bool)
+    found = similarities(at, step[None], seen[None]).ways[0]
+    return np.asarray(np.abs(step - _way(found[0], found[1], at) - found[2:]).max(axis=1) > ASTRAY_PX)
 
 
 class Similar(NamedTuple):

@@ -88,6 +88,18 @@ def test_a_camera_that_stands_is_left_alone(by_px: float) -> None:
     assert told([moved(wall(seed=2), 0.0, shift_px=(by_px * np.sin(t_s), 0.0)) for t_s in T_S])[0] is None
 
 
+def test_somebody_who_crosses_draws_no_point_along_and_a_camera_that_stands_is_left_alone() -> None:
+    stripes = (110 + 60 * np.sin(0.2 * np.arange(SIZE_PX[1]))).astype(np.uint8)[:, None]
+    pictures = [wall(seed=6) for _ in T_S]
+    for number, t_s in enumerate(T_S):
+        left = int(np.interp(t_s, [2.5, 5.5], [-200.0, SIZE_PX[0]]))
+        pictures[number][:, max(left, 0) : max(left + 160, 0)] = stripes
+    assert told(pictures)[0] is None
+    found, _ = told([moved(picture, zoom) for picture, zoom in zip(pictures, FOCUS, strict=True)])
+    still = np.flatnonzero((T_S < 2.5) | (T_S > 6.5))
+    assert found is not None and np.abs(found.zoom - 1.0 - FOCUS)[still].max() < 0.001, "and what it does is told behind them"
+
+
 def test_a_plain_wall_tells_nothing() -> None:
     assert told([moved(wall(plain=True), zoom) for zoom in FOCUS])[0] is None
 

@@ -222,7 +222,8 @@ class Sighting:
     player means that someone was followed and it is not clear that it is the right one.
     arms_pct: [m, 2, 2] segments of both arms in body coordinates at the reference. others: what was seen of the other people, each as a player of the
     same clip. feet_pct: [n, 2, 2] how high heel and toes of left and right foot are, percent of trunk above where they were first; nan where not seen.
-    uprights_px: [k, 4] edges of the room that stand nearly upright, two ends each, in the working picture.
+    uprights_px: [k, 4] edges of the room that stand nearly upright, two ends each, in the working picture. sunk: [n, 3] how the trunk differs from what it was
+    at first (``kinematics.sinking``), which is undone in strips and points; empty where it kept.
     """
 
     clip: ClipFacts
@@ -244,3 +245,4 @@ class Sighting:
     lines: tuple[LinesSeen, ...] = ()
     feet_pct: Floats = field(default_factory=lambda: np.zeros((0, 2, 2)))
     uprights_px: Floats = field(default_factory=lambda: np.zeros((0, 4)))
+    sunk: Floats = field(default_factory=lambda: np.zeros((0, 3)))

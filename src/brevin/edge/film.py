@@ -5,7 +5,7 @@ Rows run down the trunk's axis, columns from back to front; 2 px are one percent
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Protocol
 
 import cv2
 import numpy as np
@@ -29,6 +29,14 @@ def column(forward_pct: Floats | float) -> Floats:
 def row(up_pct: Floats | float) -> Floats:
     """Row of the film at a height on the trunk, px."""
     return (TOP_PCT - np.asarray(up_pct, float)) * PX_PER_PCT
+
+
+class PictureMap(Protocol):
+    """A map from the working picture to the film."""
+
+    def apply(self, picture: NDArray[Any]) -> NDArray[Any]:
+        """The film's view of one picture: [HEIGHT, WIDTH]."""
+        ...
 
 
 @dataclass(frozen=True)

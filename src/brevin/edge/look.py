@@ -1,8 +1,9 @@
 """Looking at a clip: one decode loop before the observers, and what they saw put together."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field, replace
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -21,7 +22,8 @@ from brevin.edge.observers.room import Room
 from brevin.edge.observers.straight_lines import StraightLines
 from brevin.edge.observers.trunks import Trunk, Trunks
 from brevin.edge.pose_model import PoseModel
-from brevin.edge.steady import CameraMoves, camera_moves, room_pct
+from brevin.edge.steadied import Followed, steadied
+from brevin.edge.steady import camera_moves, room_pct
 from brevin.edge.video import Stamps, VideoFrame, probe, sound, video_frames
 
 LONGEST_S = 120.0  # of a recording is read: more than a check ever lasts
@@ -61,13 +63,12 @@ def look(
     if not watched.trunks:
         return seen
     cameras = [watched.room.moves(player) or camera_moves(trunk.texture.points()) for player, trunk in zip(watched.people.players, watched.trunks, strict=True)]
-    steady = watched.trunks
-    if any(camera is not None and camera.stepped for camera in cameras):
-        steady = _watch_again(whole, watched, cameras, progress)
+    again = partial(video_frames, whole, until_s=LONGEST_S, fastest_hz=FASTEST_HZ)
+    followed = steadied(again, watched.people, watched.trunks, cameras, seen.t_s, progress)
     progress("reading the breath", 0.92)
     first, *others = [
-        replace(_of_player(seen, watched, player, (lit, followed), camera, view), feet_pct=watched.feet.up_pct(i, len(watched.t_s)))
-        for i, (player, lit, followed, camera) in enumerate(zip(watched.people.players, watched.trunks, steady, cameras, strict=True))
+        replace(_of_player(seen, player, own, view), feet_pct=watched.feet.up_pct(i, len(watched.t_s)))
+        for i, (player, own) in enumerate(zip(watched.people.players, followed, strict=True))
     ]
     return replace(first, others=tuple(others))
 
@@ -117,16 +118,6 @@ def _watch(source: Path | Growing, clip: ClipFacts, model: Path, progress: Progr
     return _Watched(trunks.t_s, people, followed, card, stamps, feet, room, refused, straight, upright)  # pyrefly: ignore[bad-argument-type]
 
 
-def _watch_again(path: Path, watched: _Watched, cameras: Sequence[CameraMoves | None], progress: Progress) -> list[Trunk]:
-    """The trunks in the same frames with the camera's own steps undone: it is known only at the end that there were any."""
-    trunks = Trunks(watched.people, cameras)
-    frames = video_frames(path, until_s=LONGEST_S, fastest_hz=FASTEST_HZ, stamps=Stamps())
-    loop.run(frames, [trunks])
-    progress("steadying the camera", 0.9)
-    trunks.finish()
-    return trunks.trunks
-
-
 class _Telling:
     """Tells how far the watching is."""
 
@@ -163,22 +154,19 @@ def _notes(clip: ClipFacts, watched: _Watched) -> Facts:
     return tuple(notes)
 
 
-def _of_player(
-    seen: Sighting, watched: _Watched, player: Player, trunks: tuple[Trunk, Trunk], camera: CameraMoves | None, asked_view: AskedView
-) -> Sighting:  # fmt: skip
-    """One player's part. trunks: as lit in the clip, and as followed, with the camera's steps undone where there were any."""
-    lit, followed = trunks
-    bodies = [s.bodies[i] for s, i in zip(watched.people.samples, player.chosen, strict=True) if i >= 0]
-    points, undone = followed.texture.points(), np.zeros((0, 4))
-    if camera is not None and camera.stepped:
-        undone = camera.each
-        seen = replace(seen, notes=(*seen.notes, ("camera_moved", camera.facts())))
+def _of_player(seen: Sighting, player: Player, own: Followed, asked_view: AskedView) -> Sighting:
+    lit, steady, followed, (moves, trunk) = own
+    bodies = [s.bodies[i] for s, i in zip(seen.poses, player.chosen, strict=True) if i >= 0]
+    camera = np.zeros((0, 4))
+    if moves is not None:
+        camera = moves.each
+        seen = replace(seen, notes=(*seen.notes, ("camera_moved", moves.facts())))
     light, detail, change = (np.array(values) for values in (lit.light, lit.detail, lit.change))
     return replace(
         seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
-        front=followed.front.strips(), back=followed.back.strips(), points=points,
-        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=room_pct(points), camera=undone),
-        arms_pct=followed.arms_pct,
+        front=followed.front.strips(), back=followed.back.strips(), points=followed.texture.points(),
+        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=room_pct(steady.texture.points()), camera=camera),
+        arms_pct=followed.arms_pct, sunk=np.zeros((0, 3)) if trunk is None else trunk,
     )  # fmt: skip
 
 

@@ -13,6 +13,7 @@ from brevin.core.kinematics.regions import NOTHING, TRAVEL_MOST, Region, regions
 from brevin.core.kinematics.riding import points_riding, without_arms
 from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rise_told, trunk_motion
 from brevin.core.kinematics.shoulder import shoulder_rise
+from brevin.core.kinematics.sinking import unsunk
 from brevin.core.kinematics.sleeves import uncovered
 from brevin.core.kinematics.upper_end import by_upper_end
 from brevin.core.track import Floats, Sighting, Strips
@@ -63,6 +64,7 @@ class Traces:
 def traces(sighting: Sighting) -> Traces:
     """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
     sighting, passed = passings(sighting)
+    sighting = unsunk(sighting)
     assert sighting.front is not None and sighting.back is not None and sighting.points is not None
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = trunk_motion(sighting)

@@ -9,14 +9,13 @@ from numpy.typing import NDArray
 from brevin.core.kinematics.rigid import rise
 from brevin.core.track import Floats, Player
 from brevin.edge import film as trunk_film
-from brevin.edge import steady
 from brevin.edge.exposure import Exposure
 from brevin.edge.gaps import without_gaps
 from brevin.edge.observers.people import People
 from brevin.edge.observers.reference import REFERENCE_LATEST_S, REFERENCE_LENGTH_S, reference_of
 from brevin.edge.points import Texture
-from brevin.edge.steady import CameraMoves
 from brevin.edge.strips import Outline
+from brevin.edge.undone import Undone
 from brevin.edge.video import VideoFrame
 
 Grey = NDArray[np.uint8]
@@ -34,7 +33,7 @@ class Trunk:
     """
 
     def __init__(
-        self, mask: NDArray[np.float32], arms_pct: Floats, at: Callable[[int], trunk_film.BodyMap], cut: NDArray[np.float32] | None = None,
+        self, mask: NDArray[np.float32], arms_pct: Floats, at: Callable[[int], trunk_film.PictureMap], cut: NDArray[np.float32] | None = None,
         *, lying: bool = False,
     ) -> None:  # fmt: skip
         self.arms_pct = arms_pct
@@ -128,13 +127,13 @@ class Trunk:
 class Trunks:
     """Shows every frame to every player's trunk. Frames from before the players are known wait.
 
-    cameras: what the camera did in the clip, for each player, where that is known from having seen it once: it is undone.
+    undone: what is taken out of the clip for each player, where that is known from having seen it once.
     """
 
-    def __init__(self, people: People, cameras: Sequence[CameraMoves | None] = ()) -> None:
+    def __init__(self, people: People, undone: Sequence[Undone] = ()) -> None:
         self.t_s: list[float] = []
         self.trunks: list[Trunk] = []
-        self._people, self._cameras = people, cameras
+        self._people, self._undone = people, undone
         self._early: list[VideoFrame] = []
 
     def see(self, frame: VideoFrame) -> None:
@@ -163,10 +162,8 @@ class Trunks:
         mask: NDArray[np.float32] = turn.apply(self._people.mask(player))
         arms_pct = self._people.arms_pct(player)
         cut = without_gaps(turn.apply(self._people.early_rgb), mask, arms_pct)
-        camera = self._cameras[place] if self._cameras else None
-        if camera is None:
-            return Trunk(mask, arms_pct, lambda _: turn, cut, lying=turn.lying)
-        return Trunk(mask, arms_pct, lambda picture: steady.undone(turn, camera, picture), cut, lying=turn.lying)
+        undone = self._undone[place] if self._undone else Undone(None, None)
+        return Trunk(mask, arms_pct, undone.maps(turn), cut, lying=turn.lying)
 
 
 def light_of(picture: Grey) -> tuple[float, float]:

@@ -8,7 +8,7 @@ import pytest
 
 from brevin.bench import Measured
 from brevin.bench.alike import BARS, Pair, alike
-from brevin.bench.other_pictures import CLOTH, CROSSES_S, CROSSING_S, ROLLS_HZ, TILT_DEG, WAYS, WIDE_SHARE, ZOOM
+from brevin.bench.other_pictures import CLOTH, CROSSES_S, CROSSING_S, ROLLS_HZ, SINKING, SINKS_DEG, STILL, TILT_DEG, WIDE_SHARE, ZOOM, way_of
 from brevin.core.report import Breath, Report
 
 
@@ -66,18 +66,41 @@ def test_a_lean_that_hangs_on_how_the_phone_stands_is_told() -> None:
 def test_each_way_changes_the_picture_as_it_says_and_comes_back() -> None:
     random = np.random.default_rng(0)
     rgb = cv2.GaussianBlur(random.integers(60, 190, (90, 160, 3)).astype(np.uint8), (0, 0), 3)
-    assert (WAYS["mirror"](WAYS["mirror"](rgb, 0.0), 0.0) == rgb).all() and (WAYS["mirror"](rgb, 0.0) != rgb).any()
-    lit, rolled = (WAYS["bands"](rgb, t_s) / rgb for t_s in (0.0, 0.5 / ROLLS_HZ))
+    assert (STILL["mirror"](STILL["mirror"](rgb, 0.0), 0.0) == rgb).all() and (STILL["mirror"](rgb, 0.0) != rgb).any()
+    lit, rolled = (STILL["bands"](rgb, t_s) / rgb for t_s in (0.0, 0.5 / ROLLS_HZ))
     assert lit.max() == pytest.approx(1.06, abs=0.02) and np.abs(lit.mean(axis=(1, 2)) + rolled.mean(axis=(1, 2)) - 2.0).max() < 0.03, "half a round later"
-    assert np.abs(WAYS["lens"](rgb, 0.0).astype(int) - rgb).max() <= 1 and np.abs(WAYS["lens"](rgb, 9.5).astype(int) - rgb).max() <= 1
+    assert np.abs(STILL["lens"](rgb, 0.0).astype(int) - rgb).max() <= 1 and np.abs(STILL["lens"](rgb, 9.5).astype(int) - rgb).max() <= 1
     larger = cv2.resize(rgb, None, fx=1.0 + ZOOM, fy=1.0 + ZOOM)[:90, :160]
-    assert np.abs(WAYS["lens"](rgb, 4.0).astype(int)[40:50, 70:90] - rgb[40:50, 70:90]).max() < np.abs(larger.astype(int) - rgb).max(), "about the middle"
-    assert (WAYS["lens"](rgb, 4.0) != rgb).any()
-    held = [WAYS["hand"](rgb, t_s).astype(int) for t_s in (1.0, 1.4)]
+    assert np.abs(STILL["lens"](rgb, 4.0).astype(int)[40:50, 70:90] - rgb[40:50, 70:90]).max() < np.abs(larger.astype(int) - rgb).max(), "about the middle"
+    assert (STILL["lens"](rgb, 4.0) != rgb).any()
+    held = [STILL["hand"](rgb, t_s).astype(int) for t_s in (1.0, 1.4)]
     assert np.abs(held[0] - held[1])[20:70, 30:130].mean() > 0.3, "no two pictures from the same place"
-    back = cv2.warpAffine(WAYS["tilted"](rgb, 0.0), cv2.getRotationMatrix2D((80, 45), -TILT_DEG, 1.0), (160, 90))
-    assert np.abs(back.astype(int) - rgb)[30:60, 50:110].max() <= 3 and (WAYS["tilted"](rgb, 0.0) != rgb).any()
-    crossing = WAYS["crossed"](rgb, CROSSES_S[0] + CROSSING_S / 2.0)
+    back = cv2.warpAffine(STILL["tilted"](rgb, 0.0), cv2.getRotationMatrix2D((80, 45), -TILT_DEG, 1.0), (160, 90))
+    assert np.abs(back.astype(int) - rgb)[30:60, 50:110].max() <= 3 and (STILL["tilted"](rgb, 0.0) != rgb).any()
+    crossing = STILL["crossed"](rgb, CROSSES_S[0] + CROSSING_S / 2.0)
     hidden = (crossing != rgb).any(axis=(0, 2))
     assert hidden.sum() == pytest.approx(WIDE_SHARE * 160, abs=2) and hidden[80] and np.abs(crossing[:, 80].mean(axis=0) - CLOTH).max() < 8
-    assert (WAYS["crossed"](rgb, CROSSES_S[0] - 0.1) == rgb).all() and (WAYS["crossed"](rgb, CROSSES_S[1] + CROSSING_S + 0.1) == rgb).all(), "and is gone"
+    assert (STILL["crossed"](rgb, CROSSES_S[0] - 0.1) == rgb).all() and (STILL["crossed"](rgb, CROSSES_S[1] + CROSSING_S + 0.1) == rgb).all(), "and is gone"
+
+
+def test_a_trunk_that_sinks_takes_head_and_back_along_and_leaves_lap_and_room() -> None:
+    at = {"shoulder_l": [[80, 20]], "shoulder_r": [[80, 20]], "hip_l": [[80, 70]], "hip_r": [[80, 70]]}
+    truth = {
+        "per_frame": {"keypoints_px": at}, "cycles": [{"inhale_start": 4.0}], "duration_s": 20.0, "label": {"view": "side_right"}, "width": 160, "height": 90,
+    }  # fmt: skip
+    rgb = np.zeros((90, 160, 3), np.uint8)
+    for row, column in ((20, 80), (45, 80), (80, 80), (45, 10)):
+        cv2.circle(rgb, (column, row), 3, (255, 255, 255), -1)
+    sinks = way_of(SINKING, truth)
+    assert (sinks(rgb, 3.9) == rgb).all(), "not before the first breath"
+
+    def moved(seen: np.ndarray, row: int, column: int) -> np.ndarray:
+        part = seen[row - 9 : row + 10, column - 9 : column + 10, 0].astype(float)
+        rows, columns = np.mgrid[-9:10, -9:10]
+        return np.array([(columns * part).sum(), (rows * part).sum()]) / part.sum()
+
+    whole, half = sinks(rgb, 20.0), sinks(rgb, 12.0)
+    assert moved(whole, 20, 80) == pytest.approx((50 * np.tan(np.radians(SINKS_DEG)), 50 * 0.005 * SINKS_DEG), abs=0.7)
+    assert moved(half, 20, 80)[0] == pytest.approx(0.5 * moved(whole, 20, 80)[0], abs=0.4)
+    assert 0.5 < moved(whole, 45, 80)[0] < 0.5 * moved(whole, 20, 80)[0], "it bends"
+    assert (whole[72:] == rgb[72:]).all() and (whole[:, :14] == rgb[:, :14]).all()

@@ -194,3 +194,13 @@ def test_the_player_is_judged_in_a_window_as_in_the_clip() -> None:
     assert gate.player_reason(empty, width_px=960, height_px=540).code == "no_person"
     assert gate.player_reason([replace(sample, light=20.0) for sample in empty], width_px=960, height_px=540).code == "too_dark"
     assert gate.player_reason(made.poses[:4], width_px=960, height_px=200).code == "trunk_cut_off"
+
+
+def test_a_chest_that_is_hidden_is_not_put_down_to_a_sinking_that_was_undone() -> None:
+    made, _, card = sighting(chest_hidden=True)
+    half = len(made.poses) // 2
+    poses = tuple(one if i < half else replace(one, bodies=(body(outline=shape(bow_pct=9.0)),)) for i, one in enumerate(made.poses))
+    left = replace(made, poses=poses)
+    undone = replace(left, sunk=np.column_stack([np.linspace(0.0, 0.15, len(made.t_s)), np.zeros(len(made.t_s)), np.ones(len(made.t_s))]))
+    codes = [[reason.code for reason in read(seen, Task(Check(card=card))).reasons] for seen in (left, undone)]
+    assert ["trunk_sank" in own for own in codes] == [True, False] and ["chest_covered" in own for own in codes] == [False, True]

@@ -38,8 +38,12 @@ def report_of(still: Still, planted: Take, folder: Path) -> Report:
 
 @pytest.mark.parametrize(
     ("planted", "told"),
-    [(replace(CALM, name="zoomed", zoom=1.06), True), (replace(CALM, name="fidgets", fidget_pct=4.0), False)],
-    ids=["zoom in mid-clip", "fidgeting in the count-in"],
+    [
+        (replace(CALM, name="zoomed", zoom=1.06), True),
+        (replace(CALM, name="fidgets", fidget_pct=4.0), False),
+        (replace(CALM, name="sinks", sinks_deg=8.0, card="3-0-4@70x1"), False),
+    ],
+    ids=["zoom in mid-clip", "fidgeting in the count-in", "sinking while playing"],
 )
 def test_what_was_planted_is_read_all_the_same(still: Still, planted: Take, told: bool, tmp_path: Path) -> None:
     report = report_of(still, planted, tmp_path)

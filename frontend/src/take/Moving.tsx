@@ -3,13 +3,14 @@ import { useImperativeHandle, useMemo, type Ref, useRef } from "react";
 import type { Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { LANES, LANE_WORDS, restOf, type Lane } from "../breathscore/layout";
-import { capPath, frontOf, markedAt, MIDDLE, pathsOf, pushed, valueAt, type Moved } from "./bodyLine";
+import { capPath, frontOf, markedAt, MIDDLE, pathsOf, pushed, type Moved } from "./bodyLine";
+import { type OnBody, type ToPx, valueAt } from "./onBody";
 import { unfollowed } from "./Places";
 
 export type MovingHandle = { show: (t_s: number) => void };
 
 type Place = readonly [number, number];
-type Props = { report: Report; handle: Ref<MovingHandle>; size: number; toPx: (up: number, ahead: number) => Place };
+type Props = { report: Report; handle: Ref<MovingHandle>; size: number; placed: OnBody };
 
 const OFF = 0.1; // trunk: between a name and what it names, where that is farthest out
 const BARE_AHEAD = 0.32; // trunk: where a name begins whose edge is not drawn
@@ -19,16 +20,18 @@ const FIRM: Lane[] = ["abdomen", "chest"];
 
 /** The player's own front and shoulders over the clip, their movement five times as large: the belly filled, the chest a firm line, the shoulders a dashed one,
  *  as in the lanes of the score; in pencil while it is marked. */
-export function Moving({ report, handle, size, toPx }: Props) {
+export function Moving({ report, handle, size, placed }: Props) {
   const drawn = useRef<SVGGElement | null>(null);
   const front = useMemo(() => frontOf(report), [report]);
   const { trace } = report;
   const shown = LANES.filter((lane) => trace[lane].length);
+  const atFirst = placed(report.player?.from_s ?? 0);
   useImperativeHandle(handle, () => ({
     show: (t_s) => {
       const moved = movedAt(report, t_s);
       const marked = markedAt(report, t_s);
-      const paths = { ...pathsOf(front, moved, toPx), shoulder: capPath(report, moved.shoulder ?? 0, toPx) };
+      const toPx = placed(t_s);
+      const paths = { ...pathsOf(front, moved, toPx), cap: capPath(report, 0, toPx), shoulder: capPath(report, moved.shoulder ?? 0, toPx) };
       for (const [part, d] of Object.entries(paths)) {
         const pencil = marked.get(part as Lane);
         for (const line of drawn.current?.querySelectorAll(`[data-part=${part}]`) ?? []) {
@@ -41,9 +44,11 @@ export function Moving({ report, handle, size, toPx }: Props) {
         if (words) words.textContent = nameOf(lane, moved[lane] ?? 0);
         words?.setAttribute("class", marked.get(lane) ?? "");
       }
+      for (const name of drawn.current?.querySelectorAll<SVGGElement>("[data-beside]") ?? [])
+        name.setAttribute("transform", wayOf(atFirst, toPx, MIDDLE[name.dataset.beside as Lane]));
     },
   }));
-  const names = namesOf(report, front, toPx, size);
+  const names = namesOf(report, front, atFirst, size);
   const dashes = (length: number) => `${size * length} ${size * length * 0.8}`;
   return (
     <g ref={drawn} data-testid="moving" fill="none" strokeLinejoin="round" strokeLinecap="round">
@@ -58,13 +63,13 @@ export function Moving({ report, handle, size, toPx }: Props) {
       ))}
       {shown.includes("shoulder") && (
         <>
-          <path d={capPath(report, 0, toPx)} stroke={onClip.light} strokeWidth={size * 0.06} opacity="0.8" />
+          <path data-part="cap" stroke={onClip.light} strokeWidth={size * 0.06} opacity="0.8" />
           <path data-part="shoulder" stroke={onClip.dark} strokeWidth={size * 0.32} opacity="0.5" />
           <path data-part="shoulder" data-ink stroke={onClip.light} strokeWidth={size * 0.16} strokeDasharray={dashes(0.34)} />
         </>
       )}
       {names.map(({ lane, from, at, end, followed }) => (
-        <g key={lane}>
+        <g key={lane} data-beside={lane}>
           {from && (
             <path
               d={`M${from.join()} L${at.join()}`}
@@ -88,6 +93,12 @@ export function Moving({ report, handle, size, toPx }: Props) {
   );
 }
 
+/** How a name goes along with a body that moves away from where it was at first. */
+function wayOf(atFirst: ToPx, now: ToPx, up: number): string {
+  const [was, is] = [atFirst(up, 0), now(up, 0)];
+  return `translate(${(is[0] - was[0]).toFixed(1)},${(is[1] - was[1]).toFixed(1)})`;
+}
+
 const STILL = 0.05; // percent of trunk: shown as none
 
 const nameOf = (lane: Lane, moved: number) => `${LANE_WORDS[lane]} ${Math.abs(moved) < STILL ? "0.0" : moved.toFixed(1)}`;
@@ -106,7 +117,7 @@ const heldX = (hold: Report["hold"]) => (hold?.axis_px ? hold.axis_px[2]! - hold
 
 /** Where the names of the lanes stand, each with a way to what it names: belly and chest ahead of the body, clear of it where it is farthest out; the shoulders
  *  behind it, or on the side where nothing is held. */
-function namesOf(report: Report, front: ReturnType<typeof frontOf>, toPx: Props["toPx"], size: number) {
+function namesOf(report: Report, front: ReturnType<typeof frontOf>, toPx: ToPx, size: number) {
   const { trace, player, view, hold } = report;
   const [fx, fy] = (player?.forward ?? [1, 0]) as [number, number];
   const lying = Math.abs(fy) > Math.abs(fx); // names stand beside each other: the chest's one line further out

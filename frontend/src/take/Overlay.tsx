@@ -1,13 +1,16 @@
-import { useImperativeHandle, type Ref, useRef } from "react";
+import { useImperativeHandle, useMemo, type Ref, useRef } from "react";
 
 import type { Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { Axis } from "./Axis";
 import { axisShown } from "./axis";
 import { Moving, type MovingHandle } from "./Moving";
+import { onBody, type ToPx } from "./onBody";
 import { OverClip } from "./OverClip";
-import { outlineAt, Places } from "./Places";
+import { movePlaces, outlineAt, Places } from "./Places";
 
+const AXIS_PIECES = 4; // it bends in at most so many
+const AXIS_ENDS = [0, 1]; // hips and shoulders, trunk lengths up
 const LINES = 20; // of the words on the clip, in the height that is shown
 
 export type OverlayHandle = { show: (t_s: number) => void };
@@ -19,43 +22,49 @@ export function Overlay({ report, handle, shownHeight, bands, places }: Props) {
   const moving = useRef<MovingHandle | null>(null);
   const outline = useRef<SVGGElement | null>(null);
   const shown_s = useRef(0);
-  const { player, scale, clip } = report;
+  const axisLines = useRef<SVGGElement | null>(null);
+  const spots = useRef<SVGGElement | null>(null);
+  const { clip } = report;
   const size = shownHeight / LINES;
+  const placed = useMemo(() => onBody(report), [report]);
   useImperativeHandle(handle, () => ({
     show: (t_s) => {
       shown_s.current = t_s;
+      if (placed) drawAxis(axisLines.current, placed(t_s));
+      if (placed) movePlaces(spots.current, placed(t_s));
       drawOutline(outline.current, report, t_s);
       moving.current?.show(t_s);
     },
   }));
-  if (!player || !scale?.trunk_px) return null;
-  const [hx, hy] = player.hip_px as [number, number];
-  const [ux, uy] = player.up as [number, number];
-  const [fx, fy] = player.forward as [number, number];
-  const trunk = scale.trunk_px;
-  const toPx = (up: number, ahead: number) => [hx + trunk * (ux * up + fx * ahead), hy + trunk * (uy * up + fy * ahead)] as const;
-  const [sx, sy] = toPx(1, 0);
+  if (!placed) return null;
   const axis = axisShown(report);
   return (
     <OverClip viewBox={`0 0 ${clip.width_px} ${clip.height_px}`} aria-hidden data-testid="overlay">
-      <line x1={hx} y1={hy} x2={sx} y2={sy} stroke={onClip.dark} strokeWidth={size * 0.18} opacity="0.5" />
-      <line
-        x1={hx}
-        y1={hy}
-        x2={sx}
-        y2={sy}
-        stroke={onClip.light}
-        strokeWidth={size * 0.1}
-        strokeDasharray={`${size * 0.25} ${size * 0.22}`}
-      />
-      {[
-        [hx, hy],
-        [sx, sy],
-      ].map(([x, y]) => (
-        <circle key={`${x}`} cx={x} cy={y} r={size * 0.26} fill="none" stroke={onClip.light} strokeWidth={size * 0.12} />
-      ))}
+      <g
+        ref={(group) => {
+          axisLines.current = group;
+          drawAxis(group, placed(shown_s.current));
+        }}
+        data-testid="trunk-axis"
+        fill="none"
+      >
+        <path stroke={onClip.dark} strokeWidth={size * 0.18} opacity="0.5" />
+        <path stroke={onClip.light} strokeWidth={size * 0.1} strokeDasharray={`${size * 0.25} ${size * 0.22}`} />
+        {AXIS_ENDS.map((up) => (
+          <circle key={up} r={size * 0.26} stroke={onClip.light} strokeWidth={size * 0.12} />
+        ))}
+      </g>
       {axis && <Axis axis={axis} size={size} />}
-      {places && <Places report={report} size={size} />}
+      {places && (
+        <g
+          ref={(group) => {
+            spots.current = group;
+            movePlaces(group, placed(shown_s.current));
+          }}
+        >
+          <Places report={report} size={size} />
+        </g>
+      )}
       {places && (
         <g
           ref={(group) => {
@@ -74,7 +83,7 @@ export function Overlay({ report, handle, shownHeight, bands, places }: Props) {
         <Moving
           report={report}
           size={size}
-          toPx={toPx}
+          placed={placed}
           handle={(mounted) => {
             moving.current = mounted;
             mounted?.show(shown_s.current);
@@ -83,6 +92,20 @@ export function Overlay({ report, handle, shownHeight, bands, places }: Props) {
       )}
     </OverClip>
   );
+}
+
+/** The trunk's axis from the hips to the shoulders, and a ring at either end. */
+function drawAxis(group: SVGGElement | null, toPx: ToPx) {
+  const along = Array.from({ length: AXIS_PIECES + 1 }, (_, i) =>
+    toPx(i / AXIS_PIECES, 0)
+      .map((one) => one.toFixed(1))
+      .join(),
+  );
+  for (const path of group?.querySelectorAll("path") ?? []) path.setAttribute("d", `M${along.join(" L")}`);
+  for (const [i, ring] of [...(group?.querySelectorAll("circle") ?? [])].entries()) {
+    const [x, y] = toPx(AXIS_ENDS[i]!, 0);
+    ring.setAttribute("transform", `translate(${x.toFixed(1)},${y.toFixed(1)})`);
+  }
 }
 
 /** The body's outline as it was looked at nearest to a moment. */

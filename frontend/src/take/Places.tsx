@@ -1,6 +1,7 @@
 import type { Place, Report } from "../api/client";
 import { onClip } from "../design/tokens";
 import { LANES, type Lane } from "../breathscore/layout";
+import { onTrunk, type ToPx } from "./onBody";
 
 /** Lanes that were looked for and could not be followed: no place of them was believed. */
 export function unfollowed(report: Report): Lane[] {
@@ -31,7 +32,7 @@ export function Places({ report, size }: { report: Report; size: number }) {
       {LANES.map((lane) => (
         <g key={lane} data-lane={lane}>
           {(looked[lane] ?? []).map((place) => (
-            <One key={`${place.x_px},${place.y_px}`} place={place} size={size} />
+            <One key={`${place.x_px},${place.y_px}`} place={place} at={onTrunk(report, place.x_px, place.y_px)} size={size} />
           ))}
         </g>
       ))}
@@ -39,18 +40,26 @@ export function Places({ report, size }: { report: Report; size: number }) {
   );
 }
 
-function One({ place, size }: { place: Place; size: number }) {
+/** Takes the places along with the body. group: what Places has drawn them into. */
+export function movePlaces(group: SVGGElement | null, toPx: ToPx) {
+  for (const one of group?.querySelectorAll<SVGGElement>("[data-up]") ?? []) {
+    const [x, y] = toPx(Number(one.dataset.up), Number(one.dataset.ahead));
+    one.setAttribute("transform", `translate(${x.toFixed(1)},${y.toFixed(1)})`);
+  }
+}
+
+function One({ place, at, size }: { place: Place; at: { up: number; ahead: number }; size: number }) {
   const drawn = formOf(place, size * 0.2);
   return (
-    <g data-believed={place.believed}>
+    <g data-believed={place.believed} data-up={at.up} data-ahead={at.ahead}>
       <path d={drawn} stroke={onClip.dark} strokeWidth={size * 0.3} opacity="0.6" />
       <path d={drawn} stroke={onClip.light} strokeWidth={size * (place.believed ? 0.16 : 0.08)} />
     </g>
   );
 }
 
-/** A bar across the edge, a dot, or a cross; half: its half width. */
-function formOf({ x_px: x, y_px: y, outline, believed }: Place, half: number): string {
-  if (!believed) return `M${x - half},${y - half} l${2 * half},${2 * half} M${x + half},${y - half} l${-2 * half},${2 * half}`;
-  return outline ? `M${x - 2 * half},${y} h${4 * half}` : `M${x},${y} h0.01`;
+/** A bar across the edge, a dot, or a cross, about where it stands; half: its half width. */
+function formOf({ outline, believed }: Place, half: number): string {
+  if (!believed) return `M${-half},${-half} l${2 * half},${2 * half} M${half},${-half} l${-2 * half},${2 * half}`;
+  return outline ? `M${-2 * half},0 h${4 * half}` : "M0,0 h0.01";
 }

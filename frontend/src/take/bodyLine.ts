@@ -1,9 +1,9 @@
 import type { Report } from "../api/client";
 import type { Lane } from "../breathscore/layout";
 import { markOf, type Marked } from "./markedAs";
+import { onTrunk, type ToPx } from "./onBody";
 
 type Region = Exclude<Lane, "shoulder">;
-type Px = [number, number];
 /** How far each lane has moved from rest, percent of trunk; none where it was not seen. */
 export type Moved = Partial<Record<Lane, number>>;
 
@@ -24,15 +24,10 @@ const ROUNDED = 3; // neighbours on either side that a place is evened out over
 /** The body's front as it was followed, from the belly up; nothing where no edge was looked at, as from the front. */
 export function frontOf(report: Report): Spot[] {
   const { player, scale, view } = report;
-  const trunk = scale?.trunk_px;
-  if (!player || !trunk || view === "front") return [];
-  const [hipX, hipY] = player.hip_px as Px;
+  if (!player || !scale?.trunk_px || view === "front") return [];
   const edges = (["abdomen", "chest"] as const)
     .flatMap((lane) => (player.looked?.[lane] ?? []).filter(({ outline }) => outline))
-    .map(({ x_px, y_px, believed }) => {
-      const off: Px = [(x_px - hipX) / trunk, (y_px - hipY) / trunk];
-      return { up: along(off, player.up as Px), ahead: along(off, player.forward as Px), seen: believed };
-    })
+    .map(({ x_px, y_px, believed }) => ({ ...onTrunk(report, x_px, y_px), seen: believed }))
     .toSorted((one, other) => one.up - other.up);
   const [lowest] = edges;
   if (!lowest || !edges.some(({ seen }) => seen)) return [];
@@ -40,8 +35,6 @@ export function frontOf(report: Report): Spot[] {
   const count = Math.round(((known.at(-1)?.up ?? 0) - lowest.up) / STEP);
   return evened(Array.from({ length: count + 1 }, (_, i) => spotAt(known, lowest.up + i * STEP)));
 }
-
-const along = (off: Px, way: Px) => off[0] * way[0] + off[1] * way[1];
 
 /** A place between those that are known; followed where one that was is near. */
 function spotAt(known: Spot[], up: number): Spot {
@@ -67,7 +60,7 @@ export function pushed(up: number, moved: Moved): number {
 
 /** Everything that is drawn of the front at one moment, as paths: the front at rest; filled, what the belly has gone; belly and chest, firm where they were
  *  followed, and what of them was not. */
-export function pathsOf(front: Spot[], moved: Moved, toPx: (up: number, ahead: number) => readonly [number, number]) {
+export function pathsOf(front: Spot[], moved: Moved, toPx: ToPx) {
   const still = front.map(({ up, ahead }) => toPx(up, ahead));
   const gone = front.map(({ up, ahead }) => toPx(up, ahead + pushed(up, moved)));
   const belly = front.filter(({ up, seen }) => up <= WAIST && seen).length;
@@ -99,7 +92,7 @@ const CAP_STEPS = 10;
 const BESIDE_FRONT = 0.3; // trunk: from the axis to a shoulder that is seen from the front
 
 /** The line over the shoulder, or over both from the front, at one moment. */
-export function capPath(report: Report, moved: number, toPx: (up: number, ahead: number) => readonly [number, number]): string {
+export function capPath(report: Report, moved: number, toPx: ToPx): string {
   const middles = report.view === "front" ? [-BESIDE_FRONT, BESIDE_FRONT] : [0];
   const turns = Array.from({ length: CAP_STEPS + 1 }, (_, i) => CAP_OPEN * ((2 * i) / CAP_STEPS - 1));
   const up = MIDDLE.shoulder + (GROWS * moved) / 100;
@@ -115,16 +108,4 @@ export function markedAt(report: Report, t_s: number): Map<Lane, Marked> {
     return lane === "count" || !marked ? [] : [[lane as Lane, marked] as const];
   });
   return new Map(found.toSorted(([, one], [, other]) => one.localeCompare(other))); // work after watch
-}
-
-/** Value of a trace at a time, straight between its samples; null outside or where it was not seen. */
-export function valueAt(times: number[], values: number[], t_s: number): number | null {
-  const first = times[0];
-  const second = times[1];
-  if (!values.length || first === undefined || second === undefined) return null;
-  const place = (t_s - first) / (second - first);
-  const low = Math.min(Math.max(Math.floor(place), 0), values.length - 1);
-  const high = Math.min(low + 1, values.length - 1);
-  const part = Math.min(Math.max(place - low, 0), 1);
-  return values[low]! * (1 - part) + values[high]! * part;
 }

@@ -1,19 +1,24 @@
 """The same clip as other phones, rooms and hands would have it, picture by picture: for ``alike.py``."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from typing import Any
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from brevin.standin.sinks import Sinks
+
 BANDS, BAND_SHARE, ROLLS_HZ = 2.0, 0.06, 0.25  # of a lamp on the mains: over the picture's height, how much lighter and darker, how often one rolls by
 ZOOM, ZOOM_S, HOLDS_S = 0.01, 0.5, 5.0  # of a lens: as much larger, within this time, for as long as this and back again
 # of a hand: its ways aside and up, of the picture's width, its turn, and how much closer, so that no border shows
 HAND_SHARE, HAND_DEG, CLOSER = 0.004, 0.5, 1.02
+SINKS_DEG = 8.0  # of a trunk, from the first breath to the end
 TILT_DEG = 5.0  # of a phone that leans on something
 CROSSES_S, CROSSING_S, WIDE_SHARE, CLOTH = (6.0, 13.0), 2.0, 0.14, (90, 60, 50)  # when somebody comes, for how long, how wide, of the picture, and in what
 
 Rgb = NDArray[np.uint8]
+Way = Callable[[Rgb, float], Rgb]
 
 
 def in_a_mirror(rgb: Rgb, t_s: float) -> Rgb:
@@ -68,6 +73,23 @@ def crossed(rgb: Rgb, t_s: float) -> Rgb:
     return seen
 
 
-WAYS: dict[str, Callable[[Rgb, float], Rgb]] = {
+def sinking(truth: Mapping[str, Any]) -> Way:
+    """The player's trunk sinks from the first breath on, until the clip ends."""
+    places = {name: np.array(seen[0], float) for name, seen in truth["per_frame"]["keypoints_px"].items()}
+    hips, shoulders = (0.5 * (places[f"{joint}_l"] + places[f"{joint}_r"]) for joint in ("hip", "shoulder"))
+    begins_s, ends_s = truth["cycles"][0]["inhale_start"], truth["duration_s"]
+    ahead = 1.0 if "right" in truth["label"]["view"] else -1.0
+    sinks = Sinks((truth["width"], truth["height"]), hips, shoulders, ahead=ahead, deg=SINKS_DEG)
+    return lambda rgb, t_s: np.asarray(sinks.of(rgb, float(np.clip((t_s - begins_s) / (ends_s - begins_s), 0.0, 1.0))), np.uint8)
+
+
+SINKING = "sinking"
+STILL: dict[str, Way] = {
     "mirror": in_a_mirror, "bands": under_bands, "lens": through_a_lens, "hand": from_the_hand, "tilted": tilted, "crossed": crossed,
 }  # fmt: skip
+WAYS = (*STILL, SINKING)
+
+
+def way_of(name: str, truth: Mapping[str, Any]) -> Way:
+    """How the pictures of a clip are changed. truth: what was planted in it."""
+    return sinking(truth) if name == SINKING else STILL[name]

@@ -22,7 +22,8 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
     """Why a breath that was looked for from the side cannot be judged. stops: what the pictures say; sunk: whether the trunk is another at the end."""
     moved = who.traces
     unseen = not moved.seen["abdomen"]
-    if (unseen and not by_shoulders(who, turns)) or ((unseen or sum(one.whole for one in turns) < LEAST_WHOLE) and sunk()):
+    few = sum(one.whole for one in turns) < LEAST_WHOLE
+    if (unseen and (not by_shoulders(who, turns) or _lost_in_it(who, sunk))) or (few and sunk()):
         return [_belly_unseen(who, sunk)]
     if stops:
         return []
@@ -47,10 +48,15 @@ def _belly_unseen(who: Followed, sunk: Callable[[], bool]) -> Reason:
     return gate.reason("trunk_sank" if sunk() else "outline_lost" if who.traces.lost >= gate.MOST_LOST else "trunk_covered")
 
 
+def _lost_in_it(who: Followed, sunk: Callable[[], bool]) -> bool:
+    """Whether what was followed was lost as the trunk sank: where the sinking was undone it was not."""
+    return not len(who.sunk) and sunk()
+
+
 def breath_advice(who: Followed, turns: Sequence[BreathTurns], sunk: Callable[[], bool]) -> list[Reason]:
     """What makes the numbers of a breath less sure."""
     seen, moved = who.traces.seen, who.traces
     unsure = seen["abdomen"] and (not seen["chest"] or max(moved.model["chest"], moved.covered) > gate.CHEST_UNSURE)
-    covered = [gate.reason("trunk_sank" if sunk() else "chest_covered")] if unsure else []
-    covered += [_belly_unseen(who, sunk)] if not seen["abdomen"] and by_shoulders(who, turns) else []
+    covered = [gate.reason("trunk_sank" if _lost_in_it(who, sunk) else "chest_covered")] if unsure else []
+    covered += [_belly_unseen(who, lambda: _lost_in_it(who, sunk))] if not seen["abdomen"] and by_shoulders(who, turns) else []
     return covered + ([gate.reason("breath_faint")] if FAINT_NOTED < (unrest(moved, inhales_of(turns)) or 0.0) <= FAINT_MOST else [])

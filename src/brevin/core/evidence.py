@@ -16,16 +16,16 @@ from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
 from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 10  # of what is kept: a release that keeps something else counts on
+KIND, VERSION = "evidence", 11  # of what is kept: a release that keeps something else counts on
 OLDER = tuple(
     range(1, VERSION)
-)  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers, 9 edges of the room
+)  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers, 9 the room
 
 
 @dataclass(frozen=True)
 class Followed:
     """One person of the clip who was followed. arms_pct: [m, 2, 2] arms in body coordinates at the reference; feet_pct: [n, 2, 2] how high heel and toes
-    of left and right foot are, percent of trunk, nan where not seen."""
+    of left and right foot are, percent of trunk, nan where not seen; sunk: [n, 3] as ``Sighting`` has it."""
 
     player: Player
     view: View
@@ -34,6 +34,7 @@ class Followed:
     picture: Picture
     arms_pct: Floats
     feet_pct: Floats = field(default_factory=lambda: np.zeros((0, 2, 2)))
+    sunk: Floats = field(default_factory=lambda: np.zeros((0, 3)))
 
 
 @dataclass(frozen=True)
@@ -104,5 +105,5 @@ def _followed(sighting: Sighting) -> Followed:
     assert sighting.player is not None and sighting.view is not None and sighting.position is not None
     return Followed(
         player=sighting.player, view=sighting.view, position=sighting.position, traces=traces(sighting), picture=sighting.picture,
-        arms_pct=sighting.arms_pct, feet_pct=sighting.feet_pct,
+        arms_pct=sighting.arms_pct, feet_pct=sighting.feet_pct, sunk=sighting.sunk,
     )  # fmt: skip

@@ -1,6 +1,6 @@
 """Laying what was measured out as the report's records: the contract's keys, in the contract's places."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import fields
 from typing import Any
 
@@ -13,16 +13,11 @@ from brevin.core.hold.held import HOLD_KEYS
 from brevin.core.hold.levelled import facing
 from brevin.core.hold.raising import Hands, Still
 from brevin.core.hold.wrists import WRISTS, bent_px
-from brevin.core.kinds import REGIONS, SIDE_VIEWS, ExhaleShape, Instrument, View
-from brevin.core.kinematics.heads import TILT, tilt_deg
-from brevin.core.kinematics.posture import Backs, Seen, bodies_of
-from brevin.core.kinematics.shapes import shoulders_seen
-from brevin.core.kinematics.stickers import NONE, Worn, rings_px
-from brevin.core.kinematics.strikes import LATE
+from brevin.core.kinds import REGIONS, ExhaleShape, Instrument, View
 from brevin.core.measure import Measure, NotMeasured, of_key
 from brevin.core.pose import landmarks as lm
-from brevin.core.report import Breath, HandsSeen, Hold, OutlineSeen, Place, PlayerSeen, Posture, PostureValue, Scale, Segment, StillSeen, Trace
-from brevin.core.track import Floats, Player
+from brevin.core.report import Breath, HandsSeen, Hold, Posture, PostureValue, Scale, Segment, StillSeen, Trace
+from brevin.core.track import Floats
 
 AXIS_TRUNKS = 1.1  # length at which an axis is drawn, trunks
 LEAST_PAUSE_S = 0.1  # a pause shorter than this is none
@@ -67,7 +62,7 @@ def _sides(value: dict[str, PostureValue | None], name: str) -> dict[str, Postur
 
 def hands_of(found: Evidence, who: Followed, hands: Hands, stills: Sequence[Still], measures: Sequence[Measure]) -> HandsSeen:
     """How high the hands were, with the moments worth a picture; hands are drawn whose wrists are measured."""
-    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, who.view, one, _bent(measures)) for one in stills])
+    return HandsSeen(hands.t_s.tolist(), hands.height_pct.tolist(), len(hands.raises), [_still(found, who.view, one, bent_sides(measures)) for one in stills])
 
 
 def _still(found: Evidence, view: View, one: Still, bent: Sequence[str]) -> StillSeen:
@@ -124,63 +119,24 @@ def trace_of(who: Followed | None, exempt: frozenset[str] = frozenset()) -> Trac
     if who is None:
         return Trace([], [], [], [], [])
     moved = who.traces
-    shown = {name: moved.seen[name] and _shown(name, exempt) for name in REGIONS}
+    shown = {name: moved.seen[name] and region_shown(name, exempt) for name in REGIONS}
     values = {name: getattr(moved, name).tolist() if shown[name] else [] for name in REGIONS}
     return Trace(t_s=moved.t_s.tolist(), confidence=moved.confidence.tolist(), **values)
 
 
-def _shown(region: str, exempt: frozenset[str]) -> bool:
+def regionregion_shown(region: str, exempt: frozenset[str]) -> bool:
+    """Whether a region is drawn: the shoulders are not where a student is exempt from their rise."""
     return not (region == "shoulder" and "shoulder_rise" in exempt)
 
 
-def player_seen(
-    found: Evidence, who: Followed | None, exempt: frozenset[str] = frozenset(), backs: Backs = (), measures: Sequence[Measure] = (), *,
-    strikes_s: Sequence[float] = (), worn: Worn = NONE,
-) -> PlayerSeen | None:  # fmt: skip
-    """Who was read and where was looked, in pixels of the clip; shoulders, hands and a foot's strikes only where they are measured."""
-    if who is None:
-        return None
-    player, scale, tilt = who.player, 1.0 / found.shrink, found.tilt(who)
-    return PlayerSeen(
-        from_s=player.from_s, box_px=[scale * v for v in player.box_px], others=player.others, hip_px=[scale * v for v in player.hip_px],
-        up=list(player.up), forward=list(player.forward),
-        looked={name: _places(at, player, scale) for name, at in who.traces.looked.items() if _shown(name, exempt)},
-        outlines=_outlines(found, who, exempt, backs, _bent(measures), worn), stickers=sorted(worn.places),
-        strikes_s=[round(float(t_s), 3) for t_s in strikes_s if any(m.amount is not None for m in of_key(measures, LATE))],
-        tilt_deg=round(tilt.deg, 1) if tilt is not None and tilt.told else None,
-    )  # fmt: skip
+def region_shown(region: str, exempt: frozenset[str]) -> bool:
+    """Whether a region is drawn: the shoulders are not where a student is exempt from their rise."""
+    return not (region == "shoulder" and "shoulder_rise" in exempt)
 
 
-def _bent(measures: Sequence[Measure]) -> list[str]:
+def bent_sides(measures: Sequence[Measure]) -> list[str]:
     """The sides whose wrist is measured."""
     return [side for side, key in WRISTS.items() if any(m.amount is not None for m in of_key(measures, key))]
-
-
-def _outlines(found: Evidence, who: Followed, exempt: frozenset[str], backs: Backs, bent: Sequence[str], worn: Worn) -> list[OutlineSeen]:
-    """Of the back from the side, of both shoulders and the face from the front, of hands from where they show, where that is measured, and rings about
-    stickers; one that tells nothing is not drawn."""
-    lines: dict[float, list[Floats]] = {}
-    seen = [] if who.position == "lying" else bodies_of(found.poses, who.player)
-    hands = [(t_s, line) for t_s, body in seen for side, line in bent_px(body).items() if side in bent]
-    for t_s, line in (*_lines(who, seen, exempt, backs), *hands, *rings_px(worn)):
-        lines.setdefault(t_s, []).append(line)
-    return [OutlineSeen(round(t_s, 3), [np.round(one / found.shrink, 1).tolist() for one in own]) for t_s, own in sorted(lines.items())]
-
-
-def _lines(who: Followed, seen: Seen, exempt: frozenset[str], backs: Backs) -> Iterator[tuple[float, Floats]]:
-    if who.view in SIDE_VIEWS and "back_rounding_pct" not in exempt:
-        yield from ((t_s, back.at_px) for t_s, back in backs if back is not None)
-    if who.view == "front" and "shoulder_tilt_deg" not in exempt:
-        yield from ((t_s, line) for t_s, own in shoulders_seen(seen) for line in own.at_px)
-    for t_s, body in seen:
-        if who.view == "front" and body.features is not None and tilt_deg(body) is not None and TILT not in exempt:
-            yield t_s, body.features.midline_px
-
-
-def _places(looked: Floats, player: Player, scale: float) -> list[Place]:
-    axes = np.array([player.forward, player.up]) * player.trunk_px / 100
-    at_px = (np.array(player.hip_px) + looked[:, :2] @ axes) * scale
-    return [Place(round(float(x), 1), round(float(y), 1), bool(edge), bool(kept)) for (x, y), (edge, kept) in zip(at_px, looked[:, 2:], strict=True)]
 
 
 def scale_of(found: Evidence, who: Followed | None) -> Scale | None:

@@ -22,18 +22,19 @@ from brevin.core.breath.patterns import NOT_SURE, as_the_others
 from brevin.core.breath.timing import card_index
 from brevin.core.breath.way_in import way_in
 from brevin.core.breath_gate import breath_advice, by_shoulders, unreadable_breath
+from brevin.core.drawn import player_seen
 from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
 from brevin.core.evidence import Evidence, Followed, evidence
 from brevin.core.hold.upright import Upright, moving, upright
 from brevin.core.kinds import Position, View
 from brevin.core.kinematics.posture import backs_of, bodies_of, sank
-from brevin.core.layout import breath_of, hands_of, hold_of, is_held, player_seen, posture_of, scale_of, trace_of
+from brevin.core.layout import breath_of, hands_of, hold_of, is_held, posture_of, scale_of, trace_of
 from brevin.core.measure import Measure, withheld
 from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
-from brevin.core.report import SCHEMA, BeatGrid, Breath, Exempt, PlayerSeen, Posture, ReadableFor, Reason, Report, Software, SoundHeard
+from brevin.core.report import SCHEMA, BeatGrid, Breath, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
 from brevin.core.track import Sighting
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.again import Ground
@@ -218,7 +219,7 @@ def _report(
         readable=breath or upright,
         readable_for=ReadableFor(breath=breath, posture=upright, hold=is_held(holding), sound=beats.source == "clicks"),
         reasons=reasons,
-        player=_player(asked, who, stood, measures),
+        player=player_seen(asked.found, who, stood, measures, exempt_measures(rules)),
         scale=scale_of(found, who),
         beats=BeatGrid(beats.tempo_bpm, beats.first_inhale_s, beats.source, beats.residual_s),
         trace=trace_of(who, exempt_measures(rules)),
@@ -238,13 +239,6 @@ def _report(
         own_full=ground.own_full if ground else None,
         exempt=[Exempt(key) for key in ground.exempt(rules)] if ground else [],
     )
-
-
-def _player(asked: _Asked, who: Followed | None, stood: Upright | None, measures: Sequence[Measure]) -> PlayerSeen | None:
-    exempt = exempt_measures(asked.rules)
-    if stood is None:
-        return player_seen(asked.found, who, exempt)
-    return player_seen(asked.found, who, exempt, stood.backs, measures, strikes_s=stood.strikes_s, worn=stood.worn)
 
 
 def _reasons(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: Beats) -> list[Reason]:

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from brevin.core.edited import Edits
 from brevin.core.kinds import CheckArea, ExhaleShape, GridSource, Lane, Pattern, Position, SegmentKind, Side, State, View
 from brevin.core.measure import Amount
+from brevin.core.player_seen import PlayerSeen
 from brevin.core.track import ClipFacts
 
 SCHEMA = "brevin.analysis/1"
@@ -38,43 +39,6 @@ class Reason:
     to_s: float | None
     facts: dict[str, float | str] = field(default_factory=dict)
     message: str = ""
-
-
-@dataclass(frozen=True)
-class Place:
-    """A place on the trunk that was followed, in the clip's pixels at the reference. outline: on the body's edge, not its surface; believed: it counts."""
-
-    x_px: float
-    y_px: float
-    outline: bool
-    believed: bool
-
-
-@dataclass(frozen=True)
-class OutlineSeen:
-    """What of the body's outline posture was read from at one moment: lines through x, y in the clip's pixels."""
-
-    t_s: float
-    lines_px: list[list[list[float]]]
-
-
-@dataclass(frozen=True)
-class PlayerSeen:
-    """Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: places on the trunk by region, not followed where
-    none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where worn (``stickers.PAIRS``); tilt_deg: how far
-    what is upright leans to the right, where the phone stood tilted. Older evidence lacks what came later."""
-
-    from_s: float
-    box_px: list[float]
-    others: int
-    hip_px: list[float]
-    up: list[float]
-    forward: list[float]
-    looked: dict[str, list[Place]] = field(default_factory=dict)
-    outlines: list[OutlineSeen] = field(default_factory=list)
-    strikes_s: list[float] = field(default_factory=list)
-    stickers: list[str] = field(default_factory=list)
-    tilt_deg: float | None = None
 
 
 @dataclass(frozen=True)

@@ -22,6 +22,7 @@ from brevin.edge import film
 from brevin.edge.pose_model import PoseModel
 from brevin.edge.video import video_frames
 from brevin.standin import tape
+from brevin.standin.sinks import Sinks
 
 TRUNK_MM = 450.0  # the still's trunk is taken to be this long; only ratios are read
 CALM_S = 0.8
@@ -47,7 +48,7 @@ class Still:
 class Take:
     """What is planted. amplitudes of the cycles in percent of trunk; centre and width of the two bumps in percent of trunk height;
     fidget: rocking in the count-in, until ``CALM_S`` before the first breath; zoom: from the middle of
-    the clip on."""
+    the clip on; sinks: from the first breath to the end, evenly."""
 
     name: str
     card: str
@@ -57,6 +58,7 @@ class Take:
     sway_pct: float = 0.3
     fidget_pct: float = 0.0
     zoom: float = 1.0
+    sinks_deg: float = 0.0
     shake_px: float = 0.0
     noise: float = 1.5
     crf: str = "26"
@@ -145,6 +147,11 @@ def _fields(still: Still, planted: Take) -> _Fields:
     )
 
 
+def _sinks(still: Still, size_px: tuple[int, int], deg: float) -> Sinks:
+    places = (still.points_px[[POINTS[f"{joint}_l"], POINTS[f"{joint}_r"]]].mean(axis=0) for joint in ("hip", "shoulder"))
+    return Sinks(size_px, *places, ahead=float(np.sign(still.player.forward[0])), deg=deg)
+
+
 def _bump(height: np.ndarray, centre: float, width: float) -> np.ndarray:
     return np.exp(-0.5 * ((height - centre) / width) ** 4 / 2)
 
@@ -178,6 +185,7 @@ def _pictures(still: Still, planted: Take, breath: Signals) -> Iterator[np.ndarr
     nothing = np.zeros(0, np.float32)
     phase = random.uniform(0, 2 * np.pi, 6)
     parts = [np.ascontiguousarray(f[:height, :width]) for f in (fields.abdomen, fields.chest, fields.shoulder, fields.sway)]
+    sinks = _sinks(still, (width, height), planted.sinks_deg)
     zoomed = cv2.getRotationMatrix2D((width / 2, height / 2), 0.0, 1.0 / planted.zoom)
     for i, t in enumerate(breath.t_s):
         sway = planted.sway_pct * (np.sin(2 * np.pi * 0.19 * t + phase[0]) + 0.6 * np.sin(2 * np.pi * 0.071 * t + phase[1]))
@@ -188,6 +196,8 @@ def _pictures(still: Still, planted: Take, breath: Signals) -> Iterator[np.ndarr
             cv2.scaleAdd(part, -float(size), source, source)
         if planted.zoom != 1.0 and 2 * i > len(breath.t_s):
             cv2.warpAffine(source.copy(), zoomed, (width, height), source, flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP, borderMode=cv2.BORDER_REPLICATE)
+        if planted.sinks_deg:
+            source = sinks.of(source, float(np.clip((t - breath.planted[0].inhale_start_s) / (breath.t_s[-1] - breath.planted[0].inhale_start_s), 0.0, 1.0)))
         picture = cv2.remap(still.rgb, source, nothing, cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE)
         rolled = np.roll(noise[i % NOISES], tuple(random.integers(0, 200, 2)), axis=(0, 1))
         yield cv2.add(picture, rolled, dtype=cv2.CV_8U)

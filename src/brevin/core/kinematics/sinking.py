@@ -11,14 +11,15 @@ from brevin.core.kinematics.shapes import LEAST_SHAPES
 from brevin.core.track import Floats, Sighting
 
 LEAST_DEG = 3.0  # by which a trunk leans otherwise than at first: less, and what is followed on it is still found; one that keeps shows under 2.5
-SLOW_S, BOW_SLOW_S = 3.0, 4.5  # standard deviation of the time over which key points, and the fewer outlines, are averaged: longer than a breath's half
+SLOW_S = 3.0  # standard deviation of the time over which key points are averaged: longer than half a breath
 FIRST_S = 2.6  # what everything is held against: while the count is given
 LEAST_LOOKS = 6  # at the key points, from which their course is known
 
 
 def sinking(t_s: Floats, hips_pct: Floats, shoulders_pct: Floats, seen_s: Floats, bows: Sequence[tuple[float, float]]) -> Floats | None:
     """How a trunk differs from what it was at first, in every picture: [n, 3], its lean forward in radians, its back's bow outward as a share of the trunk, and
-    how many times as long it is. None where it keeps as it was.
+    how many times as long it is. Bow and length go along with the lean: one course is told surer than three, and breaths that lift the shoulders are no part of
+    it. None where the trunk keeps as it was.
 
     t_s: [n] of the pictures; hips_pct, shoulders_pct: [m, 2] middles of the key points at ``seen_s`` [m], forward and up, percent of trunk; bows: moments and
     bows of the back's outline, percent of trunk.
@@ -26,27 +27,35 @@ def sinking(t_s: Floats, hips_pct: Floats, shoulders_pct: Floats, seen_s: Floats
     if len(seen_s) < LEAST_LOOKS:
         return None
     trunk = shoulders_pct - hips_pct
-    lean, tall = _slow(seen_s, np.column_stack([np.arctan2(trunk[:, 0], trunk[:, 1]), np.hypot(*trunk.T)]), t_s, SLOW_S).T
-    first = t_s <= max(FIRST_S, float(t_s[0]))
-    lean = lean - lean[first].mean()
+    lean = _slow(seen_s, np.arctan2(trunk[:, 0], trunk[:, 1]), t_s)
+    lean = lean - lean[t_s <= max(FIRST_S, float(t_s[0]))].mean()
     if np.abs(lean).max() < np.radians(LEAST_DEG):
         return None
-    bow = np.zeros(len(t_s))
-    if len(bows) >= 2 * LEAST_SHAPES:
-        at, each = np.array(bows).T
-        bow = _slow(at, each[:, None] / 100.0, t_s, BOW_SLOW_S)[:, 0]
-    return np.column_stack([lean, bow - bow[first].mean(), tall / tall[first].mean()])
+    tall = np.hypot(*trunk.T)
+    bowed = 0.0 if len(bows) < 2 * LEAST_SHAPES else _along(t_s, lean, *np.array(bows).T)[0]
+    shorter, at_first = _along(t_s, lean, seen_s, tall)
+    return np.column_stack([lean, bowed / 100.0 * lean, 1.0 + shorter / at_first * lean])
 
 
-def _slow(at_s: Floats, values: Floats, t_s: Floats, over_s: float) -> Floats:
-    """Values [m, k] seen at some moments as they are in every picture, [n, k]: by a straight line through what is near in time, each look by the time that it
-    stands for."""
-    stands_for = np.gradient(at_s) if len(at_s) > 1 else np.ones(len(at_s))
+def _along(t_s: Floats, lean: Floats, at_s: Floats, values: Floats) -> tuple[float, float]:
+    """By how much what was seen at some moments changes with each radian of lean, and what it was before."""
+    leans = np.interp(at_s, t_s, lean)
+    weight = np.sqrt(_stands_for(at_s))
+    slope, before = np.linalg.lstsq(np.column_stack([leans, np.ones(len(leans))]) * weight[:, None], values * weight, rcond=None)[0]
+    return float(slope), float(before)
+
+
+def _stands_for(at_s: Floats) -> Floats:
+    """The time that each look stands for: where much moves there are many."""
+    return np.asarray(np.gradient(at_s))
+
+
+def _slow(at_s: Floats, values: Floats, t_s: Floats) -> Floats:
+    """Values [m] seen at some moments as they are in every picture, [n]: by a straight line through what is near in time."""
     apart = at_s[None] - t_s[:, None]
-    weight = stands_for * np.exp(-0.5 * (apart / over_s) ** 2)
+    weight = _stands_for(at_s) * np.exp(-0.5 * (apart / SLOW_S) ** 2)
     total, first, second = (np.sum(weight * apart**power, axis=1) for power in range(3))
-    plain, sloped = weight @ values, (weight * apart) @ values
-    found: Floats = (second[:, None] * plain - first[:, None] * sloped) / np.maximum(total * second - first**2, 1e-12)[:, None]
+    found: Floats = (second * (weight @ values) - first * ((weight * apart) @ values)) / np.maximum(total * second - first**2, 1e-12)
     return found
 
 

@@ -1,0 +1,112 @@
+"""A trunk that sinks is told by its key points, the breath in them set aside; what is followed on it is followed as it was at first."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from brevin.core.evidence import evidence, packed, unpacked
+from brevin.core.kinematics.sinking import LEAST_DEG, sinking, sunk, unsunk
+from brevin.core.plan.check import Check
+from brevin.core.read import Task, read
+from brevin.core.report import Report
+from brevin.core.track import Floats, Sighting
+from tests.core.made import sighting
+
+T_S = np.arange(0.0, 24.0, 1 / 25)
+SEEN_S = np.arange(0.0, 24.0, 0.4)
+
+
+def ramp(t_s: Floats, from_s: float = 4.0) -> Floats:
+    return np.clip((t_s - from_s) / (T_S[-1] - from_s), 0.0, 1.0)
+
+
+def told(deg: float, *, shorter: float = 0.0, bow_pct: float = 0.0, breath_pct: float = 0.0, noise_pct: float = 0.0) -> Floats | None:
+    """What is told of a trunk that leans by so much in the end; breath_pct: by which its shoulders go up, and a little forward, with each breath."""
+    random = np.random.default_rng(3)
+    lean, tall = np.radians(deg) * ramp(SEEN_S), 100.0 * (1.0 - shorter * ramp(SEEN_S))
+    breath = breath_pct * np.where(SEEN_S > 4.0, 0.5 - 0.5 * np.cos(2.0 * np.pi * (SEEN_S - 4.0) / 6.5), 0.0)
+    shoulders = np.column_stack([tall * np.sin(lean) + 0.3 * breath, tall * np.cos(lean) + breath])
+    bows = [(t_s, bow_pct * float(ramp(np.array(t_s)))) for t_s in np.arange(0.0, 24.0, 2.0)]
+    hips = np.zeros_like(shoulders)
+    return sinking(T_S, hips + random.normal(0.0, noise_pct, hips.shape), shoulders + random.normal(0.0, noise_pct, hips.shape), SEEN_S, bows)
+
+
+@pytest.mark.parametrize("deg", [-10.0, 6.0, 16.0])
+def test_lean_bow_and_length_come_back_without_the_breath_in_them(deg: float) -> None:
+    how = told(deg, shorter=0.05, bow_pct=4.0, breath_pct=4.0, noise_pct=0.5)
+    assert how is not None and how.shape == (len(T_S), 3)
+    late = T_S > 8.0
+    assert np.degrees(how[late, 0]) == pytest.approx(deg * ramp(T_S)[late], abs=0.9)
+    assert how[late, 1] == pytest.approx(0.04 * ramp(T_S)[late], abs=0.006)
+    assert how[late, 2] == pytest.approx(1.0 - 0.05 * ramp(T_S)[late], abs=0.012)
+    assert np.abs(how[T_S < 2.0, 0]).max() < np.radians(0.5), "it begins where it was"
+
+
+def test_a_trunk_that_keeps_is_left_as_it_is() -> None:
+    assert told(0.6 * LEAST_DEG, breath_pct=5.0, noise_pct=0.8) is None
+    few = SEEN_S[:4]
+    assert sinking(T_S, np.zeros((4, 2)), np.column_stack([40.0 * few, np.full(4, 100.0)]), few, []) is None, "too few looks say nothing"
+
+
+@given(lean_deg=st.floats(-16, 16), bow=st.floats(-0.05, 0.05), tall=st.floats(0.9, 1.05))
+def test_the_bend_begins_at_the_hips_passes_the_shoulders_and_keeps_what_lies_across_it(lean_deg: float, bow: float, tall: float) -> None:
+    how = np.array([np.radians(lean_deg), bow, tall])
+    hips, middle, shoulders = (sunk(how, np.array([0.0, up])) for up in (0.0, 50.0, 100.0))
+    assert hips == pytest.approx([0.0, 0.0])
+    assert shoulders == pytest.approx([100.0 * np.tan(how[0]), 100.0 * tall])
+    assert middle[0] - 0.5 * shoulders[0] == pytest.approx(-100.0 * bow), "a back that bows stands back in its middle"
+    across = sunk(how, np.array([[-15.0, 70.0], [20.0, 70.0]]))
+    assert np.hypot(*(across[1] - across[0])) == pytest.approx(35.0)
+    assert sunk(how, np.array([[30.0, -20.0]])) == pytest.approx(np.array([[30.0, -20.0 * tall]])), "a lap stays where it is"
+    kept = np.array([[12.0, 40.0], [-8.0, 130.0]])
+    assert sunk(np.array([0.0, 0.0, 1.0]), kept) == pytest.approx(kept)
+
+
+def drifting(made: Sighting, share_pct: float) -> Sighting:
+    """The same, with all that is followed going along with a sinking trunk: forward the more, the higher up, and down."""
+    assert made.front is not None and made.back is not None and made.points is not None
+    course = ramp(made.t_s, 3.0)
+    how = np.column_stack([np.radians(9.0) * course, np.zeros_like(course), np.ones_like(course)])
+    front, back = (
+        replace(strips, travel_pct=strips.travel_pct + way * share_pct * course[:, None] * (0.3 + (strips.up_pct / 100.0) ** 2))
+        for way, strips in ((1.0, made.front), (-1.0, made.back))
+    )
+    rises = np.where(made.points.on_body, -share_pct * (made.points.at_pct[:, 1] / 100.0) ** 2, 0.0)
+    moves = made.points.move_pct + np.stack([np.zeros((len(course), len(rises))), course[:, None] * rises], axis=-1)
+    return replace(made, front=front, back=back, points=replace(made.points, move_pct=moves), sunk=how)
+
+
+def read_as(made: Sighting, card: object) -> Report:
+    return read(made, Task(Check(card=card)))  # pyrefly: ignore[bad-argument-type]
+
+
+def test_what_still_goes_along_with_the_lean_is_no_breath() -> None:
+    made, _, card = sighting()
+    plain, drifts = read_as(made, card), drifting(made, 3.0)
+    again, left = read_as(drifts, card), read_as(replace(drifts, sunk=np.zeros((0, 3))), card)
+    assert len(plain.breaths) == len(again.breaths) > 1
+    for one, other in zip(plain.breaths, again.breaths, strict=True):
+        assert other.pattern == one.pattern and other.inhale_start_s == pytest.approx(one.inhale_start_s, abs=0.1)
+        assert other.shoulder_rise == pytest.approx(one.shoulder_rise, abs=0.15)
+    rises = [breath.shoulder_rise for breath in left.breaths if breath.shoulder_rise is not None]
+    assert not rises or abs(rises[-1] - (plain.breaths[-1].shoulder_rise or 0.0)) > 0.2, "left in it moves the shoulders"
+    assert unsunk(made) is made
+
+
+def test_the_axis_is_drawn_where_the_trunk_is_and_kept_with_the_evidence() -> None:
+    made, _, card = sighting()
+    still = read_as(made, card)
+    assert still.player is not None and still.player.axes == []
+    report = read_as(drifting(made, 0.0), card)
+    assert report.player is not None and report.scale is not None and report.scale.trunk_px is not None
+    player, trunk_px = report.player, report.scale.trunk_px
+    first, last = (np.array(player.axes[i].lines_px[0]) for i in (0, -1))
+    up, forward = np.array(player.up), np.array(player.forward)
+    assert first[0] == pytest.approx(player.hip_px, abs=0.2) and first[-1] == pytest.approx(np.array(player.hip_px) + trunk_px * up, abs=0.2)
+    ahead = float((last[-1] - player.hip_px) @ forward) / trunk_px
+    assert ahead == pytest.approx(np.tan(np.radians(9.0)), abs=0.02)
+    kept = unpacked(packed(evidence(drifting(made, 0.0))))
+    assert kept.players[0].sunk.shape == (len(made.t_s), 3)

@@ -185,7 +185,7 @@ def _pictures(still: Still, planted: Take, breath: Signals) -> Iterator[np.ndarr
     nothing = np.zeros(0, np.float32)
     phase = random.uniform(0, 2 * np.pi, 6)
     parts = [np.ascontiguousarray(f[:height, :width]) for f in (fields.abdomen, fields.chest, fields.shoulder, fields.sway)]
-    sinks = _sinks(still, (width, height), planted.sinks_deg)
+    sinks = _sinks(still, (width, height), planted.sinks_deg) if planted.sinks_deg else None
     zoomed = cv2.getRotationMatrix2D((width / 2, height / 2), 0.0, 1.0 / planted.zoom)
     for i, t in enumerate(breath.t_s):
         sway = planted.sway_pct * (np.sin(2 * np.pi * 0.19 * t + phase[0]) + 0.6 * np.sin(2 * np.pi * 0.071 * t + phase[1]))
@@ -196,7 +196,7 @@ def _pictures(still: Still, planted: Take, breath: Signals) -> Iterator[np.ndarr
             cv2.scaleAdd(part, -float(size), source, source)
         if planted.zoom != 1.0 and 2 * i > len(breath.t_s):
             cv2.warpAffine(source.copy(), zoomed, (width, height), source, flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP, borderMode=cv2.BORDER_REPLICATE)
-        if planted.sinks_deg:
+        if sinks is not None:
             source = sinks.of(source, float(np.clip((t - breath.planted[0].inhale_start_s) / (breath.t_s[-1] - breath.planted[0].inhale_start_s), 0.0, 1.0)))
         picture = cv2.remap(still.rgb, source, nothing, cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE)
         rolled = np.roll(noise[i % NOISES], tuple(random.integers(0, 200, 2)), axis=(0, 1))

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brevin.core.evidence import evidence, packed, unpacked
+from brevin.core.kinematics.shapes import Back
 from brevin.core.kinematics.sinking import LEAST_DEG, sinking, sunk, unsunk
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
@@ -19,19 +20,20 @@ T_S = np.arange(0.0, 24.0, 1 / 25)
 SEEN_S = np.arange(0.0, 24.0, 0.4)
 
 
-def ramp(t_s: Floats, from_s: float = 4.0) -> Floats:
+def ramp(t_s: Floats | float, from_s: float = 4.0) -> Floats:
     return np.clip((t_s - from_s) / (T_S[-1] - from_s), 0.0, 1.0)
 
 
-def told(deg: float, *, shorter: float = 0.0, bow_pct: float = 0.0, breath_pct: float = 0.0, noise_pct: float = 0.0) -> Floats | None:
-    """What is told of a trunk that leans by so much in the end; breath_pct: by which its shoulders go up, and a little forward, with each breath."""
+def told(deg: float, *, shorter: float = 0.0, bow_pct: float = 0.0, breath_pct: float = 0.0, noise_pct: float = 0.0, back: float = 1.0) -> Floats | None:
+    """What is told of a trunk that leans by so much in the end; back: the share of it that its back leans; breath_pct: by which its shoulders go up, and a
+    little forward, with each breath."""
     random = np.random.default_rng(3)
     lean, tall = np.radians(deg) * ramp(SEEN_S), 100.0 * (1.0 - shorter * ramp(SEEN_S))
     breath = breath_pct * np.where(SEEN_S > 4.0, 0.5 - 0.5 * np.cos(2.0 * np.pi * (SEEN_S - 4.0) / 6.5), 0.0)
     shoulders = np.column_stack([tall * np.sin(lean) + 0.3 * breath, tall * np.cos(lean) + breath])
-    bows = [(t_s, bow_pct * float(ramp(np.array(t_s)))) for t_s in np.arange(0.0, 24.0, 2.0)]
+    backs = [(t_s, Back(bow_pct * part, (back - 1.0) * deg * part, np.zeros((0, 2)))) for t_s in np.arange(0.0, 24.0, 2.0) if (part := float(ramp(t_s))) >= 0.0]
     hips = np.zeros_like(shoulders)
-    return sinking(T_S, hips + random.normal(0.0, noise_pct, hips.shape), shoulders + random.normal(0.0, noise_pct, hips.shape), SEEN_S, bows)
+    return sinking(T_S, hips + random.normal(0.0, noise_pct, hips.shape), shoulders + random.normal(0.0, noise_pct, hips.shape), SEEN_S, backs)
 
 
 @pytest.mark.parametrize("deg", [-10.0, 6.0, 16.0])
@@ -47,6 +49,7 @@ def test_lean_bow_and_length_come_back_without_the_breath_in_them(deg: float) ->
 
 def test_a_trunk_that_keeps_is_left_as_it_is() -> None:
     assert told(0.6 * LEAST_DEG, breath_pct=5.0, noise_pct=0.8) is None
+    assert told(8.0) is not None and told(8.0, back=0.2) is None, "its back stays: key points are guessed behind an instrument"
     few = SEEN_S[:4]
     assert sinking(T_S, np.zeros((4, 2)), np.column_stack([40.0 * few, np.full(4, 100.0)]), few, []) is None, "too few looks say nothing"
 
@@ -110,3 +113,11 @@ def test_the_axis_is_drawn_where_the_trunk_is_and_kept_with_the_evidence() -> No
     assert ahead == pytest.approx(np.tan(np.radians(9.0)), abs=0.02)
     kept = unpacked(packed(evidence(drifting(made, 0.0))))
     assert kept.players[0].sunk.shape == (len(made.t_s), 3)
+
+
+def test_key_points_of_somebody_who_passes_are_no_sinking() -> None:
+    random = np.random.default_rng(5)
+    shoulders = np.column_stack([random.normal(0.0, 0.5, len(SEEN_S)), np.full(len(SEEN_S), 100.0)])
+    passing = (SEEN_S > 9.0) & (SEEN_S < 11.0)
+    shoulders[passing, 0] += 60.0
+    assert sinking(T_S, np.zeros_like(shoulders), shoulders, SEEN_S, []) is None

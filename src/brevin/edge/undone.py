@@ -62,8 +62,8 @@ def with_trunk(undone: Undone, player: Player, samples: Sequence[PoseSample], t_
     turn, seen_s = body_map(player), np.array([moment for moment, _ in seen])
     numbers = np.clip(np.searchsorted(t_s, seen_s), 0, len(t_s) - 1)
     hips, shoulders = (_on_film(turn, camera, numbers, np.array([place(body) for body in bodies])) for place in (lm.hips, lm.shoulders))
-    bows = [(moment, back.bow_pct) for moment, back in backs_of(seen, player) if back is not None]
-    return Undone(camera, sinking(t_s, hips, shoulders, seen_s, bows))
+    backs = [(moment, back) for moment, back in backs_of(seen, player) if back is not None]
+    return Undone(camera, sinking(t_s, hips, shoulders, seen_s, backs))
 
 
 def _on_film(turn: BodyMap, camera: CameraMoves | None, numbers: NDArray[np.int_], places_px: Floats) -> Floats:

@@ -7,34 +7,44 @@ from dataclasses import replace
 
 import numpy as np
 
-from brevin.core.kinematics.shapes import LEAST_SHAPES
+from brevin.core.kinematics.shapes import LEAST_SHAPES, Back
 from brevin.core.track import Floats, Sighting
 
 LEAST_DEG = 3.0  # by which a trunk leans otherwise than at first: less, and what is followed on it is still found; one that keeps shows under 2.5
 SLOW_S = 3.0  # standard deviation of the time over which key points are averaged: longer than half a breath
 FIRST_S = 2.6  # what everything is held against: while the count is given
+BACK_STAYS = -0.5  # of the lean: by which the back's outline turns against key points that lean without it
 LEAST_LOOKS = 6  # at the key points, from which their course is known
+ASTRAY_TIMES, ASTRAY_RAD = 4.0, 0.02  # times what is usual, and at least so much, by which key points stand off that course: they are somebody else's
 
 
-def sinking(t_s: Floats, hips_pct: Floats, shoulders_pct: Floats, seen_s: Floats, bows: Sequence[tuple[float, float]]) -> Floats | None:
+def sinking(t_s: Floats, hips_pct: Floats, shoulders_pct: Floats, seen_s: Floats, backs: Sequence[tuple[float, Back]]) -> Floats | None:
     """How a trunk differs from what it was at first, in every picture: [n, 3], its lean forward in radians, its back's bow outward as a share of the trunk, and
     how many times as long it is. Bow and length go along with the lean: one course is told surer than three, and breaths that lift the shoulders are no part of
     it. None where the trunk keeps as it was.
 
-    t_s: [n] of the pictures; hips_pct, shoulders_pct: [m, 2] middles of the key points at ``seen_s`` [m], forward and up, percent of trunk; bows: moments and
-    bows of the back's outline, percent of trunk.
+    t_s: [n] of the pictures; hips_pct, shoulders_pct: [m, 2] middles of the key points at ``seen_s`` [m], forward and up, percent of trunk; backs: what
+    the outline tells at some moments: a trunk leans with its back, or its key points are guessed behind an instrument.
     """
     if len(seen_s) < LEAST_LOOKS:
         return None
     trunk = shoulders_pct - hips_pct
-    lean = _slow(seen_s, np.arctan2(trunk[:, 0], trunk[:, 1]), t_s)
+    leans = np.arctan2(trunk[:, 0], trunk[:, 1])
+    off = np.abs(leans - _slow(seen_s, leans, seen_s))
+    own = off <= max(ASTRAY_TIMES * float(np.median(off)), ASTRAY_RAD)
+    trunk, seen_s = trunk[own], seen_s[own]
+    lean = _slow(seen_s, leans[own], t_s)
     lean = lean - lean[t_s <= max(FIRST_S, float(t_s[0]))].mean()
     if np.abs(lean).max() < np.radians(LEAST_DEG):
         return None
-    tall = np.hypot(*trunk.T)
-    bowed = 0.0 if len(bows) < 2 * LEAST_SHAPES else _along(t_s, lean, *np.array(bows).T)[0]
-    shorter, at_first = _along(t_s, lean, seen_s, tall)
-    return np.column_stack([lean, bowed / 100.0 * lean, 1.0 + shorter / at_first * lean])
+    bowed = 0.0
+    if len(backs) >= 2 * LEAST_SHAPES:
+        looked_s, bows, beside = np.array([(moment, back.bow_pct / 100.0, np.radians(back.lean_deg)) for moment, back in backs]).T
+        if _along(t_s, lean, looked_s, beside)[0] < BACK_STAYS:
+            return None
+        bowed, _ = _along(t_s, lean, looked_s, bows)
+    shorter, at_first = _along(t_s, lean, seen_s, np.hypot(*trunk.T))
+    return np.column_stack([lean, bowed * lean, 1.0 + shorter / at_first * lean])
 
 
 def _along(t_s: Floats, lean: Floats, at_s: Floats, values: Floats) -> tuple[float, float]:

@@ -121,3 +121,15 @@ def test_key_points_of_somebody_who_passes_are_no_sinking() -> None:
     passing = (SEEN_S > 9.0) & (SEEN_S < 11.0)
     shoulders[passing, 0] += 60.0
     assert sinking(T_S, np.zeros_like(shoulders), shoulders, SEEN_S, []) is None
+
+
+def test_a_strip_that_steps_to_another_edge_is_left_out_and_a_gulp_is_not() -> None:
+    made, _, _ = sighting()
+    sinks = drifting(made, 2.0)
+    assert sinks.front is not None
+    steps = np.where((made.t_s > 9.0)[:, None] & (np.arange(len(sinks.front.up_pct)) == 20), 6.0, 0.0)
+    once = unsunk(replace(sinks, front=replace(sinks.front, travel_pct=sinks.front.travel_pct + steps))).front
+    assert once is not None and sinks.front.up_pct[20] not in once.up_pct and len(once.up_pct) == len(sinks.front.up_pct) - 1
+    gulp = 5.0 * np.clip((made.t_s - 9.0) / 0.3, 0.0, 1.0)[:, None]
+    every = unsunk(replace(sinks, front=replace(sinks.front, travel_pct=gulp + 0.0 * sinks.front.travel_pct))).front
+    assert every is not None and len(every.up_pct) == len(sinks.front.up_pct), "all of them go as far"

@@ -6,13 +6,20 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 
+from brevin.core import filters
 from brevin.core.kinematics.shapes import LEAST_SHAPES, Back
-from brevin.core.track import Floats, Sighting
+from brevin.core.track import Floats, Sighting, Strips
 
 LEAST_DEG = 3.0  # by which a trunk leans otherwise than at first: less, and what is followed on it is still found; one that keeps shows under 2.5
 SLOW_S = 3.0  # standard deviation of the time over which key points are averaged: longer than half a breath
 FIRST_S = 2.6  # what everything is held against: while the count is given
+STEP_PICTURES, STEP_MOST_PCT, STEP_TIMES = (
+    5,
+    2.5,
+    3.0,
+)  # a moment, and how far no strip goes in it: percent of trunk, and times what is usual
 BACK_STAYS = -0.5  # of the lean: by which the back's outline turns against key points that lean without it
 LEAST_LOOKS = 6  # at the key points, from which their course is known
 ASTRAY_TIMES, ASTRAY_RAD = 4.0, 0.02  # times what is usual, and at least so much, by which key points stand off that course: they are somebody else's
@@ -83,14 +90,28 @@ def sunk(how: Floats, at_pct: Floats) -> Floats:
 
 def unsunk(sighting: Sighting) -> Sighting:
     """The sighting without what each place that is followed still does along with the trunk's lean: key points do not tell to the last how it bends and
-    grows shorter, and that goes evenly on where a breath comes back."""
+    grows shorter, and that goes evenly on where a breath comes back. A strip that steps from one edge to another on the way, as on an arm, is left out."""
     if not len(sighting.sunk) or sighting.front is None or sighting.back is None or sighting.points is None:
         return sighting
     lean = sighting.sunk[:, 0] - sighting.sunk[:, 0].mean()
     course = lean / max(float(lean @ lean), 1e-12)
 
-    def without(moves: Floats) -> Floats:
-        return np.asarray(moves - np.tensordot(lean, course @ moves.reshape(len(lean), -1), axes=0).reshape(moves.shape))
+    def along(moves: Floats) -> Floats:
+        return np.tensordot(lean, course @ moves.reshape(len(lean), -1), axes=0).reshape(moves.shape)
 
-    front, back = (replace(strips, travel_pct=without(strips.travel_pct)) for strips in (sighting.front, sighting.back))
-    return replace(sighting, front=front, back=back, points=replace(sighting.points, move_pct=without(sighting.points.move_pct)))
+    def kept(strips: Strips) -> Strips:
+        left = along(strips.travel_pct)
+        own = ~_steps(strips.travel_pct)
+        return Strips(strips.up_pct[own], strips.edge_pct[own], (strips.travel_pct - left)[:, own], strips.misfit[:, own], strips.clear[own])
+
+    points = replace(sighting.points, move_pct=sighting.points.move_pct - along(sighting.points.move_pct))
+    return replace(sighting, front=kept(sighting.front), back=kept(sighting.back), points=points)
+
+
+def _steps(travel_pct: Floats) -> NDArray[np.bool_]:
+    """Which strips step farther within a moment than a breath goes, or three times as far as most do: [k]."""
+    if not travel_pct.shape[1] or len(travel_pct) <= STEP_PICTURES:
+        return np.zeros(travel_pct.shape[1], bool)
+    calm = filters.smooth(travel_pct)
+    farthest = np.abs(calm[STEP_PICTURES:] - calm[:-STEP_PICTURES]).max(axis=0)
+    return np.asarray(farthest > max(STEP_MOST_PCT, STEP_TIMES * float(np.median(farthest))))

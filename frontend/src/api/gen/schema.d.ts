@@ -3926,8 +3926,8 @@ export interface components {
          * PlayerSeen
          * @description Who was read. Box in clip pixels. hip_px, up, forward: the body's axes in the picture (y down); looked: places on the trunk by region, not followed where
          *     none was believed; outlines: of back or shoulders; strikes_s: of a foot that keeps the beat; stickers: where worn (``stickers.PAIRS``); tilt_deg: how far
-         *     what is upright leans to the right, where the phone stood tilted; axes: the trunk's at moments, hips first, where it sank or the camera moved. Older evidence
-         *     lacks what came later.
+         *     what is upright leans to the right, where the phone stood tilted; axes: the trunk's at moments, hips first, where it sank or the camera moved. Older
+         *     evidence lacks what came later.
          */
         PlayerSeen: {
             /** Axes */

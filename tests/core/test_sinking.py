@@ -7,9 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from brevin.core.breath.breaths import BreathTurns
+from brevin.core.breath.rests import AROUND_S, rests
+from brevin.core.breath.turns import Turn
 from brevin.core.evidence import evidence, packed, unpacked
 from brevin.core.kinematics.shapes import Back
 from brevin.core.kinematics.sinking import LEAST_DEG, sinking, sunk, unsunk
+from brevin.core.kinematics.traces import traces
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import Report
@@ -97,6 +101,30 @@ def test_what_still_goes_along_with_the_lean_is_no_breath() -> None:
     rises = [breath.shoulder_rise for breath in left.breaths if breath.shoulder_rise is not None]
     assert not rises or abs(rises[-1] - (plain.breaths[-1].shoulder_rise or 0.0)) > 0.2, "left in it moves the shoulders"
     assert unsunk(made) is made
+
+
+def test_one_long_exhale_with_which_the_trunk_sinks_stays_one() -> None:
+    made, planted, card = sighting("4-0-16@60x1")
+    plain, sinks = read_as(made, card), read_as(drifting(made, 3.0), card)
+    one, other = plain.breaths[0], sinks.breaths[0]
+    assert other.abdominal_share == pytest.approx(one.abdominal_share, abs=0.04) and other.shoulder_rise == pytest.approx(one.shoulder_rise, abs=0.3)
+    assert other.exhale_start_s == pytest.approx(one.exhale_start_s, abs=0.4) and other.exhale_end_s == pytest.approx(one.exhale_end_s, abs=0.6)
+    fell = [np.ptp(np.array(report.trace.abdomen)[np.array(report.trace.t_s) > 10.0]) for report in (plain, sinks)]
+    assert fell[1] == pytest.approx(fell[0], rel=0.1)
+    moved = evidence(drifting(made, 3.0)).players[0].traces
+    over_all = traces(drifting(made, 3.0))
+    late = moved.t_s > moved.t_s[-1] - 1.0
+    early = moved.t_s < 3.0
+    assert abs(moved.abdomen[late].mean() - moved.abdomen[early].mean()) < 0.3 < abs(over_all.abdomen[late].mean() - over_all.abdomen[early].mean())
+
+
+def test_rests_lie_before_between_and_after_the_breaths() -> None:
+    def breath(*turns_s: float | None) -> BreathTurns:
+        return BreathTurns(*(None if t_s is None else Turn(t_s, 0.1) for t_s in turns_s), half_rise_s={})
+
+    told = rests([breath(4.0, 6.0, 6.0, 10.0), breath(10.0, 12.0, 12.0, 16.0)], 18.0)
+    assert np.array(told) == pytest.approx(np.array([(0.0, 4.0), (10.0 - AROUND_S, 10.0 + AROUND_S), (16.0 - AROUND_S, 18.0 + AROUND_S)]))
+    assert rests([breath(4.0, 6.0, 6.0, None)], 18.0) == [] == rests([], 18.0), "a breath that is cut off tells no second rest"
 
 
 def test_the_axis_is_drawn_where_the_trunk_is_and_kept_with_the_evidence() -> None:

@@ -9,6 +9,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from brevin.core import packing
+from brevin.core.breath.breaths import breaths
+from brevin.core.breath.rests import rests
 from brevin.core.gate import Stretch
 from brevin.core.kinds import Position, View
 from brevin.core.kinematics.tilt import Tilt, tilt
@@ -103,7 +105,10 @@ def unpacked(content: bytes) -> Evidence:
 
 def _followed(sighting: Sighting) -> Followed:
     assert sighting.player is not None and sighting.view is not None and sighting.position is not None
+    moved = traces(sighting)
+    if len(sighting.sunk):
+        moved = traces(sighting, rests(breaths(moved), float(sighting.t_s[-1])))
     return Followed(
-        player=sighting.player, view=sighting.view, position=sighting.position, traces=traces(sighting), picture=sighting.picture,
+        player=sighting.player, view=sighting.view, position=sighting.position, traces=moved, picture=sighting.picture,
         arms_pct=sighting.arms_pct, feet_pct=sighting.feet_pct, sunk=sighting.sunk,
     )  # fmt: skip

@@ -88,13 +88,18 @@ def sunk(how: Floats, at_pct: Floats) -> Floats:
     return np.stack([100.0 * ahead + forward * np.cos(turned), 100.0 * tall * up - forward * np.sin(turned)], axis=-1)
 
 
-def unsunk(sighting: Sighting) -> Sighting:
+def unsunk(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Sighting:
     """The sighting without what each place that is followed still does along with the trunk's lean: key points do not tell to the last how it bends and
-    grows shorter, and that goes evenly on where a breath comes back. A strip that steps from one edge to another on the way, as on an arm, is left out."""
+    grows shorter, and that goes evenly on where a breath comes back. A strip that steps from one edge to another on the way, as on an arm, is left out.
+
+    rests: when the player rests, from when to when, s, where that is known: held against each other they tell it whatever a breath does meanwhile, as one long
+    exhale with which the trunk sinks.
+    """
     if not len(sighting.sunk) or sighting.front is None or sighting.back is None or sighting.points is None:
         return sighting
-    lean = sighting.sunk[:, 0] - sighting.sunk[:, 0].mean()
-    course = lean / max(float(lean @ lean), 1e-12)
+    resting = np.any([(sighting.t_s >= start) & (sighting.t_s <= end) for start, end in rests], axis=0) if rests else np.ones(len(sighting.t_s), bool)
+    lean = sighting.sunk[:, 0] - sighting.sunk[resting, 0].mean()
+    course = np.where(resting, lean, 0.0) / max(float(lean[resting] @ lean[resting]), 1e-12)
 
     def along(moves: Floats) -> Floats:
         return np.tensordot(lean, course @ moves.reshape(len(lean), -1), axes=0).reshape(moves.shape)

@@ -1,5 +1,6 @@
 """The three traces of a clip: abdomen, chest, shoulder, percent of trunk, relative to pelvis and back, on an even grid."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -61,10 +62,10 @@ class Traces:
         return self.seen | {"chest": self.seen["chest"] and not (self.seen["abdomen"] and self.model["chest"] > TELLS_WHEN)}
 
 
-def traces(sighting: Sighting) -> Traces:
-    """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only."""
+def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Traces:
+    """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only. rests: of a trunk that sinks, where known."""
     sighting, passed = passings(sighting)
-    sighting = unsunk(sighting)
+    sighting = unsunk(sighting, rests)
     assert sighting.front is not None and sighting.back is not None and sighting.points is not None
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = trunk_motion(sighting)

@@ -127,6 +127,14 @@ def test_rests_lie_before_between_and_after_the_breaths() -> None:
     assert rests([breath(4.0, 6.0, 6.0, None)], 18.0) == [] == rests([], 18.0), "a breath that is cut off tells no second rest"
 
 
+def test_rests_that_saw_hardly_anything_of_the_sinking_do_not_tell_it() -> None:
+    made, _, _ = sighting(noise_pct=0.3)
+    sinks = drifting(made, 3.0)
+    early, over_all = unsunk(sinks, [(0.0, 3.4)]), unsunk(sinks)
+    assert early.front is not None and over_all.front is not None and np.allclose(early.front.travel_pct, over_all.front.travel_pct)
+    assert not np.allclose(unsunk(sinks, [(0.0, 3.0), (20.0, 25.0)]).front.travel_pct, over_all.front.travel_pct)  # pyrefly: ignore[missing-attribute]
+
+
 def test_the_axis_is_drawn_where_the_trunk_is_and_kept_with_the_evidence() -> None:
     made, _, card = sighting()
     still = read_as(made, card)

@@ -21,7 +21,8 @@ from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, 
 KIND, VERSION = "evidence", 11  # of what is kept: a release that keeps something else counts on
 OLDER = tuple(
     range(1, VERSION)
-)  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers, 9 the room
+)  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers, 9 edges of the room,
+# 10 not how a trunk sank
 
 
 @dataclass(frozen=True)

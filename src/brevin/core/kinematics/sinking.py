@@ -15,6 +15,7 @@ from brevin.core.track import Floats, Sighting, Strips
 LEAST_DEG = 3.0  # by which a trunk leans otherwise than at first: less, and what is followed on it is still found; one that keeps shows under 2.5
 SLOW_S = 3.0  # standard deviation of the time over which key points are averaged: longer than half a breath
 FIRST_S = 2.6  # what everything is held against: while the count is given
+RESTS_SEE = 0.5  # of the whole lean: where rests see less of it, what they tell would be stretched over the rest of it
 STEP_PICTURES, STEP_MOST_PCT, STEP_TIMES = (
     5,
     2.5,
@@ -97,7 +98,7 @@ def unsunk(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Sig
     """
     if not len(sighting.sunk) or sighting.front is None or sighting.back is None or sighting.points is None:
         return sighting
-    resting = np.any([(sighting.t_s >= start) & (sighting.t_s <= end) for start, end in rests], axis=0) if rests else np.ones(len(sighting.t_s), bool)
+    resting = _resting(sighting.t_s, sighting.sunk[:, 0], rests)
     lean = sighting.sunk[:, 0] - sighting.sunk[resting, 0].mean()
     course = np.where(resting, lean, 0.0) / max(float(lean[resting] @ lean[resting]), 1e-12)
 
@@ -111,6 +112,15 @@ def unsunk(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Sig
 
     points = replace(sighting.points, move_pct=sighting.points.move_pct - along(sighting.points.move_pct))
     return replace(sighting, front=kept(sighting.front), back=kept(sighting.back), points=points)
+
+
+def _resting(t_s: Floats, lean: Floats, rests: Sequence[tuple[float, float]]) -> NDArray[np.bool_]:
+    """In which pictures the player rests: [n]; all of them where the rests are not known, or saw too little of the sinking."""
+    resting = np.zeros(len(t_s), bool)
+    for start, end in rests:
+        resting |= (t_s >= start) & (t_s <= end)
+    sees = resting.any() and np.ptp(lean[resting]) >= RESTS_SEE * np.ptp(lean)
+    return resting if sees else np.ones(len(t_s), bool)
 
 
 def _steps(travel_pct: Floats) -> NDArray[np.bool_]:

@@ -10,9 +10,10 @@ from brevin.core.kinematics.sinking import sunk
 from brevin.core.track import Body, Floats, PoseSample, Sighting
 from brevin.edge.film import BACK_PCT, HEIGHT, PX_PER_PCT, TOP_PCT, WIDTH, BodyMap, body_map, column, row
 from brevin.edge.steady import CameraMoves
-from brevin.edge.undone import PLACES_PCT, Undone, with_trunk
+from brevin.edge.undone import Undone, with_trunk
 from tests.core.made import HIP_PX, sighting
 
+PLACES_PCT = np.stack(np.meshgrid(np.arange(WIDTH) / PX_PER_PCT + BACK_PCT, TOP_PCT - np.arange(HEIGHT) / PX_PER_PCT), axis=-1)
 SUNK = np.array([np.radians(9.0), 0.03, 0.96])
 STILL = BodyMap(matrix=np.array([[1.0, 0.0, 0.0], [0.0, 1.0, 0.0]]))
 
@@ -87,7 +88,3 @@ def test_who_lies_or_faces_the_camera_is_not_held_up() -> None:
         made, _, _ = sighting(**how)
         assert made.player is not None
         assert with_trunk(Undone(None, None), made.player, leaning(made, 10.0), made.t_s).trunk is None
-
-
-def test_places_are_the_film_s_own() -> None:
-    assert PLACES_PCT[0, 0] == pytest.approx((BACK_PCT, TOP_PCT)) and PLACES_PCT[-1, -1, 0] == pytest.approx(BACK_PCT + (WIDTH - 1) / PX_PER_PCT)

@@ -17,8 +17,12 @@ from brevin.edge import steady
 from brevin.edge.film import BACK_PCT, HEIGHT, PX_PER_PCT, TOP_PCT, WIDTH, BodyMap, PictureMap, body_map, column, row
 from brevin.edge.steady import CameraMoves
 
-PLACES_PCT: Floats = np.stack(np.meshgrid(np.arange(WIDTH) / PX_PER_PCT + BACK_PCT, TOP_PCT - np.arange(HEIGHT) / PX_PER_PCT), axis=-1)
-"""Where on the trunk each pixel of the film is: [HEIGHT, WIDTH, 2]."""
+EVERY_PX = 4  # of the film are worked out, the rest lies between them: over so little a trunk is straight
+BETWEEN = np.array([[EVERY_PX, 0.0, 0.0], [0.0, EVERY_PX, 0.0]])
+PLACES_PCT: Floats = np.stack(
+    np.meshgrid(np.arange(0, WIDTH + EVERY_PX, EVERY_PX) / PX_PER_PCT + BACK_PCT, TOP_PCT - np.arange(0, HEIGHT + EVERY_PX, EVERY_PX) / PX_PER_PCT), axis=-1
+)
+"""Where on the trunk those pixels of the film are: forward and up, [rows, columns, 2]."""
 
 
 class Undone(NamedTuple):
@@ -48,8 +52,9 @@ class _Sunk:
         """The film's view of the picture: [HEIGHT, WIDTH], grey."""
         forward, up = np.moveaxis(sunk(self.how, PLACES_PCT), -1, 0)
         columns, rows = column(forward), row(up)
-        across, down = (one[0] * columns + one[1] * rows + one[2] for one in self.still.matrix)
-        seen = cv2.remap(picture, across.astype(np.float32), down.astype(np.float32), cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        rough_px = np.stack([one[0] * columns + one[1] * rows + one[2] for one in self.still.matrix], axis=-1).astype(np.float32)
+        at_px = cv2.warpAffine(rough_px, BETWEEN, (WIDTH, HEIGHT), flags=cv2.INTER_LINEAR)
+        seen = cv2.remap(picture, at_px, np.zeros(0, np.float32), cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
         return np.asarray(seen, np.uint8)
 
 

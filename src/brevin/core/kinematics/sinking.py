@@ -16,11 +16,7 @@ LEAST_DEG = 3.0  # by which a trunk leans otherwise than at first: less, and wha
 SLOW_S = 3.0  # standard deviation of the time over which key points are averaged: longer than half a breath
 FIRST_S = 2.6  # what everything is held against: while the count is given
 RESTS_SEE = 0.5  # of the whole lean: where rests see less of it, what they tell would be stretched over the rest of it
-STEP_PICTURES, STEP_MOST_PCT, STEP_TIMES = (
-    5,
-    2.5,
-    3.0,
-)  # a moment, and how far no strip goes in it: percent of trunk, and times what is usual
+STEP_S, STEP_MOST_PCT, STEP_TIMES = 0.2, 2.5, 3.0  # a moment, and how far no strip goes in it: percent of trunk, and times what is usual
 BACK_STAYS = -0.5  # of the lean: by which the back's outline turns against key points that lean without it
 LEAST_LOOKS = 6  # at the key points, from which their course is known
 ASTRAY_TIMES, ASTRAY_RAD = 4.0, 0.02  # times what is usual, and at least so much, by which key points stand off that course: they are somebody else's
@@ -107,7 +103,7 @@ def unsunk(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Sig
 
     def kept(strips: Strips) -> Strips:
         left = along(strips.travel_pct)
-        own = ~_steps(strips.travel_pct)
+        own = ~_steps(sighting.t_s, strips.travel_pct)
         return Strips(strips.up_pct[own], strips.edge_pct[own], (strips.travel_pct - left)[:, own], strips.misfit[:, own], strips.clear[own])
 
     points = replace(sighting.points, move_pct=sighting.points.move_pct - along(sighting.points.move_pct))
@@ -123,10 +119,11 @@ def _resting(t_s: Floats, lean: Floats, rests: Sequence[tuple[float, float]]) ->
     return resting if sees else np.ones(len(t_s), bool)
 
 
-def _steps(travel_pct: Floats) -> NDArray[np.bool_]:
-    """Which strips step farther within a moment than a breath goes, or three times as far as most do: [k]."""
-    if not travel_pct.shape[1] or len(travel_pct) <= STEP_PICTURES:
+def _steps(t_s: Floats, travel_pct: Floats) -> NDArray[np.bool_]:
+    """Which strips step farther within a moment than a breath goes, and three times as far as most do: [k]. t_s: [n]; travel_pct: [n, k]."""
+    calm = filters.smooth(filters.on_grid(t_s, travel_pct, filters.uniform_times(t_s)))
+    moment = round(STEP_S * filters.GRID_HZ)
+    if not travel_pct.shape[1] or len(calm) <= moment:
         return np.zeros(travel_pct.shape[1], bool)
-    calm = filters.smooth(travel_pct)
-    farthest = np.abs(calm[STEP_PICTURES:] - calm[:-STEP_PICTURES]).max(axis=0)
+    farthest = np.abs(calm[moment:] - calm[:-moment]).max(axis=0)
     return np.asarray(farthest > max(STEP_MOST_PCT, STEP_TIMES * float(np.median(farthest))))

@@ -3,8 +3,9 @@ import { expect, test } from "vitest";
 import type { Verdict } from "../src/api/client";
 import { inFront } from "../src/take/inFront";
 
-const verdict = (criterion: string, state: Verdict["state"], outside = false) => ({ criterion, state, outside }) as Verdict;
-const names = (verdicts: Verdict[]) => inFront(verdicts).map((v) => v.criterion);
+const verdict = (criterion: string, state: Verdict["state"], outside = false, area = "breath") =>
+  ({ criterion, state, outside, area }) as Verdict;
+const names = (verdicts: Verdict[], held = false, most?: number) => inFront(verdicts, held, most).map((v) => v.criterion);
 
 test("four rows stand in front, the faults first, then lead, shoulders, fullness and counts", () => {
   const all = [
@@ -32,4 +33,15 @@ test("of the rest what is just about goes before what is steady", () => {
     verdict("elbow_left", "steady"),
   ];
   expect(names(all)).toEqual(["raise_spread", "axis_level", "keeps_tall", "elbow_left"]);
+});
+
+test("where the hold is looked at, its rows and those of posture stand in front, all that fit, and none of the breath", () => {
+  const held = Array.from({ length: 10 }, (_, i) => verdict(`held-${i}`, "steady", false, "hold"));
+  const all = [
+    verdict("with_count", "work", true),
+    ...held,
+    verdict("trunk_inclination", "watch", true, "posture"),
+    verdict("wrist_left", "unreadable", false, "hold"),
+  ];
+  expect(names(all, true, 9)).toEqual(["trunk_inclination", ...held.slice(0, 8).map((v) => v.criterion)]);
 });

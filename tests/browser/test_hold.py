@@ -32,6 +32,21 @@ def test_a_hold_opens_with_the_instrument_up_and_each_still_leads_to_its_moment(
     assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
 
 
+def test_all_of_a_hold_is_seen_at_once_the_words_before_the_number_and_a_phone_shows_four_rows(desk: Page) -> None:
+    to_hold(desk)
+    rows = desk.locator("[data-testid^=verdict-]")
+    expect(rows).to_have_count(9)
+    expect(desk.get_by_role("button", name="All 9")).to_have_count(0)
+    last, ticks = rows.last.bounding_box(), desk.get_by_role("heading", name="What no camera sees").bounding_box()
+    assert last is not None and ticks is not None and last["y"] + last["height"] < ticks["y"] < 640
+    word, number = (rows.first.locator(part).bounding_box() for part in (".word", ".value"))
+    assert word is not None and number is not None and word["x"] < number["x"]
+    desk.set_viewport_size({"width": 390, "height": 844})
+    expect(rows).to_have_count(4)
+    desk.get_by_role("button", name="All 9").click()
+    expect(rows).to_have_count(9)
+
+
 def test_a_take_of_whose_moments_no_picture_was_kept_shows_the_clip_itself_there(desk: Page) -> None:
     desk.route("**/stills/*", lambda route: route.fulfill(status=404))
     to_hold(desk)

@@ -25,7 +25,7 @@ def test_a_stored_report_holds_no_sentence_and_a_shown_one_every_sentence(kwargs
     assert not any(r["message"] for r in stored["reasons"]) and not (stored["cue"] or {}).get("text")
     shown = with_sentences(stored)
     for verdict in shown["verdicts"]:
-        assert verdict["title"] and verdict["why"] and verdict["words"] and "{" not in verdict["why"]
+        assert verdict["title"] and verdict["area"] and verdict["why"] and verdict["words"] and "{" not in verdict["why"]
         assert bool(verdict["cue"]) == (verdict["state"] in ("watch", "work"))
         assert all(mark["words"] for mark in verdict["marks"])
     assert all(r["message"] and "{" not in r["message"] for r in shown["reasons"])
@@ -44,7 +44,7 @@ def test_a_report_from_before_keeps_its_own_sentences() -> None:
     shown = with_sentences(old)
     assert shown["reasons"] == old["reasons"] and shown["cue"] == old["cue"]
     assert shown["breathed"] == "low, 2 of 3" and [breath["words"] for breath in shown["breaths"]] == ["low", "small breath", "low"]
-    assert shown["verdicts"][0]["why"] == "It waited." and shown["verdicts"][0]["counted_breaths"] is None
+    assert shown["verdicts"][0]["why"] == "It waited." and (shown["verdicts"][0]["counted_breaths"], shown["verdicts"][0]["area"]) == (None, "breath")
 
 
 def test_a_breath_that_may_be_of_two_kinds_says_both() -> None:

@@ -13,7 +13,7 @@ import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
 import { BreathLine } from "./BreathLine";
 import { ClipPicture } from "./ClipPicture";
-import { HoldLine } from "./HoldLine";
+import { HandsLine } from "./HandsLine";
 import { Mended } from "./Mended";
 import { DrawnList, DrawTools, useDrawer, type DrawnHandle } from "./Drawn";
 import { firstMark } from "./inFront";
@@ -22,6 +22,8 @@ import type { OverlayHandle } from "./Overlay";
 import { saysWhere } from "./Places";
 import { Say, stopOf } from "./Say";
 import { useSetLine } from "./SetLine";
+import { canShow } from "./Still";
+import { Stills, useStills } from "./Stills";
 import { NextBar, TakeHead, WhatElse } from "./TakeHead";
 import { TickList } from "./TickList";
 import { UnreadTake } from "./UnreadTake";
@@ -32,19 +34,38 @@ import { Verdicts } from "./Verdicts";
 
 const SCORE_PX = 176;
 
-const Columns = styled.div`
+const Columns = styled.div<{ $held: boolean }>`
   display: grid;
-  grid-template-columns: minmax(0, 470px) minmax(0, 1fr);
+  grid-template-columns: minmax(0, ${(p) => (p.$held ? 588 : 470)}px) minmax(0, 1fr);
   gap: 26px;
   align-items: start;
   @media (max-width: 1150px) {
-    grid-template-columns: minmax(0, 360px) minmax(0, 1fr);
+    grid-template-columns: minmax(0, ${(p) => (p.$held ? 440 : 360)}px) minmax(0, 1fr);
   }
   @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);
     gap: 14px;
     > section {
       order: -1; /* what to say comes before the picture where both have no room beside each other */
+    }
+  }
+`;
+/** The clip; of a hold its stills before it and the line of the hands below both. */
+const Seen = styled.div<{ $stills: boolean }>`
+  display: grid;
+  grid-template-columns: ${(p) => p.$stills && "120px"} minmax(0, 1fr);
+  gap: 10px;
+  align-items: start;
+  > figure {
+    grid-column: 1 / -1;
+  }
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+    > [data-stills] {
+      order: 1;
+    }
+    > figure {
+      order: 2;
     }
   }
 `;
@@ -130,6 +151,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const { chosen, looping, choose, step, seek, stopAt, evidence, turnLoop } = useChosen(report, clip);
   const count = report.breaths.length;
   const hold = useHold(take, report);
+  const held = useStills(report, seek);
   const line = useSetLine(take, report, clip.video);
   const drawn = useDrawer(take, clip.video);
   const mend = useTurns(take, report, { chosen, choose, seek: clip.seek });
@@ -159,25 +181,29 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   return (
     <>
       <TakeHead take={take} keys={keys} />
-      <Columns>
-        <div>
-          <ClipPicture
-            take={take}
-            report={report}
-            video={clip.video}
-            overlay={overlay}
-            moment={moment}
-            bands={!hold.shown}
-            places={places}
-            line={line.setting}
-            drawn={drawn}
-            onDrawn={onDrawn}
-            onTurn={clip.turn}
-          />
-          {drawn.drawer && <DrawTools drawer={drawn.drawer} />}
-          <DrawnList takeId={take.id} kept={drawn.kept} may={drawn.can} onSeek={stopAt} />
-          {drawn.trouble && <p role="alert">{drawn.trouble}</p>}
-        </div>
+      <Columns $held={hold.shown}>
+        <Seen $stills={hold.shown && canShow(take)}>
+          {hold.shown && canShow(take) && <Stills take={take} report={report} stills={held.stills} onSeek={seek} />}
+          <div>
+            <ClipPicture
+              take={take}
+              report={report}
+              video={clip.video}
+              overlay={overlay}
+              moment={moment}
+              bands={!hold.shown}
+              places={places}
+              line={line.setting}
+              drawn={drawn}
+              onDrawn={onDrawn}
+              onTurn={clip.turn}
+            />
+            {drawn.drawer && <DrawTools drawer={drawn.drawer} />}
+            <DrawnList takeId={take.id} kept={drawn.kept} may={drawn.can} onSeek={stopAt} />
+            {drawn.trouble && <p role="alert">{drawn.trouble}</p>}
+          </div>
+          {hold.shown && <HandsLine report={report} stills={held.stills} onSeek={seek} onMove={films ? held.move : undefined} />}
+        </Seen>
         <section>
           <Say take={take} report={report} />
           <Verdicts
@@ -186,6 +212,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
             exempt={report.exempt}
             breaths={count}
             chosen={chosen}
+            held={hold.shown}
             said={stopOf(report)}
             onEvidence={evidence}
           />
@@ -220,7 +247,6 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           )}
         </Playing>
         {line.trouble && <p role="alert">{line.trouble}</p>}
-        {hold.shown && <HoldLine take={take} report={report} onSeek={seek} />}
         {!hold.shown && count > 0 && <BreathLine report={report} chosen={chosen} onChoose={choose} onStep={step} />}
         {!hold.shown && (count > 0 || report.trace.t_s.length > 0) && (
           <BreathScore

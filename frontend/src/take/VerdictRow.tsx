@@ -11,20 +11,32 @@ import { colour } from "../design/tokens";
 import { Otherwise } from "./Otherwise";
 import { digits, limitsWords, shown } from "../shared/valueWords";
 
-export const ROW_COLUMNS = css`
+const IN_BREATHS = css`
+  grid-template: "mark title breaths counted value scale word" / 24px minmax(0, 1fr) 110px 44px 118px 128px 92px;
+  @media (max-width: 1150px) {
+    grid-template: "mark title breaths counted value word" / 24px minmax(0, 1fr) 108px 44px 108px 92px;
+  }
+`;
+const IN_HOLD = css`
+  grid-template: "mark title word value scale" / 24px minmax(0, 1fr) 112px 128px 128px;
+  @media (max-width: 1150px) {
+    grid-template: "mark title word value" / 24px minmax(0, 1fr) 112px 124px;
+  }
+`;
+/** The columns of a row: with its breaths before its number, or, of the hold, its words. */
+export const rowColumns = (held: boolean) => css`
   display: grid;
-  grid-template-columns: 24px minmax(0, 1fr) 110px 44px 118px 128px 92px;
+  ${held ? IN_HOLD : IN_BREATHS}
   align-items: center;
   gap: 6px;
   @media (max-width: 1150px) {
-    grid-template-columns: 24px minmax(0, 1fr) 108px 44px 108px 92px;
     .scale {
       display: none;
     }
   }
 `;
-const Row = styled(Button)`
-  ${ROW_COLUMNS}
+const Row = styled(Button)<{ $held: boolean }>`
+  ${(p) => rowColumns(p.$held)}
   width: 100%;
   min-height: 35px;
   padding: 0 2px;
@@ -39,6 +51,7 @@ const Row = styled(Button)`
     background: ${colour("wash")};
   }
   .title {
+    grid-area: title;
     font-weight: 650;
   }
   .breaths {
@@ -46,6 +59,7 @@ const Row = styled(Button)`
   }
   .value {
     color: ${colour("soft")};
+    grid-area: value;
     font-size: 14px;
     white-space: nowrap;
     b {
@@ -55,8 +69,8 @@ const Row = styled(Button)`
     }
   }
   .word {
-    grid-column: -2;
-    text-align: right;
+    grid-area: word;
+    text-align: ${(p) => (p.$held ? "left" : "right")};
     font-weight: 650;
     line-height: 1.1;
   }
@@ -69,31 +83,31 @@ const Row = styled(Button)`
   .word.work {
     color: ${colour("work")};
   }
+  .mark {
+    grid-area: mark;
+  }
+  .breaths {
+    grid-area: breaths;
+  }
+  .counted {
+    grid-area: counted;
+  }
+  .scale {
+    grid-area: scale;
+  }
   @media ${PHONE} {
-    grid-template-columns: 24px 100px auto minmax(0, 1fr);
-    grid-template-areas: "mark title title word" "mark breaths counted value";
+    grid-template: "mark title title word" "mark breaths counted value" / 24px 100px auto minmax(0, 1fr);
     gap: 0 10px;
     min-height: 62px;
-    .mark {
-      grid-area: mark;
-    }
     .title {
-      grid-area: title;
       font-size: 17px;
     }
-    .breaths {
-      grid-area: breaths;
-    }
-    .counted {
-      grid-area: counted;
-    }
     .value {
-      grid-area: value;
       text-align: right;
       white-space: normal;
     }
     .word {
-      grid-area: word;
+      text-align: right;
     }
   }
 `;
@@ -118,22 +132,30 @@ const Plain = styled(Heading)`
 const BREATHS_PX = 106;
 const GLYPH_PX = 26;
 
-type Props = { takeId: string; verdict: Verdict; breaths: number; chosen: number | null; onEvidence: (verdict: Verdict) => void };
+type Props = {
+  takeId: string;
+  verdict: Verdict;
+  breaths: number;
+  chosen: number | null;
+  held: boolean;
+  onEvidence: (verdict: Verdict) => void;
+};
 
-/** One verdict: its mark, its breaths as wedges, the chosen one's number on its scale among the others, and the word. */
-export function VerdictRow({ takeId, verdict, breaths, chosen, onEvidence }: Props) {
+/** One verdict: its mark, its breaths as wedges, the chosen one's number on its scale among the others, and the word; held: the word stands where the breaths
+ *  would. */
+export function VerdictRow({ takeId, verdict, breaths, chosen, held, onEvidence }: Props) {
   const { state } = verdict;
   const mark = verdict.marks.find(({ breath }) => breath === chosen);
   return (
     <Disclosure onExpandedChange={(open) => open && onEvidence(verdict)}>
       <Plain level={2}>
-        <Row slot="trigger" data-testid={`verdict-${verdict.criterion}`} data-space-free>
+        <Row slot="trigger" $held={held} data-testid={`verdict-${verdict.criterion}`} data-space-free>
           <span className="mark">
             <StateMark state={state} />
           </span>
           <span className="title">{verdict.title}</span>
-          <span className="breaths">{verdict.marks.length > 0 && <Wedges verdict={verdict} breaths={breaths} />}</span>
-          <Counted verdict={verdict} />
+          {!held && <span className="breaths">{verdict.marks.length > 0 && <Wedges verdict={verdict} breaths={breaths} />}</span>}
+          {!held && <Counted verdict={verdict} />}
           <Measured verdict={verdict} mark={mark} />
           <Word takeId={takeId} verdict={verdict} />
         </Row>

@@ -7,14 +7,15 @@ import { useKeys } from "../design/keys";
 import { PHONE } from "../design/sizes";
 import { StateMark, STATE_WORDS, type State } from "../design/StateMark";
 import { colour } from "../design/tokens";
-import { inFront } from "./inFront";
-import { ROW_COLUMNS, VerdictRow } from "./VerdictRow";
+import { usePhone } from "../design/usePhone";
+import { IN_FRONT, inFront, OF_HOLD } from "./inFront";
+import { rowColumns, VerdictRow } from "./VerdictRow";
 
 const List = styled.div`
   margin-top: 4px;
 `;
 const Heads = styled.div`
-  ${ROW_COLUMNS}
+  ${rowColumns(false)}
   font-size: 13px;
   color: ${colour("soft")};
   padding-bottom: 2px;
@@ -49,15 +50,14 @@ const Withheld = styled.p`
 `;
 /** Neither mark, number nor scale: a row that only says that it is none. */
 const Exempt = styled.p`
-  ${ROW_COLUMNS}
+  display: grid;
+  grid-template-columns: 24px minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 6px;
   min-height: 35px;
   padding: 0 2px;
   color: ${colour("soft")};
   border-bottom: 1px solid ${colour("hair")};
-  .why {
-    grid-column: 3 / -1;
-    text-align: right;
-  }
 `;
 const Rest = styled.div`
   display: flex;
@@ -75,23 +75,26 @@ type Props = {
   exempt: Report["exempt"];
   breaths: number;
   chosen: number | null;
+  held: boolean;
   said: string;
   onEvidence: (verdict: Verdict) => void;
 };
 
-/** Verdicts, four in front and the rest one tap away; opening one says why and goes to its evidence in the clip. */
-export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, said, onEvidence }: Props) {
+/** Verdicts, four in front and the rest one tap away; opening one says why and goes to its evidence in the clip. held: those of the hold in front, in words
+ *  beside their names, for nothing is counted from breaths there. */
+export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held, said, onEvidence }: Props) {
   const [all, setAll] = useState(false);
+  const phone = usePhone();
   const readable = verdicts.filter((v) => v.state !== "unreadable");
   const withheld = verdicts.filter((v) => v.state === "unreadable");
-  const elsewhere = withheld.filter((v) => v.reason !== "said_once");
-  const front = inFront(verdicts);
+  const elsewhere = withheld.filter((v) => v.reason !== "said_once" && !(held && v.area === "breath"));
+  const front = inFront(verdicts, held, held && !phone ? OF_HOLD : IN_FRONT);
   const rest = readable.filter((verdict) => !front.includes(verdict));
   const more = verdicts.length > front.length + elsewhere.length;
-  useKeys("Take, verdicts", [{ key: "a", does: "all verdicts, or the four in front", run: () => setAll(!all), off: !more }]);
+  useKeys("Take, verdicts", [{ key: "a", does: "all verdicts, or those in front", run: () => setAll(!all), off: !more }]);
   return (
     <List role="group" aria-label="Verdicts">
-      {front.some((verdict) => verdict.marks.length > 0) && (
+      {!held && front.some((verdict) => verdict.marks.length > 0) && (
         <Heads aria-hidden>
           <span />
           <span />
@@ -101,20 +104,28 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, said,
         </Heads>
       )}
       {(all ? readable : front).map((verdict) => (
-        <VerdictRow key={verdict.criterion} takeId={takeId} verdict={verdict} breaths={breaths} chosen={chosen} onEvidence={onEvidence} />
+        <VerdictRow
+          key={verdict.criterion}
+          takeId={takeId}
+          verdict={verdict}
+          breaths={breaths}
+          chosen={chosen}
+          held={held}
+          onEvidence={onEvidence}
+        />
       ))}
-      <Unreadable verdicts={all ? withheld : elsewhere} said={said} />
+      <Unreadable verdicts={all ? withheld : elsewhere} most={all ? withheld.length : NAMED} said={said} />
       {exempt.map(({ criterion, title }) => (
         <Exempt key={criterion} data-testid={`exempt-${criterion}`}>
           <span />
           <span>{title}</span>
-          <span className="why">not measured for this student</span>
+          <span>not measured for this student</span>
         </Exempt>
       ))}
       {more && (
         <Rest>
           <Action letter="A" onPress={() => setAll(!all)}>
-            {all ? "Only the four" : `All ${verdicts.length}`}
+            {all ? "Only those in front" : `All ${verdicts.length}`}
           </Action>
           {!all && rest.length > 0 && <span>{restWords(rest)}</span>}
         </Rest>
@@ -131,8 +142,10 @@ function restWords(rest: Verdict[]): string {
   return `the other ${rest.length}: ${counted.map(([state, n]) => `${n === rest.length ? "all" : n} ${STATE_WORDS[state]}`).join(", ")}`;
 }
 
-/** What could not be read, each reason once; a reason that is said above already is not said again. */
-function Unreadable({ verdicts, said }: { verdicts: Verdict[]; said: string }) {
+const NAMED = 4; // rows of one reason: more are a list that nobody reads while thirty wait
+
+/** What could not be read, each reason once; a reason that is said above already is not said again. most: as many rows are named, the others counted. */
+function Unreadable({ verdicts, most, said }: { verdicts: Verdict[]; most: number; said: string }) {
   const reasons = [...new Set(verdicts.map((verdict) => verdict.why))];
   return (
     <div data-testid="unreadable">
@@ -141,10 +154,10 @@ function Unreadable({ verdicts, said }: { verdicts: Verdict[]; said: string }) {
           <StateMark state="unreadable" />
           <span>
             <b>not readable here:</b>{" "}
-            {verdicts
-              .filter((v) => v.why === why)
-              .map(titleOf)
-              .join(", ")}
+            {named(
+              verdicts.filter((v) => v.why === why),
+              most,
+            )}
             {why !== said && <small>{why}</small>}
           </span>
         </Withheld>
@@ -153,4 +166,9 @@ function Unreadable({ verdicts, said }: { verdicts: Verdict[]; said: string }) {
   );
 }
 
-const titleOf = ({ title }: Verdict) => title.toLowerCase();
+/** Rows by their names; one left over is named as well, for "1 more" is no shorter. */
+function named(verdicts: Verdict[], most: number): string {
+  const titles = verdicts.map(({ title }) => title.toLowerCase());
+  const left = titles.length - most;
+  return left > 1 ? `${titles.slice(0, most).join(", ")} and ${left} more` : titles.join(", ");
+}

@@ -1,19 +1,20 @@
 import type { Mark, Report, Verdict } from "../api/client";
 
-const IN_FRONT = 4;
+export const IN_FRONT = 4;
+export const OF_HOLD = 9; // beside the stills and the line of the hands there is room for as many
 const FIRST_ASKED = ["abdomen_leads", "shoulders_still", "full_breath", "not_full_early", "inhale_counts", "exhale_counts", "with_count"];
 
 /** The rows class needs: the faults first, then lead, shoulders, fullness and counts, then what is just about, each in the
- *  table's order. */
-export function inFront(verdicts: Verdict[]): Verdict[] {
+ *  table's order. held: where the hold is looked at, its rows and those of posture; most: as many as there is room for. */
+export function inFront(verdicts: Verdict[], held: boolean, most = IN_FRONT): Verdict[] {
   const rank = (verdict: Verdict) => {
     if (verdict.outside) return verdict.state === "work" ? 0 : 1;
     const asked = FIRST_ASKED.indexOf(verdict.criterion);
     if (asked >= 0) return 2 + asked;
     return 2 + FIRST_ASKED.length + (verdict.state === "steady" ? 1 : 0);
   };
-  const readable = verdicts.filter((v) => v.state !== "unreadable");
-  return readable.sort((a, b) => rank(a) - rank(b)).slice(0, IN_FRONT);
+  const readable = verdicts.filter((v) => v.state !== "unreadable" && !(held && v.area === "breath"));
+  return readable.sort((a, b) => rank(a) - rank(b)).slice(0, most);
 }
 
 /** The mark a page opens with: the fault that the cue speaks of, where it is worst; none where nothing is wrong. */

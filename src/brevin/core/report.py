@@ -202,7 +202,8 @@ class Mark:
 
 @dataclass(frozen=True)
 class Verdict:
-    """threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable."""
+    """threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable; area: breath,
+    posture or hold, filled in with the sentences."""
 
     criterion: str
     state: State
@@ -224,6 +225,7 @@ class Verdict:
     line: str = ""
     why: str = ""
     cue: str | None = None
+    area: str = ""
 
 
 @dataclass(frozen=True)

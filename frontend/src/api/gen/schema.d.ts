@@ -4989,9 +4989,15 @@ export interface components {
         };
         /**
          * Verdict
-         * @description threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable.
+         * @description threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable; area: breath,
+         *     posture or hold, filled in with the sentences.
          */
         Verdict: {
+            /**
+             * Area
+             * @default
+             */
+            area: string;
             /**
              * Counted Breaths
              * @default null

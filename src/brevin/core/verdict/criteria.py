@@ -148,6 +148,7 @@ OF_THE_COUNT: frozenset[CriterionKey] = frozenset(
     ("not_full_early", "with_count", "inhale_counts", "pause", "exhale_with_count", "exhale_counts", "even_intake", "even_exhale", "both_sides")
 )
 _AREA_WEIGHS: dict[Area, Importance] = {"posture": "seat", "breath": "breath", "hold": "hold"}
+AREAS: dict[str, Area] = {row.key: row.area for row in CRITERIA}
 WEIGHS: dict[str, Importance] = {row.key: "count" if row.key in OF_THE_COUNT else _AREA_WEIGHS[row.area] for row in CRITERIA}
 """What each row belongs to, for which fault is spoken of first."""
 GOES_WITH = {

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from brevin.core.breath.patterns import usual
+from brevin.core.verdict.criteria import AREAS
 from brevin.core.verdict.reasons import REASONS, WITHHELD, reason_text
 from brevin.core.verdict.words import CRITERIA, PATTERNS
 
@@ -100,12 +101,13 @@ OLDER: Document = {"side": None, "steady_breaths": None, "counted_breaths": None
 
 def _verdict(verdict: Document, stickers: Sequence[str]) -> Document:
     if verdict.get("title"):
-        return OLDER | verdict
+        return OLDER | {"area": AREAS.get(verdict["criterion"], "")} | verdict
     criterion, state = verdict["criterion"], verdict["state"]
     words = CRITERIA[criterion]
     readable = state != "unreadable"
     return verdict | {
         "title": words.title,
+        "area": AREAS[criterion],
         "words": fault_words(criterion, state, outside=verdict["outside"], side=verdict["side"]),
         "line": line_words(criterion, verdict["side"]) if verdict["outside"] else "",
         "why": words.why.format(**_filled(verdict)) + _by_stickers(verdict, stickers) if readable else reason_sentence(verdict["reason"], verdict["facts"]),

@@ -139,6 +139,20 @@ def test_an_edge_that_is_not_found_again_is_lost_and_covered_by_nothing(share: f
     assert report.readable_for.breath == (code is None)
 
 
+def test_what_a_room_that_moves_does_to_an_edge_is_laid_to_the_room_and_not_to_the_child() -> None:
+    made, _, card = sighting()
+    nothing = replace(made.points, on_body=np.zeros_like(made.points.on_body))
+    lost = replace(made, front=replace(made.front, misfit=np.full_like(made.front.misfit, 0.9)), points=nothing)
+    grainy = replace(made, front=replace(made.front, travel_pct=made.front.travel_pct + np.random.default_rng(2).normal(0.0, 1.5, (len(made.t_s), 1))))
+    for seen, code in ((lost, "outline_lost"), (grainy, "breath_faint")):
+        alone = read(seen, Task(Check(card=card)))
+        restless = read(replace(seen, notes=(("restless_behind", {}),)), Task(Check(card=card)))
+        assert [one.code for one in alone.reasons if one.check == "breath"] == [code] and not alone.readable_for.breath
+        assert [one.code for one in restless.reasons if one.check == "breath"] == ["restless_behind"] and not restless.readable_for.breath
+    clear = read(replace(made, notes=(("restless_behind", {}),)), Task(Check(card=card)))
+    assert clear.readable_for.breath and [one.code for one in clear.reasons if one.check == "breath"] == ["restless_behind"], "read all the same, and said"
+
+
 def test_an_edge_that_is_found_where_no_belly_goes_is_lost_too() -> None:
     """A striped shirt that rises: what is found again is the stripe below, and far off."""
     made, _, card = sighting()

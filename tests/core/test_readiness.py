@@ -17,11 +17,11 @@ SIZE = (1280.0, 720.0)
 N = 6
 
 
-def stretch(bodies: tuple[Body, ...], *, light: float = 90.0, shake_pct: float = 0.0, tilt: Tilt | None = None) -> Stretch:
+def stretch(bodies: tuple[Body, ...], *, light: float = 90.0, shake_pct: float = 0.0, tilt: Tilt | None = None, restless: bool = False) -> Stretch:
     t_s = np.arange(N) * 0.4
     room = shake_pct * np.column_stack([(-1.0) ** np.arange(N), np.zeros(N)])
     picture = Picture(light=np.full(N, light), detail=np.full(N, 20.0), change=np.zeros(0), clear=np.zeros(0), room_pct=room)
-    return Stretch(t_s, picture, tuple(PoseSample(t_s=float(t), bodies=bodies, light=light) for t in t_s), tilt)
+    return Stretch(t_s, picture, tuple(PoseSample(t_s=float(t), bodies=bodies, light=light) for t in t_s), tilt, restless)
 
 
 def states(found: Stretch, wanted: View = "side-right") -> dict[str, tuple[str, str]]:
@@ -60,6 +60,11 @@ def test_a_phone_that_stands_tilted_is_said_where_it_stands_still() -> None:
     assert states(stretch((body(),), tilt=tilted))["camera"] == ("watch", "camera_tilted") and "camera_tilted" in READY
     assert states(stretch((body(),), tilt=nearly))["camera"] == ("steady", "camera_still")
     assert states(stretch((body(),), tilt=tilted, shake_pct=gate.ROOM_MOVES_PCT + 0.5))["camera"] == ("watch", "camera_restless"), "first things first"
+
+
+def test_others_who_move_behind_are_said_where_the_camera_stands_still() -> None:
+    assert states(stretch((body(),), restless=True))["camera"] == ("watch", "restless_behind") and "restless_behind" in READY
+    assert states(stretch((body(),), restless=True, shake_pct=gate.ROOM_MOVES_PCT + 0.5))["camera"] == ("watch", "camera_restless")
 
 
 def test_everything_it_may_say_has_words() -> None:

@@ -92,6 +92,22 @@ def test_a_room_that_shifts_is_a_camera_that_moves(network: PoseModel) -> None:
     assert np.ptp(now.stretch().picture.room_pct[:, 0]) > 3.0
 
 
+def test_others_who_fidget_before_a_camera_that_stands_are_told_and_move_no_room(network: PoseModel) -> None:
+    now, random = Now(network), np.random.default_rng(4)
+    shirts = cv2.resize(random.integers(0, 255, (36, 80, 3)).astype(np.uint8), (640, 288), interpolation=cv2.INTER_NEAREST)
+    (_, first), *_ = pictures(0.2)
+    for edge in (40, 600):  # what stands still: a pattern along either side
+        first[40:330, edge - 20 : edge + 20] = cv2.resize(random.integers(0, 255, (29, 4, 3)).astype(np.uint8), (40, 290), interpolation=cv2.INTER_NEAREST)
+    for number in range(8):
+        picture = first.copy()
+        picture[60:348, 65:225] = np.roll(shirts, 3 * number, axis=1)[:, :160]
+        picture[60:348, 415:575] = np.roll(shirts, -4 * number, axis=1)[:, :160]
+        now.see(picture, 0.1 * number)
+    found = now.stretch()
+    assert found.restless and np.ptp(found.picture.room_pct, axis=0).max() < 0.5
+    assert not found.between(0.0, 0.05).samples[1:] and found.between(0.0, 0.05).restless
+
+
 @pytest.mark.parametrize("content", [b"", b"GIF89a", b"\xff\xd8\xff\xe0 cut off"])
 def test_what_is_no_picture_is_refused(content: bytes) -> None:
     with pytest.raises(InvalidInput, match="no_picture"):

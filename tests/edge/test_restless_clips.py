@@ -4,8 +4,11 @@ from dataclasses import replace
 from pathlib import Path
 
 import cv2
+import numpy as np
 import pytest
 
+from brevin.bench.worse import remade
+from brevin.core.gate import ROOM_MOVES_PCT, Stretch, room_spread_pct
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
@@ -57,6 +60,23 @@ def test_what_was_planted_is_read_all_the_same(still: Still, planted: Take, told
         assert breath.abdominal_share == pytest.approx(LOW.abdomen / (LOW.abdomen + LOW.chest), abs=0.1)
         assert breath.shoulder_rise == pytest.approx(LOW.shoulder, abs=0.5)
         assert breath.pattern == "low_then_wide"
+
+
+def test_others_who_sit_behind_and_fidget_are_no_camera_that_moves(tmp_path: Path) -> None:
+    stripes = np.uint8(120 + 70 * np.sign(np.sin(0.4 * np.arange(300))))[:, None, None]
+
+    def with_others(rgb: np.ndarray, number: int) -> np.ndarray:
+        shown = rgb.copy()
+        for child, middle in enumerate((60, 160, 800, 900)):
+            left = int(middle - 40 + 14 * np.sin(0.12 * (1 + 0.3 * child) * number + child))
+            shown[150:450, left : left + 80] = stripes
+        return shown
+
+    first = clips.beginning(ROOT / "demo" / "clips" / "seated-low-then-wide.mp4", tmp_path / "first.mp4", 5.0)
+    remade(first, tmp_path / "class.mp4", with_others, every=2)
+    alone, seen = look(first, MODEL), look(tmp_path / "class.mp4", MODEL)
+    assert [code for code, _ in seen.notes] == ["restless_behind"] and not alone.notes
+    assert room_spread_pct(Stretch(seen.t_s, seen.picture, seen.poses)) < ROOM_MOVES_PCT
 
 
 def test_the_clips_are_made_the_same_each_time(still: Still, tmp_path: Path) -> None:

@@ -10,8 +10,9 @@ from brevin.core.track import Player
 from brevin.edge import loop
 from brevin.edge.film import body_map
 from brevin.edge.observers.people import People
-from brevin.edge.observers.room import Room, similarities
+from brevin.edge.observers.room import Room
 from brevin.edge.pose_model import Seen
+from brevin.edge.similar import similarities
 from brevin.edge.steady import CameraMoves, undone
 from tests.core.made import body
 from tests.edge.test_observers import Frame, Network
@@ -52,12 +53,50 @@ def camera_map(zoom: float, turn_rad: float, shift_px: tuple[float, float]) -> n
     return np.column_stack([linear, middle - linear @ middle + shift_px])
 
 
-def told(pictures: list[np.ndarray]) -> tuple[CameraMoves | None, Player]:
+def watched(pictures: list[np.ndarray]) -> tuple[Room, Player]:
     with ThreadPoolExecutor(1) as pool, ThreadPoolExecutor(1) as beside:
         people = People(Before(body()), pool, beside, most_players=1)
         room = Room(people)
         loop.run([Frame(t_s=float(t_s), luma=luma, shrink=1.0, source=None) for t_s, luma in zip(T_S, pictures, strict=True)], [people, room])
-    return room.moves(people.players[0]), people.players[0]
+    return room, people.players[0]
+
+
+def told(pictures: list[np.ndarray]) -> tuple[CameraMoves | None, Player]:
+    room, player = watched(pictures)
+    return room.moves(player), player
+
+
+def fidgeting(picture: np.ndarray, t_s: float, children: int = 7) -> np.ndarray:
+    """The picture with so many striped children who sit there and sway, each in his own way."""
+    random, shown = np.random.default_rng(3), picture.copy()
+    stripes = (120 + 70 * np.sign(np.sin(0.35 * np.arange(220)))).astype(np.uint8)[:, None]
+    for number in range(children):
+        rate, phase, far = random.uniform([1.5, 0.0, 10.0], [4.0, 6.0, 25.0])
+        left = int(120 * number + 60 + far * np.sin(rate * t_s + phase))
+        shown[280:500, left : left + 100] = stripes
+    return shown
+
+
+def test_a_room_in_which_others_fidget_is_no_camera_that_moves_and_that_they_do_is_told() -> None:
+    room, player = watched([fidgeting(wall(seed=6), t_s) for t_s in T_S])
+    assert room.standing() == (True, True) and room.moves(player) is None
+    alone, _ = watched([wall(seed=6) for _ in T_S])
+    assert alone.standing() == (True, False)
+    one, _ = watched([fidgeting(wall(seed=6), t_s, children=1) for t_s in T_S])
+    assert one.standing() == (True, False), "a child in a corner is no class"
+
+
+def test_nothing_that_stands_still_is_seen_before_a_camera_in_a_hand_but_what_is_written_on_its_picture() -> None:
+    held = [moved(wall(seed=3), 0.0, shift_px=(9.0 * np.sin(1.3 * t_s), 4.0 * np.sin(2.1 * t_s))) for t_s in T_S]
+    assert watched(held)[0].standing() == (False, False)
+    logo = cv2.resize(np.random.default_rng(5).integers(100, 190, (2, 4)).astype(np.uint8), (120, 60), interpolation=cv2.INTER_NEAREST)
+    for picture in held:
+        picture[20:80, 20:140] = logo
+    assert not watched(held)[0].standing().still
+
+
+def test_of_a_plain_wall_nothing_is_known() -> None:
+    assert watched([wall(plain=True) for _ in T_S])[0].standing() == (False, False)
 
 
 def test_a_lens_that_looks_for_its_focus_is_told_however_the_camera_is_held_and_whoever_moves_before_it() -> None:

@@ -104,3 +104,6 @@ def test_who_walks_past_moves_no_room_and_a_bump_does() -> None:
     some = replace(points, error=np.where(hidden & (np.arange(80) < 60), 50.0, points.error))
     assert np.abs(steady.room_pct(some) - steady.room_pct(points)).max() < 0.1, "the others still tell"
     assert not steady.room_pct(replace(points, on_body=np.ones(80, bool))).any()
+    assert not steady.room_pct(points, elsewhere=True).any(), "the whole room says otherwise"
+    little = replace(points, move_pct=0.05 * points.move_pct)
+    assert np.array_equal(steady.room_pct(little, elsewhere=True), steady.room_pct(little)) and little.move_pct.any()

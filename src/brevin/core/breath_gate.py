@@ -15,6 +15,7 @@ from brevin.core.report import Reason
 
 TOLD_PCT = 1.2  # of trunk: shoulders that rise so far in an inhale tell breaths of which no belly is seen
 LEAST_WHOLE = 2  # breaths of a trunk that sank: one alone may be what the sinking moved; own
+RESTLESS, LAID_TO_IT = "restless_behind", frozenset(("outline_lost", "breath_faint", "no_breathing"))  # what a room that moves does to an edge before it
 FAINT_NOTED, FAINT_MOST = 0.04, 0.07  # of an inhale's size, that is unrest: said from here, refused from here; docs/gate.md
 
 
@@ -32,6 +33,17 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
     if not turns:
         return [gate.reason("no_breathing")]
     return [gate.reason("breath_faint")] if (unrest(moved, inhales_of(turns)) or 0.0) > FAINT_MOST else []
+
+
+def with_notes(stops: Sequence[Reason], advice: Sequence[Reason], notes: Sequence[Reason]) -> tuple[list[Reason], list[Reason]]:
+    """What stops a breath and what is only advice, with what the edge noticed: where much moves behind the player, an edge that is lost or a breath that is
+    faint is laid to that, and not to the child."""
+    restless = [note for note in notes if note.code == RESTLESS]
+    if not restless:
+        return [*stops], [*notes, *advice]
+    kept, said = ([one for one in some if one.code not in LAID_TO_IT] for some in (stops, advice))
+    stopped = restless if len(kept) < len(stops) else []
+    return kept + stopped, [*(note for note in notes if note not in stopped), *said]
 
 
 def by_shoulders(who: Followed, turns: Sequence[BreathTurns]) -> bool:

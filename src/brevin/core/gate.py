@@ -36,18 +36,19 @@ CHEST_UNSURE = 0.2  # share of its amplitude the assumed profile may be wrong by
 @dataclass(frozen=True)
 class Stretch:
     """A stretch of a clip, or of what a camera sees now. t_s: [n] times of the pictures; picture: their quality; samples: everyone seen meanwhile; tilt: of the
-    camera, None where the room does not tell it."""
+    camera, None where the room does not tell it; restless: much moves behind the player."""
 
     t_s: Floats
     picture: Picture
     samples: tuple[PoseSample, ...]
     tilt: Tilt | None = None
+    restless: bool = False
 
     def between(self, from_s: float, to_s: float) -> "Stretch":
         """The part between two moments, both included."""
         kept = (self.t_s >= from_s) & (self.t_s <= to_s)
         picture = replace(self.picture, **{name: values[kept] for name, values in vars(self.picture).items() if len(values) == len(self.t_s)})
-        return Stretch(self.t_s[kept], picture, tuple(s for s in self.samples if from_s <= s.t_s <= to_s), self.tilt)
+        return Stretch(self.t_s[kept], picture, tuple(s for s in self.samples if from_s <= s.t_s <= to_s), self.tilt, self.restless)
 
 
 def reason(code: str, facts: dict[str, float | str] | None = None, *, from_s: float | None = None, to_s: float | None = None) -> Reason:

@@ -21,7 +21,7 @@ from brevin.core.breath.one import OneBreath
 from brevin.core.breath.patterns import NOT_SURE, as_the_others
 from brevin.core.breath.timing import card_index
 from brevin.core.breath.way_in import way_in
-from brevin.core.breath_gate import breath_advice, by_shoulders, unreadable_breath
+from brevin.core.breath_gate import breath_advice, by_shoulders, unreadable_breath, with_notes
 from brevin.core.drawn import player_seen
 from brevin.core.edited import Edits
 from brevin.core.errors import InvalidInput
@@ -144,7 +144,7 @@ def _breathing(asked: _Asked, who: Followed, counted: Beats, sunk: Callable[[], 
     if who.view != "front":
         stops = [*stops, *unreadable_breath(who, turns, stops, sunk)]
         advice = [*advice, *(one for one in breath_advice(who, turns, sunk) if one.code not in {stop.code for stop in stops})]
-    return _Breathing(turns, stops, [*gate.reasons_of(asked.found.notes), *advice])
+    return _Breathing(turns, *with_notes(stops, advice, gate.reasons_of(asked.found.notes)))
 
 
 def _counted(asked: _Asked) -> Beats:

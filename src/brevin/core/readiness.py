@@ -37,6 +37,8 @@ def _camera(stretch: Stretch) -> Ready:
     state = gate.camera_state(stretch)
     if state == "steady" and stretch.tilt is not None and stretch.tilt.told:
         return Ready("camera", "watch", "camera_tilted")
+    if state == "steady" and stretch.restless:
+        return Ready("camera", "watch", "restless_behind")
     codes: dict[State, str] = {"steady": "camera_still", "watch": "camera_restless", "unreadable": "camera_moving"}
     return Ready("camera", state, codes[state])
 

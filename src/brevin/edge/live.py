@@ -13,12 +13,14 @@ from brevin.core.gate import Stretch
 from brevin.core.kinematics.tilt import Tilt, tilt
 from brevin.core.pose import landmarks as lm
 from brevin.core.track import WORK_SIDE_PX, Body, Floats, Picture, PoseSample
+from brevin.edge.corners import at_rest, corners
 from brevin.edge.pose_model import PoseModel
 from brevin.edge.room_seen import outside, uprights
 from brevin.edge.stickers import stickers_of
 
 WINDOW_S = 3.0  # of the past that readiness looks at
-ROOM_POINTS, APART_PX, WEAKEST = 60, 12, 0.01  # in the room
+REST_PX, OFF_PX = 0.25, 0.5  # from one picture to the next, of a point of the room that stands still, and of one that moves
+RESTLESS = 0.35  # of the points, on average, that move while the camera stands still
 EDGES_S = 1.0  # between looks at the room's upright edges: a phone is put up once
 UNKNOWN_TRUNK = 0.25  # of the picture's height, where nobody is seen yet
 LARGEST_PX = 2_000_000
@@ -45,7 +47,7 @@ class Now:
     def __init__(self, network: PoseModel) -> None:
         self.size_px = (0.0, 0.0)
         self._network = network
-        self._seen: deque[tuple[PoseSample, float, float, Floats]] = deque()
+        self._seen: deque[tuple[PoseSample, float, float, Floats, float]] = deque()
         self._last: Grey | None = None
         self._gone: Floats = np.zeros(2)
         self._tilt: Tilt | None = None
@@ -63,20 +65,21 @@ class Now:
             self._seen.clear()
             self._last, self._edges_s = None, -np.inf
         trunk_px = max((lm.trunk_px(body) for body in bodies), default=UNKNOWN_TRUNK * grey.shape[0])
-        self._gone = self._gone + _step(self._last, grey, bodies) / max(trunk_px, 1.0) * 100.0
+        step, restless = _step(self._last, grey, bodies)
+        self._gone = self._gone + step / max(trunk_px, 1.0) * 100.0
         self._last = grey
         if bodies and t_s >= self._edges_s + EDGES_S:
             self._tilt, self._edges_s = _tilted(grey, bodies), t_s
-        self._seen.append((sample, light, detail, self._gone))
+        self._seen.append((sample, light, detail, self._gone, restless))
         while self._seen[0][0].t_s < t_s - WINDOW_S:
             self._seen.popleft()
 
     def stretch(self) -> Stretch:
         """What the gate looks at."""
-        samples, light, detail, room = zip(*self._seen, strict=True)
+        samples, light, detail, room, restless = zip(*self._seen, strict=True)
         nothing = np.zeros(0)
         picture = Picture(light=np.array(light), detail=np.array(detail), change=nothing, clear=nothing, room_pct=np.array(room))
-        return Stretch(np.array([s.t_s for s in samples]), picture, tuple(samples), self._tilt)
+        return Stretch(np.array([s.t_s for s in samples]), picture, tuple(samples), self._tilt, bool(np.mean(restless) > RESTLESS))
 
 
 def _tilted(grey: Grey, bodies: tuple[Body, ...]) -> Tilt | None:
@@ -84,16 +87,21 @@ def _tilted(grey: Grey, bodies: tuple[Body, ...]) -> Tilt | None:
     return tilt(uprights(grey, bodies), (grey.shape[1], grey.shape[0]), float(lm.hips(max(bodies, key=lm.trunk_px))[0]))
 
 
-def _step(last: Grey | None, grey: Grey, bodies: tuple[Body, ...]) -> Floats:
-    """How far the room's points went since the last picture, px: [2]; nought where none is seen."""
-    if last is None or last.shape != grey.shape:
-        return np.zeros(2)
-    points: Any = cv2.goodFeaturesToTrack(last, ROOM_POINTS, WEAKEST, APART_PX, mask=outside(last, bodies))
-    if points is None:
-        return np.zeros(2)
+def _step(last: Grey | None, grey: Grey, bodies: tuple[Body, ...]) -> tuple[Floats, float]:
+    """How far the room's points went since the last picture, px: [2], nought where none is seen or the camera stands still; and the share of them that move all
+    the same."""
+    points = corners(last, outside(last, bodies)) if last is not None and last.shape == grey.shape else np.zeros((0, 2), np.float32)
+    if not len(points):
+        return np.zeros(2), 0.0
     found, status, _ = cv2.calcOpticalFlowPyrLK(last, grey, points, points.copy())
-    moved: Floats = (found - points)[status[:, 0] == 1].reshape(-1, 2).astype(float)
-    return np.asarray(np.median(moved, axis=0)) if len(moved) else np.zeros(2)
+    here = status[:, 0] == 1
+    moved = (found - points)[here].astype(float)
+    if not len(moved):
+        return np.zeros(2), 0.0
+    far, usual = np.hypot(*moved.T), np.asarray(np.median(moved, axis=0))
+    if not at_rest(points[here].astype(float), far < REST_PX, float(grey.shape[1])):
+        return usual, 0.0
+    return np.zeros(2) if np.hypot(*usual) > REST_PX else usual, float((far > OFF_PX).mean())  # a slow drift is small in each step
 
 
 def _light(grey: Grey, bodies: tuple[Body, ...]) -> tuple[float, float]:

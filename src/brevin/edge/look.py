@@ -22,6 +22,7 @@ from brevin.edge.observers.room import Room
 from brevin.edge.observers.straight_lines import StraightLines
 from brevin.edge.observers.trunks import Trunk, Trunks
 from brevin.edge.pose_model import PoseModel
+from brevin.edge.room_points import Standing
 from brevin.edge.steadied import Followed, steadied
 from brevin.edge.steady import camera_moves, room_pct
 from brevin.edge.video import Stamps, VideoFrame, probe, sound, video_frames
@@ -62,12 +63,16 @@ def look(
     )  # fmt: skip
     if not watched.trunks:
         return seen
-    cameras = [watched.room.moves(player) or camera_moves(trunk.texture.points()) for player, trunk in zip(watched.people.players, watched.trunks, strict=True)]
+    standing = watched.room.standing()
+    cameras = [
+        None if standing.still else watched.room.moves(player) or camera_moves(trunk.texture.points())
+        for player, trunk in zip(watched.people.players, watched.trunks, strict=True)
+    ]
     again = partial(video_frames, whole, until_s=LONGEST_S, fastest_hz=FASTEST_HZ)
     followed = steadied(again, watched.people, watched.trunks, cameras, seen.t_s, progress)
     progress("reading the breath", 0.92)
     first, *others = [
-        replace(_of_player(seen, player, own, view), feet_pct=watched.feet.up_pct(i, len(watched.t_s)))
+        replace(_of_player(seen, player, own, view, standing), feet_pct=watched.feet.up_pct(i, len(watched.t_s)))
         for i, (player, own) in enumerate(zip(watched.people.players, followed, strict=True))
     ]
     return replace(first, others=tuple(others))
@@ -154,18 +159,21 @@ def _notes(clip: ClipFacts, watched: _Watched) -> Facts:
     return tuple(notes)
 
 
-def _of_player(seen: Sighting, player: Player, own: Followed, asked_view: AskedView) -> Sighting:
+def _of_player(seen: Sighting, player: Player, own: Followed, asked_view: AskedView, standing: Standing) -> Sighting:
     lit, steady, followed, (moves, trunk) = own
     bodies = [s.bodies[i] for s, i in zip(seen.poses, player.chosen, strict=True) if i >= 0]
     camera = np.zeros((0, 4))
     if moves is not None:
         camera = moves.each
         seen = replace(seen, notes=(*seen.notes, ("camera_moved", moves.facts())))
+    if standing.restless:
+        seen = replace(seen, notes=(*seen.notes, ("restless_behind", {})))
+    room = room_pct(steady.texture.points(), elsewhere=standing.still or standing.restless)
     light, detail, change = (np.array(values) for values in (lit.light, lit.detail, lit.change))
     return replace(
         seen, player=player, view=_view(asked_view, view_of(bodies), player), position=position_of(bodies),
         front=followed.front.strips(), back=followed.back.strips(), points=followed.texture.points(),
-        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=room_pct(steady.texture.points()), camera=camera),
+        picture=Picture(light=light, detail=detail, change=change, clear=followed.front.contrast(), room_pct=room, camera=camera),
         arms_pct=followed.arms_pct, sunk=np.zeros((0, 3)) if trunk is None else trunk,
     )  # fmt: skip
 

@@ -20,6 +20,7 @@ POINTS_LEAST = 12
 LASTING = 10  # pictures on either side of the running median
 ALONG_SHARE = 0.35  # of the way: what a point may lie off the common step
 FOLLOWED_SHARE = 0.9  # of the pictures in which a point must still look like itself
+ROOM_STILL_PCT = 1.0  # of trunk, that points beside the trunk go: more, where the whole room says otherwise, and they are somebody's who sits there
 ROOM_LEAST_FOUND = 0.5  # of the film's points of the room, in one picture, from which they say where it is
 TRIMS, TRIM_TIMES, TRIM_LEAST_PCT = 3, 2.5, 0.3  # points that move on their own: the player, a door
 
@@ -71,9 +72,15 @@ def camera_moves(points: Points) -> CameraMoves | None:
     return _moves(levels)
 
 
-def room_pct(followed: Points) -> Floats:
+def room_pct(followed: Points, *, elsewhere: bool = False) -> Floats:
     """Where the room has gone against the reference: [n, 2], median of those of its points that are found; between the pictures before and after where
-    something passes before most of them; zeros where none is seen."""
+    something passes before most of them; zeros where none is seen, or where they move and the camera is known to stand still, or much to move by itself
+    (elsewhere; ``observers/room.py``)."""
+    gone = _gone(followed)
+    return np.zeros_like(gone) if elsewhere and np.ptp(gone, axis=0).max(initial=0.0) > ROOM_STILL_PCT else gone
+
+
+def _gone(followed: Points) -> Floats:
     room = followed.move_pct[:, ~followed.on_body]
     if not room.shape[1]:
         return np.zeros((len(room), 2))

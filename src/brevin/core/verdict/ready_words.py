@@ -36,6 +36,7 @@ READY: dict[str, ReadyWords] = {
     "turn_face": ReadyWords("the face is turned away, or covered", "look into the camera"),
     "camera_still": ReadyWords("camera still", "good"),
     "camera_tilted": ReadyWords("phone stands tilted", "turn it until doors and walls stand upright"),
+    "restless_behind": ReadyWords("much moves behind the player", "a plain wall, if there is one"),
     "camera_restless": ReadyWords("camera moves a little", "lean it on something"),
     "camera_moving": ReadyWords("camera moves too much", "put it on something firm"),
 }

@@ -76,6 +76,9 @@ REASONS: dict[str, Sentence] = {
         "breath",
         "Something passed behind or before the trunk, somebody or an arm, at {at_s} s: the breath is less sure there. Film where nobody walks by.",
     ),
+    "restless_behind": Sentence(
+        "breath", "Much moves behind the player, others or a screen, and before that the belly's edge is hard to follow. Film in front of a plain wall."
+    ),
     "dropped_frames": Sentence("breath", "For {missing_s} s in all there are no pictures. Close other programs on the phone and film again."),
     "other_player": Sentence("all", "It is not clear who is to be read. Choose the player in the picture, or film again alone."),
     "too_costly": Sentence("all", "This video asks for more memory or time than half a minute should. Export it again on the phone, or film anew."),

@@ -58,7 +58,7 @@ def sound_only(path: Path) -> Path:
     return path
 
 
-def room(count: int, *, height: int = 270, width: int = 480) -> list[np.ndarray]:
+def room(count: int, *, height: int = 180, width: int = 320) -> list[np.ndarray]:
     """An empty room with a little noise."""
     random = np.random.default_rng(1)
     wall = np.full((height, width), 150.0) + 20 * np.sin(np.arange(width) / 40)[None]

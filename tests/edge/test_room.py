@@ -95,6 +95,14 @@ def test_nothing_that_stands_still_is_seen_before_a_camera_in_a_hand_but_what_is
     assert not watched(held)[0].standing().still
 
 
+def test_grain_moves_nothing() -> None:
+    random, smeared, pictures = np.random.default_rng(8), np.zeros(SIZE_PX[::-1]), []
+    for _ in T_S:
+        smeared = 0.55 * smeared + 0.45 * random.normal(0.0, 16.0, smeared.shape)
+        pictures.append(np.clip(wall(seed=6) + smeared, 0, 255).astype(np.uint8))
+    assert watched(pictures)[0].standing() == (True, False)
+
+
 def test_of_a_plain_wall_nothing_is_known() -> None:
     assert watched([wall(plain=True) for _ in T_S])[0].standing() == (False, False)
 

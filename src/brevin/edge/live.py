@@ -15,12 +15,12 @@ from brevin.core.pose import landmarks as lm
 from brevin.core.track import WORK_SIDE_PX, Body, Floats, Picture, PoseSample
 from brevin.edge.corners import at_rest, corners
 from brevin.edge.pose_model import PoseModel
+from brevin.edge.room_points import RESTLESS, by_themselves
 from brevin.edge.room_seen import outside, uprights
 from brevin.edge.stickers import stickers_of
 
 WINDOW_S = 3.0  # of the past that readiness looks at
-REST_PX, OFF_PX = 0.25, 0.5  # from one picture to the next, of a point of the room that stands still, and of one that moves
-RESTLESS = 0.35  # of the points, on average, that move while the camera stands still
+REST_PX = 0.25  # from one picture to the next, of a point of the room that stands still
 EDGES_S = 1.0  # between looks at the room's upright edges: a phone is put up once
 UNKNOWN_TRUNK = 0.25  # of the picture's height, where nobody is seen yet
 LARGEST_PX = 2_000_000
@@ -94,14 +94,14 @@ def _step(last: Grey | None, grey: Grey, bodies: tuple[Body, ...]) -> tuple[Floa
     if not len(points):
         return np.zeros(2), 0.0
     found, status, _ = cv2.calcOpticalFlowPyrLK(last, grey, points, points.copy())
-    here = status[:, 0] == 1
-    moved = (found - points)[here].astype(float)
-    if not len(moved):
+    here, moved = status[:, 0] == 1, (found - points).astype(float)
+    if not here.any():
         return np.zeros(2), 0.0
-    far, usual = np.hypot(*moved.T), np.asarray(np.median(moved, axis=0))
-    if not at_rest(points[here].astype(float), far < REST_PX, float(grey.shape[1])):
+    far, usual = np.where(here, np.hypot(*moved.T), np.inf), np.asarray(np.median(moved[here], axis=0))
+    if not at_rest(points.astype(float), far < REST_PX, float(grey.shape[1])):
         return usual, 0.0
-    return np.zeros(2) if np.hypot(*usual) > REST_PX else usual, float((far > OFF_PX).mean())  # a slow drift is small in each step
+    own = by_themselves(points, moved[None], here[None], far)
+    return np.zeros(2) if np.hypot(*usual) > REST_PX else usual, float(own.mean())  # a slow drift is small in each step
 
 
 def _light(grey: Grey, bodies: tuple[Body, ...]) -> tuple[float, float]:

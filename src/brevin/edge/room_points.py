@@ -18,7 +18,9 @@ MISSED_GREY = 12.0  # a point that looks this unlike its reference was lost
 ASTRAY_PX = 4.0  # otherwise than most from one picture to the next: drawn along by somebody who passes, and looked for where it was once he has gone
 LEAST_POINTS, LEAST_SEEN = 6, 0.8  # and of the pictures, in how many so many of them are found
 REST_PX, OFF_PX = 0.35, 1.0  # of the small picture, between the common shares: who goes less rests, who goes farther otherwise than the camera moves by himself
-RESTLESS = 0.35  # of the points, that are lost or move by themselves: 0.05 of a room where nobody is, 0.2 where one walks past, 0.4 to 1.0 before a class; own
+NEAR, NEAR_PX, ALIKE_SHARE = 4, 60.0, 0.35  # neighbours that move as well, how far aside, and how unlike they go, of the way: grain goes nowhere together
+RESTLESS = 0.3  # of the points, that are lost or move by themselves: up to 0.2 in rooms where nobody moves, in grain, or where one walks past; own
+USUAL = 0.9  # of the pictures, in which two points go alike
 COMMON_SHARES = (0.02, 0.98)  # of the pictures, between which it is told how far something goes: a few that are blurred say nothing
 
 
@@ -85,11 +87,26 @@ class RoomPoints:
             start = self._start[: self._most].astype(float)
             ways = similarities(start, moves, seen).ways
             far = _far(moves - np.array([way(one[0], one[1], start) + one[2:] for one in ways]), seen)
-        return Standing(still, len(far) >= LEAST_POINTS and bool((far > OFF_PX).mean() > RESTLESS))
+        return Standing(still, len(far) >= LEAST_POINTS and bool(by_themselves(self._start, moves, seen, far).mean() > RESTLESS))
 
     def _moves(self, most: int) -> tuple[Floats, NDArray[np.bool_]]:
         """How far so many points have gone in each picture, px: [n, p, 2], and where they were found: [n, p]."""
         return np.array(self._places)[:, :most] - self._start[:most], np.array(self._seen)[:, :most]
+
+
+def by_themselves(start: NDArray[np.float32], moves: Floats, seen: NDArray[np.bool_], far: Floats) -> NDArray[np.bool_]:
+    """Which points are lost, or move along with one beside them, as what somebody wears does: [p]. moves: [n, p, 2], what the camera does taken away; seen:
+    [n, p]; far: [p], how far each goes."""
+    own = ~np.isfinite(far)
+    moving = np.flatnonzero(np.isfinite(far) & (far > OFF_PX))
+    for i in moving:
+        aside = np.hypot(*(start[moving] - start[i]).T)
+        for j in moving[np.argsort(aside)[1 : NEAR + 1]]:
+            both = seen[:, i] & seen[:, j]
+            unlike = np.hypot(*(moves[both, i] - moves[both, j]).T)
+            near = np.hypot(*(start[j] - start[i])) < NEAR_PX
+            own[i] |= bool(near and both.any() and np.quantile(unlike, USUAL) < max(OFF_PX, ALIKE_SHARE * far[i]))
+    return own
 
 
 def _far(moves: Floats, seen: NDArray[np.bool_]) -> Floats:

@@ -11,22 +11,22 @@ import { colour } from "../design/tokens";
 import { Otherwise } from "./Otherwise";
 import { digits, limitsWords, shown } from "../shared/valueWords";
 
-const IN_BREATHS = css`
+const COUNTED = css`
   grid-template: "mark title breaths counted value scale word" / 24px minmax(0, 1fr) 110px 44px 118px 128px 92px;
   @media (max-width: 1150px) {
     grid-template: "mark title breaths counted value word" / 24px minmax(0, 1fr) 108px 44px 108px 92px;
   }
 `;
-const IN_HOLD = css`
+const PLAIN = css`
   grid-template: "mark title word value scale" / 24px minmax(0, 1fr) 112px 128px 128px;
   @media (max-width: 1150px) {
     grid-template: "mark title word value" / 24px minmax(0, 1fr) 112px 124px;
   }
 `;
-/** The columns of a row: with its breaths before its number, or, of the hold, its words. */
-export const rowColumns = (held: boolean) => css`
+/** The columns of a row: its breaths before its number, or its word where none are counted. */
+export const rowColumns = (counted: boolean) => css`
   display: grid;
-  ${held ? IN_HOLD : IN_BREATHS}
+  ${counted ? COUNTED : PLAIN}
   align-items: center;
   gap: 6px;
   @media (max-width: 1150px) {
@@ -35,8 +35,8 @@ export const rowColumns = (held: boolean) => css`
     }
   }
 `;
-const Row = styled(Button)<{ $held: boolean }>`
-  ${(p) => rowColumns(p.$held)}
+const Row = styled(Button)<{ $counted: boolean }>`
+  ${(p) => rowColumns(p.$counted)}
   width: 100%;
   min-height: 35px;
   padding: 0 2px;
@@ -70,7 +70,7 @@ const Row = styled(Button)<{ $held: boolean }>`
   }
   .word {
     grid-area: word;
-    text-align: ${(p) => (p.$held ? "left" : "right")};
+    text-align: ${(p) => (p.$counted ? "right" : "left")};
     font-weight: 650;
     line-height: 1.1;
   }
@@ -137,25 +137,25 @@ type Props = {
   verdict: Verdict;
   breaths: number;
   chosen: number | null;
-  held: boolean;
+  counted: boolean;
   onEvidence: (verdict: Verdict) => void;
 };
 
-/** One verdict: its mark, its breaths as wedges, the chosen one's number on its scale among the others, and the word; held: the word stands where the breaths
- *  would. */
-export function VerdictRow({ takeId, verdict, breaths, chosen, held, onEvidence }: Props) {
+/** One verdict: its mark, its breaths as wedges, the chosen one's number on its scale among the others, and the word; where none are counted, the
+ *  word stands where the breaths would. */
+export function VerdictRow({ takeId, verdict, breaths, chosen, counted, onEvidence }: Props) {
   const { state } = verdict;
   const mark = verdict.marks.find(({ breath }) => breath === chosen);
   return (
     <Disclosure onExpandedChange={(open) => open && onEvidence(verdict)}>
       <Plain level={2}>
-        <Row slot="trigger" $held={held} data-testid={`verdict-${verdict.criterion}`} data-space-free>
+        <Row slot="trigger" $counted={counted} data-testid={`verdict-${verdict.criterion}`} data-space-free>
           <span className="mark">
             <StateMark state={state} />
           </span>
           <span className="title">{verdict.title}</span>
-          {!held && <span className="breaths">{verdict.marks.length > 0 && <Wedges verdict={verdict} breaths={breaths} />}</span>}
-          {!held && <Counted verdict={verdict} />}
+          {counted && <span className="breaths">{verdict.marks.length > 0 && <Wedges verdict={verdict} breaths={breaths} />}</span>}
+          {counted && <Counted verdict={verdict} />}
           <Measured verdict={verdict} mark={mark} />
           <Word takeId={takeId} verdict={verdict} />
         </Row>

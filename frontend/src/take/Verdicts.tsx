@@ -15,7 +15,7 @@ const List = styled.div`
   margin-top: 4px;
 `;
 const Heads = styled.div`
-  ${rowColumns(false)}
+  ${rowColumns(true)}
   font-size: 13px;
   color: ${colour("soft")};
   padding-bottom: 2px;
@@ -89,12 +89,14 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held,
   const withheld = verdicts.filter((v) => v.state === "unreadable");
   const elsewhere = withheld.filter((v) => v.reason !== "said_once" && !(held && v.area === "breath"));
   const front = inFront(verdicts, held, held && !phone ? OF_HOLD : IN_FRONT);
+  const shown = all ? readable : front;
+  const counted = !held && shown.some((verdict) => verdict.marks.length > 0); // else the word stands where the breaths would
   const rest = readable.filter((verdict) => !front.includes(verdict));
   const more = verdicts.length > front.length + elsewhere.length;
   useKeys("Take, verdicts", [{ key: "a", does: "all verdicts, or those in front", run: () => setAll(!all), off: !more }]);
   return (
     <List role="group" aria-label="Verdicts">
-      {!held && front.some((verdict) => verdict.marks.length > 0) && (
+      {counted && (
         <Heads aria-hidden>
           <span />
           <span />
@@ -103,14 +105,14 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held,
           <span>{chosen === null ? "usual" : `breath ${chosen + 1}`}</span>
         </Heads>
       )}
-      {(all ? readable : front).map((verdict) => (
+      {shown.map((verdict) => (
         <VerdictRow
           key={verdict.criterion}
           takeId={takeId}
           verdict={verdict}
           breaths={breaths}
           chosen={chosen}
-          held={held}
+          counted={counted}
           onEvidence={onEvidence}
         />
       ))}

@@ -83,10 +83,10 @@ class RoomPoints:
         far = _far(moves, seen)
         still = at_rest(self._start.astype(float), far < REST_PX, float(self._reference.shape[1]))
         if not still:
-            moves, seen = moves[:, : self._most], seen[:, : self._most]
-            start = self._start[: self._most].astype(float)
-            ways = similarities(start, moves, seen).ways
-            far = _far(moves - np.array([way(one[0], one[1], start) + one[2:] for one in ways]), seen)
+            start, seen = self._start[: self._most].astype(float), seen[:, : self._most]
+            ways = similarities(start, moves[:, : self._most], seen).ways
+            moves = moves[:, : self._most] - np.array([way(one[0], one[1], start) + one[2:] for one in ways])
+            far = _far(moves, seen)
         return Standing(still, len(far) >= LEAST_POINTS and bool(by_themselves(self._start, moves, seen, far).mean() > RESTLESS))
 
     def _moves(self, most: int) -> tuple[Floats, NDArray[np.bool_]]:

@@ -1,5 +1,6 @@
 import json
 import re
+import time
 from contextlib import nullcontext
 from pathlib import Path
 
@@ -269,11 +270,22 @@ def test_a_chair_is_moved_along_the_line_by_key_and_by_hand(inside: Page) -> Non
         inside.keyboard.press(",")  # faster than they are kept
     expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(3)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
     inside.unroute("**/order")  # lets go of the one that was held
-    inside.wait_for_load_state("networkidle")
+    kept_at(inside, 3, before[6])
     inside.reload()
     expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(3)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
     inside.get_by_role("button", name=re.compile(f"^{before[6]}")).click()
     for _ in range(3):
         inside.keyboard.press(".")
     expect(inside.get_by_label("Chairs in lesson order").get_by_role("button").nth(6)).to_have_attribute("aria-label", re.compile(f"^{before[6]}"))
-    inside.wait_for_load_state("networkidle")
+    kept_at(inside, 6, before[6])
+
+
+KEPT = "async place => (await (await fetch('/api/today')).json()).lesson.seats[place].student.name"
+
+
+def kept_at(page: Page, place: int, name: str) -> None:
+    """Until the server has a student at a place of the lesson's line."""
+    until = time.monotonic() + 20.0
+    while (found := page.evaluate(KEPT, place)) != name:
+        assert time.monotonic() < until, found
+        page.wait_for_timeout(100)

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Verdict } from "../src/api/client";
-import { inFront } from "../src/take/inFront";
+import { cut, inFront, NAMED, named } from "../src/take/inFront";
 
 const verdict = (criterion: string, state: Verdict["state"], outside = false, area = "breath") =>
   ({ criterion, state, outside, area }) as Verdict;
@@ -44,4 +44,14 @@ test("where the hold is looked at, its rows and those of posture stand in front,
     verdict("wrist_left", "unreadable", false, "hold"),
   ];
   expect(names(all, true, 9)).toEqual(["trunk_inclination", ...held.slice(0, 8).map((v) => v.criterion)]);
+});
+
+test("of what is not readable four rows are named and the others counted, never one alone, and then there is a way to them", () => {
+  const withheld = (many: number) => Array.from({ length: many }, (_, i) => ({ title: `Row ${i}`, why: "Film from the side." }) as Verdict);
+  expect(named(withheld(5), NAMED)).toBe("row 0, row 1, row 2, row 3, row 4");
+  expect(named(withheld(7), NAMED)).toBe("row 0, row 1, row 2, row 3 and 3 more");
+  expect(named(withheld(7), 7)).toContain("row 6");
+  expect([4, 5, 6, 7].map((many) => cut(withheld(many)))).toEqual([false, false, true, true]);
+  const apart = [...withheld(4), { title: "Left elbow", why: "An arm lies across." } as Verdict];
+  expect(cut(apart)).toBe(false);
 });

@@ -8,7 +8,7 @@ import { PHONE } from "../design/sizes";
 import { StateMark, STATE_WORDS, type State } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { usePhone } from "../design/usePhone";
-import { IN_FRONT, inFront, OF_HOLD } from "./inFront";
+import { cut, IN_FRONT, inFront, NAMED, named, OF_HOLD } from "./inFront";
 import { rowColumns, VerdictRow } from "./VerdictRow";
 
 const List = styled.div`
@@ -92,7 +92,7 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held,
   const shown = all ? readable : front;
   const counted = !held && shown.some((verdict) => verdict.marks.length > 0); // else the word stands where the breaths would
   const rest = readable.filter((verdict) => !front.includes(verdict));
-  const more = verdicts.length > front.length + elsewhere.length;
+  const more = verdicts.length > front.length + elsewhere.length || cut(elsewhere);
   useKeys("Take, verdicts", [{ key: "a", does: "all verdicts, or those in front", run: () => setAll(!all), off: !more }]);
   return (
     <List role="group" aria-label="Verdicts">
@@ -144,8 +144,6 @@ function restWords(rest: Verdict[]): string {
   return `the other ${rest.length}: ${counted.map(([state, n]) => `${n === rest.length ? "all" : n} ${STATE_WORDS[state]}`).join(", ")}`;
 }
 
-const NAMED = 4; // rows of one reason: more are a list that nobody reads while thirty wait
-
 /** What could not be read, each reason once; a reason that is said above already is not said again. most: as many rows are named, the others counted. */
 function Unreadable({ verdicts, most, said }: { verdicts: Verdict[]; most: number; said: string }) {
   const reasons = [...new Set(verdicts.map((verdict) => verdict.why))];
@@ -166,11 +164,4 @@ function Unreadable({ verdicts, most, said }: { verdicts: Verdict[]; most: numbe
       ))}
     </div>
   );
-}
-
-/** Rows by their names; one left over is named as well, for "1 more" is no shorter. */
-function named(verdicts: Verdict[], most: number): string {
-  const titles = verdicts.map(({ title }) => title.toLowerCase());
-  const left = titles.length - most;
-  return left > 1 ? `${titles.slice(0, most).join(", ")} and ${left} more` : titles.join(", ");
 }

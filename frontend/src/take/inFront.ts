@@ -17,6 +17,18 @@ export function inFront(verdicts: Verdict[], held: boolean, most = IN_FRONT): Ve
   return readable.sort((a, b) => rank(a) - rank(b)).slice(0, most);
 }
 
+export const NAMED = 4; // rows of one reason: more are a list that nobody reads while thirty wait
+
+/** Rows by their names; one left over is named as well, for "1 more" is no shorter. */
+export function named(verdicts: Verdict[], most: number): string {
+  const titles = verdicts.map(({ title }) => title.toLowerCase());
+  const left = titles.length - most;
+  return left > 1 ? `${titles.slice(0, most).join(", ")} and ${left} more` : titles.join(", ");
+}
+
+/** Whether some rows that are not readable are counted and not named: then there has to be a way to them. */
+export const cut = (withheld: Verdict[]) => withheld.some(({ why }) => withheld.filter((other) => other.why === why).length > NAMED + 1);
+
 /** The mark a page opens with: the fault that the cue speaks of, where it is worst; none where nothing is wrong. */
 export function firstMark(report: Report): Mark | null {
   const spoken = report.verdicts.find((verdict) => verdict.criterion === report.cue?.criterion);

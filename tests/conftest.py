@@ -156,7 +156,7 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     patience = os.environ | {"BREVIN_STALLED_S": str(STALLED_S)}
     process = subprocess.Popen(command, stdout=log.open("w"), stderr=subprocess.STDOUT, start_new_session=True, env=patience)
     found = Running(f"http://127.0.0.1:{port}", data, process, log)
-    found.answers(within_s=90.0)
+    found.answers(within_s=240.0)
     yield found
     os.kill(process.pid, signal.SIGTERM)
     assert process.wait(20) == 0, log.read_text()

@@ -8,7 +8,7 @@ import pytest
 
 from brevin.bench import Measured
 from brevin.bench.alike import BARS, Pair, alike
-from brevin.bench.other_pictures import CLOTH, CROSSES_S, CROSSING_S, ROLLS_HZ, SINKING, SINKS_DEG, STILL, TILT_DEG, WIDE_SHARE, ZOOM, way_of
+from brevin.bench.other_pictures import CLOTH, CROSSES_S, CROSSING_S, POLE, POLE_AHEAD, ROLLS_HZ, SINKING, SINKS_DEG, STILL, TILT_DEG, WIDE_SHARE, ZOOM, way_of
 from brevin.core.report import Breath, Report
 
 
@@ -81,6 +81,17 @@ def test_each_way_changes_the_picture_as_it_says_and_comes_back() -> None:
     hidden = (crossing != rgb).any(axis=(0, 2))
     assert hidden.sum() == pytest.approx(WIDE_SHARE * 160, abs=2) and hidden[80] and np.abs(crossing[:, 80].mean(axis=0) - CLOTH).max() < 8
     assert (STILL["crossed"](rgb, CROSSES_S[0] - 0.1) == rgb).all() and (STILL["crossed"](rgb, CROSSES_S[1] + CROSSING_S + 0.1) == rgb).all(), "and is gone"
+
+
+def test_a_pole_stands_before_the_belly_s_edge_and_hides_a_line_of_the_picture() -> None:
+    at = {"shoulder_l": [[80, 20]], "shoulder_r": [[80, 20]], "hip_l": [[80, 70]], "hip_r": [[80, 70]]}
+    rgb = np.full((90, 160, 3), 200, np.uint8)
+    for view, side in (("side_right", 1.0), ("side_left", -1.0)):
+        seen = way_of(POLE, {"per_frame": {"keypoints_px": at}, "label": {"view": view}})(rgb, 3.0)
+        hidden = (seen != rgb).any(axis=2)
+        assert hidden.all(axis=1).sum() == 0 and hidden.any(axis=1).all(), "from the upper to the lower end"
+        assert np.flatnonzero(hidden.any(axis=0)).mean() == pytest.approx(80 + side * POLE_AHEAD * 50, abs=1.0)
+    assert (rgb == 200).all(), "the picture that was given stays as it was"
 
 
 def test_a_trunk_that_sinks_takes_head_and_back_along_and_leaves_lap_and_room() -> None:

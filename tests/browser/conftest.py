@@ -14,7 +14,7 @@ from brevin.standin.device import as_camera
 from tests.clips import beginning
 from tests.conftest import Running
 
-expect.set_options(timeout=20_000)  # a busy machine answers late; what never comes is red all the same
+expect.set_options(timeout=30_000)  # a busy machine answers late; what never comes is red all the same
 
 
 SHORT_S = 5.0  # long enough to be read
@@ -70,7 +70,7 @@ def watched(shown: Page, address: str) -> Iterator[Page]:
     troubles: list[str] = []
     shown.on("pageerror", lambda error: troubles.append(str(error)))
     shown.on("console", lambda m: troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
-    shown.set_default_timeout(20_000)
+    shown.set_default_timeout(30_000)
     shown.goto(address)
     yield shown
     assert troubles == []

@@ -6,11 +6,13 @@ from statistics import median
 
 import pytest
 
+from brevin.bench.other_pictures import POLE
+from brevin.core.evidence import evidence
 from brevin.core.read import Task, judge
 from brevin.core.report import Report
 from brevin.core.verdict.judge import AREAS
 from brevin.ops.demo import CLIPS
-from tests.sightings import CHECKS, kept_of, seen_of
+from tests.sightings import BEHIND_A_POLE, CHECKS, kept_of, saved, seen_of
 
 
 @pytest.fixture(scope="module")
@@ -29,6 +31,17 @@ def test_breaths_of_a_side_view_are_found_where_they_were_planted(name: str, rea
         assert breath.exhale_start_s == pytest.approx(planted["exhale_start"], abs=0.45)
         assert breath.abdomen_amp == pytest.approx(planted["amplitude_mm"]["abdomen"] / 4.4, rel=0.25, abs=0.2)
     assert report.beats.source == "clicks" and report.beats.first_inhale_s == pytest.approx(truth["first_inhale_beat_s"], abs=0.03)
+
+
+def test_a_belly_behind_a_music_stand_s_pole_is_told_by_the_flank() -> None:
+    """Its edge keeps still: taken for the belly's it leaves nothing of the breath."""
+    truth = json.loads((CLIPS / f"{BEHIND_A_POLE}.json").read_text())
+    report = judge(evidence(saved(f"{BEHIND_A_POLE}-{POLE}")), Task(CHECKS[BEHIND_A_POLE])).report
+    assert report.readable_for.breath and "trunk_covered" in [reason.code for reason in report.reasons]
+    for breath, planted in zip(report.breaths, truth["cycles"], strict=True):
+        assert breath.inhale_start_s == pytest.approx(planted["inhale_start"], abs=0.35)
+        assert abs(breath.abdominal_share - planted["abdominal_share"]) < breath.uncertainty["abdominal_share"]
+        assert breath.pattern in ("low_then_wide", "unclear")
 
 
 def test_opposite_patterns_are_told_apart(readings) -> None:

@@ -37,7 +37,7 @@ def up(data: Path, port: int, *args: str, page: str = "http") -> "subprocess.Pop
     until = time.monotonic() + UP_WITHIN_S
     while time.monotonic() < until and process.poll() is None:
         try:
-            urllib.request.urlopen(f"{page}://127.0.0.1:{port}/", timeout=1, context=ANY_CERTIFICATE).close()
+            urllib.request.urlopen(f"{page}://127.0.0.1:{port}/", timeout=5, context=ANY_CERTIFICATE).close()
             return process
         except (urllib.error.URLError, OSError):
             time.sleep(0.1)

@@ -20,6 +20,7 @@ CHECKS = {
     "seated-low-then-wide": Check(card=parse("4-0-4@72x3")), "seated-chest-high": Check(card=parse("3-0-5@76x3")),
     "standing-full-early": Check(card=parse("4-0-6@84x3")), "front-flute-sags": Check(card=parse("3-0-6@72x3")),
 }  # fmt: skip
+BEHIND_A_POLE = "standing-full-early"  # that is there with a pole before the belly as well
 POINTS_EVERY, SOUND_EVERY = 3, 2
 
 
@@ -41,13 +42,13 @@ def kept_of(name: str) -> bytes:
     return packed(seen_of(name))
 
 
-def thinned(seen: Sighting) -> Sighting:
+def thinned(seen: Sighting, *, points_every: int = POINTS_EVERY) -> Sighting:
     """Fewer points, half the samples of the sound."""
     from dataclasses import replace
 
     points, sound = seen.points, seen.sound
     assert points is not None and sound is not None
-    kept = np.concatenate([np.flatnonzero(points.on_body)[::POINTS_EVERY], np.flatnonzero(~points.on_body)[::POINTS_EVERY]])
+    kept = np.concatenate([np.flatnonzero(points.on_body)[::points_every], np.flatnonzero(~points.on_body)[::POINTS_EVERY]])
     fewer = Points(
         at_pct=points.at_pct[kept], move_pct=points.move_pct[:, kept], error=points.error[:, kept], on_body=points.on_body[kept],
         unsure_pct=points.unsure_pct[kept],

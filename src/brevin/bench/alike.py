@@ -19,7 +19,7 @@ import numpy as np
 
 from brevin.bench import Measured
 from brevin.bench.accuracy import OWN, SAME_BREATH_S
-from brevin.bench.other_pictures import SINKING, WAYS, way_of
+from brevin.bench.other_pictures import POLE, SINKING, WAYS, way_of
 from brevin.bench.worse import remade
 from brevin.core.read import Task, read
 from brevin.core.report import Breath, Report
@@ -35,6 +35,7 @@ CODER = 16.0  # hardly any trace of it
 ONSETS = ("inhale_start_s", "exhale_start_s")
 LEAN = "lean_median_deg"
 BARS = {"found_in_both": (">=", FOUND_LEAST), "named_otherwise": ("<=", 0.0), "onset_p90_s": ("<=", ONSET_P90_S), LEAN: ("<=", LEAN_DEG)}
+NOT_ASKED = {(SINKING, LEAN), (POLE, "found_in_both"), (POLE, "onset_p90_s")}  # it leans; what is covered may be withheld, and is less sure
 
 
 @dataclass(frozen=True)
@@ -64,7 +65,7 @@ def measure() -> Measured:
         read = list(pool.map(_all_ways, truths))
     by_way = {way: [pairs[way] for pairs in read if way in pairs] for way in WAYS}
     figures = {f"{way}_{name}": value for way, pairs in by_way.items() for name, value in alike(pairs, way).items()}
-    return Measured("alike", figures, {f"{way}_{name}": bar for way in WAYS for name, bar in BARS.items() if (way, name) != (SINKING, LEAN)})
+    return Measured("alike", figures, {f"{way}_{name}": bar for way in WAYS for name, bar in BARS.items() if (way, name) not in NOT_ASKED})
 
 
 def alike(pairs: Sequence[Pair], way: str) -> dict[str, float]:

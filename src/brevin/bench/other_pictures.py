@@ -14,6 +14,7 @@ ZOOM, ZOOM_S, HOLDS_S = 0.01, 0.5, 5.0  # of a lens: as much larger, within this
 # of a hand: its ways aside and up, of the picture's width, its turn, and how much closer, so that no border shows
 HAND_SHARE, HAND_DEG, CLOSER = 0.004, 0.5, 1.02
 SINKS_DEG = 8.0  # of a trunk, from the first breath to the end
+POLE_AHEAD, POLE_UP, POLE_SHARE, STEEL = 0.23, 4.0, 0.03, (38, 36, 40)  # of a music stand's: ahead of the hips, up and down, how wide, of the trunk
 TILT_DEG = 5.0  # of a phone that leans on something
 CROSSES_S, CROSSING_S, WIDE_SHARE, CLOTH = (6.0, 13.0), 2.0, 0.14, (90, 60, 50)  # when somebody comes, for how long, how wide, of the picture, and in what
 
@@ -75,21 +76,40 @@ def crossed(rgb: Rgb, t_s: float) -> Rgb:
 
 def sinking(truth: Mapping[str, Any]) -> Way:
     """The player's trunk sinks from the first breath on, until the clip ends."""
-    places = {name: np.array(seen[0], float) for name, seen in truth["per_frame"]["keypoints_px"].items()}
-    hips, shoulders = (0.5 * (places[f"{joint}_l"] + places[f"{joint}_r"]) for joint in ("hip", "shoulder"))
     begins_s, ends_s = truth["cycles"][0]["inhale_start"], truth["duration_s"]
-    ahead = 1.0 if "right" in truth["label"]["view"] else -1.0
-    sinks = Sinks((truth["width"], truth["height"]), hips, shoulders, ahead=ahead, deg=SINKS_DEG)
+    sinks = Sinks((truth["width"], truth["height"]), *_joints(truth), ahead=_ahead(truth), deg=SINKS_DEG)
     return lambda rgb, t_s: np.asarray(sinks.of(rgb, float(np.clip((t_s - begins_s) / (ends_s - begins_s), 0.0, 1.0))), np.uint8)
 
 
-SINKING = "sinking"
+def behind_a_pole(truth: Mapping[str, Any]) -> Way:
+    """A music stand's pole stands before the edge of the belly, from the picture's upper to its lower end."""
+    hips, shoulders = _joints(truth)
+    trunk_px, ahead = float(np.hypot(*(shoulders - hips))), _ahead(truth)
+    ends = [tuple(round(float(v)) for v in hips + trunk_px * (POLE_AHEAD * np.array([ahead, 0.0]) + np.array([0.0, down]))) for down in (-POLE_UP, POLE_UP)]
+    wide = max(round(POLE_SHARE * trunk_px), 2)
+    return lambda rgb, t_s: np.asarray(cv2.line(rgb.copy(), ends[0], ends[1], STEEL, wide, cv2.LINE_AA), np.uint8)
+
+
+def _joints(truth: Mapping[str, Any]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Middles of hips and of shoulders in the first picture, px."""
+    places = {name: np.array(seen[0], float) for name, seen in truth["per_frame"]["keypoints_px"].items()}
+    hips, shoulders = (0.5 * (places[f"{joint}_l"] + places[f"{joint}_r"]) for joint in ("hip", "shoulder"))
+    return hips, shoulders
+
+
+def _ahead(truth: Mapping[str, Any]) -> float:
+    """1 where the player faces the picture's right, else -1."""
+    return 1.0 if "right" in truth["label"]["view"] else -1.0
+
+
+SINKING, POLE = "sinking", "pole"
 STILL: dict[str, Way] = {
     "mirror": in_a_mirror, "bands": under_bands, "lens": through_a_lens, "hand": from_the_hand, "tilted": tilted, "crossed": crossed,
 }  # fmt: skip
-WAYS = (*STILL, SINKING)
+OF_THE_BODY: dict[str, Callable[[Mapping[str, Any]], Way]] = {SINKING: sinking, POLE: behind_a_pole}  # where in the picture it is says what was planted
+WAYS = (*STILL, *OF_THE_BODY)
 
 
 def way_of(name: str, truth: Mapping[str, Any]) -> Way:
     """How the pictures of a clip are changed. truth: what was planted in it."""
-    return sinking(truth) if name == SINKING else STILL[name]
+    return OF_THE_BODY[name](truth) if name in OF_THE_BODY else STILL[name]

@@ -30,9 +30,9 @@ def unreadable_breath(who: Followed, turns: Sequence[BreathTurns], stops: Sequen
         return []
     if moved.sway_pct > gate.SWAY_MOST_PCT:
         return [gate.reason("player_moving")]
-    if not turns:
-        return [gate.reason("no_breathing")]
-    return [gate.reason("breath_faint")] if (unrest(moved, inhales_of(turns)) or 0.0) > FAINT_MOST else []
+    if turns and (unrest(moved, inhales_of(turns)) or 0.0) <= FAINT_MOST:
+        return []
+    return [gate.reason("trunk_covered" if moved.behind else "breath_faint" if turns else "no_breathing")]
 
 
 def with_notes(stops: Sequence[Reason], advice: Sequence[Reason], notes: Sequence[Reason]) -> tuple[list[Reason], list[Reason]]:
@@ -57,6 +57,8 @@ def by_shoulders(who: Followed, turns: Sequence[BreathTurns]) -> bool:
 
 
 def _belly_unseen(who: Followed, sunk: Callable[[], bool]) -> Reason:
+    if who.traces.behind:
+        return gate.reason("trunk_covered")
     return gate.reason("trunk_sank" if sunk() else "outline_lost" if who.traces.lost >= gate.MOST_LOST else "trunk_covered")
 
 
@@ -71,4 +73,5 @@ def breath_advice(who: Followed, turns: Sequence[BreathTurns], sunk: Callable[[]
     unsure = seen["abdomen"] and (not seen["chest"] or max(moved.model["chest"], moved.covered) > gate.CHEST_UNSURE)
     covered = [gate.reason("trunk_sank" if _lost_in_it(who, sunk) else "chest_covered")] if unsure else []
     covered += [_belly_unseen(who, lambda: _lost_in_it(who, sunk))] if not seen["abdomen"] and by_shoulders(who, turns) else []
+    covered += [gate.reason("trunk_covered")] if seen["abdomen"] and moved.behind else []
     return covered + ([gate.reason("breath_faint")] if FAINT_NOTED < (unrest(moved, inhales_of(turns)) or 0.0) <= FAINT_MOST else [])

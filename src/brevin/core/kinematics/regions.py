@@ -9,10 +9,11 @@ from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.arms import ARM_REACH, CLEAR_PCT, distance
 from brevin.core.kinematics.belly import USUAL, BellyHeight, belly_height
-from brevin.core.kinematics.rigid import RigidMotion, followed_points, forward, how_sure, outline_travel
-from brevin.core.track import Floats, Sighting
+from brevin.core.kinematics.outline import BELLY_TO_PCT
+from brevin.core.kinematics.rigid import RigidMotion, followed_points, followed_strips, forward, how_sure, outline_travel
+from brevin.core.track import Floats, Sighting, Strips
 
-EDGE_CLEAR = 3.0  # a point nearer to the outline is half background
+EDGE_CLEAR, PICTURE_PCT = 3.0, 6.0  # a point nearer to the outline is half background; half of the picture that follows a point, and a little
 LEAST_STRIPS, LEAST_PLACES, ENOUGH_STRIPS = 2, 3, 4  # from which a region is seen on its outline; that it needs; of outline that need no flank
 JUMPS_TIMES, JUMPS_LEAST = 4.0, 0.10  # times the usual, and percent of trunk, from frame to frame: a place that jumps more is lost
 TRAVEL_MOST = 9.0  # percent of trunk: no belly and no chest goes farther in a breath; a sleeve or an instrument does
@@ -81,7 +82,7 @@ def _places(sighting: Sighting, rigid: RigidMotion, free: np.ndarray, rides: np.
     front = sighting.front
     outline = outline_travel(front, rigid)
     edge = float(np.median(front.edge_pct[free])) if free.sum() >= LEAST_STRIPS else profile.HALF_DEPTH_PCT
-    flank, depth = _flank(sighting, rides, front_pct=edge)
+    flank, depth = _flank(sighting, free, rides, front_pct=edge)
     points = forward(sighting.points, rigid, np.flatnonzero(flank))
     at = np.concatenate([np.column_stack([front.edge_pct, front.up_pct])[free], sighting.points.at_pct[flank]])
     return _Places(
@@ -107,15 +108,23 @@ def _abdomen(seen: _Places) -> tuple[Found, BellyHeight]:
     return replace(fitted, region=replace(fitted.region, model_error=unsure)), height
 
 
-def _flank(sighting: Sighting, rides: np.ndarray, *, front_pct: float) -> tuple[np.ndarray, Floats]:
+def _flank(sighting: Sighting, free: np.ndarray, rides: np.ndarray, *, front_pct: float) -> tuple[np.ndarray, Floats]:
     """Which points lie on the visible flank, clear of arms, and their shares by depth."""
     points = sighting.points
-    assert points is not None
+    assert points is not None and sighting.front is not None
     at = points.at_pct
     away = distance(at, sighting.arms_pct)
     depth = profile.depth_share(at[:, 0], front_pct=front_pct)
     use = points.on_body & ~rides & followed_points(points) & (away > ARM_REACH) & (depth > LEAST_SHARE) & (at[:, 0] < front_pct - EDGE_CLEAR)
+    use &= ~_at_other_edges(at, sighting.front, free)
     return use, depth[use]
+
+
+def _at_other_edges(at_pct: Floats, front: Strips, free: np.ndarray) -> np.ndarray:
+    """Places [p, 2] whose picture holds an edge that is none of the belly's, at its heights: half of it is another thing. [p] bool."""
+    other = followed_strips(front) & ~free & (front.up_pct < BELLY_TO_PCT)
+    off = np.abs(at_pct[:, None] - np.column_stack([front.edge_pct, front.up_pct])[None, other])
+    return np.any(np.all(off < PICTURE_PCT, axis=2), axis=1)
 
 
 def _region(seen: _Places, share_of: Callable[[Floats], Floats], *, other: Floats | None) -> Found:
@@ -148,6 +157,8 @@ def _followed(seen: _Places, share: Floats, use: np.ndarray, *, other: Floats | 
         return None, kept  # one point alone may lie on anything
     if other is None and kept.sum() < LEAST_PLACES and share[use][kept].max() < MIDDLE_SHARE:
         return None, kept
+    if other is None and not outline.any() and (share / seen.depth)[use][kept].max() < MIDDLE_SHARE:
+        return None, kept  # of a flank that is seen at the belly's ends alone the chest or the lap tells as much
     noise = disagreement(own[:, kept] / share[use][kept][None], trace, weight[kept]) if kept.sum() > 1 else NOISE_ALONE
     travel = filters.spread(filters.smooth(trace))
     most = NOISE_MOST_OUTLINE if outline.sum() >= LEAST_STRIPS else NOISE_MOST_FLANK

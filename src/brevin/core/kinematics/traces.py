@@ -16,6 +16,7 @@ from brevin.core.kinematics.rigid import MISFIT_MOST, followed_strips, rise_told
 from brevin.core.kinematics.shoulder import shoulder_rise
 from brevin.core.kinematics.sinking import unsunk
 from brevin.core.kinematics.sleeves import uncovered
+from brevin.core.kinematics.stands import what_stands
 from brevin.core.kinematics.upper_end import by_upper_end
 from brevin.core.track import Floats, Sighting, Strips
 
@@ -31,7 +32,8 @@ class Traces:
     seen: whether the region could be followed at all; width: change of the trunk's width (front view), percent:
     kept, and no turn is told by it: over a shirt that hangs it shows none; holes: where pictures are missing, or something passed,
     seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it;
-    stale_s: mean age of the picture while the outline moves (coding.stale_s); passed: when something passed behind or before (passing.py), seconds.
+    stale_s: mean age of the picture while the outline moves (coding.stale_s); passed: when something passed behind or before (passing.py), seconds;
+    behind: whether something stands before the belly (stands.py).
     """
 
     t_s: Floats
@@ -49,6 +51,7 @@ class Traces:
     lost: float = 0.0
     stale_s: float = 0.0
     passed: tuple[tuple[float, float], ...] = ()
+    behind: bool = False
 
     @property
     def covered(self) -> float:
@@ -73,7 +76,8 @@ def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Tra
     shoulder = shoulder_rise(sighting.points, rigid, sighting.arms_pct, both=front_view)
     free = free_outline(sighting.front, sighting.arms_pct)
     rides = points_riding(sighting.points, rigid, None if front_view else shoulder.region)
-    free = free if front_view else without_arms(sighting, free, rigid, rides)
+    stands = what_stands(sighting, rigid)
+    free = free if front_view else stands.without(without_arms(sighting, free, rigid, rides), sighting.front.up_pct)
     abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free, rides)
     if abdomen.region is not None:
         chest = uncovered(chest, abdomen.region, sighting.front, free, sighting.arms_pct)
@@ -101,7 +105,7 @@ def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Tra
         holes=tuple(sorted((*filters.holes(sighting.t_s), *passed))),
         looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
         lost=_lost(sighting.front), stale_s=0.0 if front_view else stale_s(sighting.front, free, sighting.t_s),
-        passed=passed,
+        passed=passed, behind=stands.behind,
     )  # fmt: skip
 
 

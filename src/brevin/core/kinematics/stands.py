@@ -5,7 +5,7 @@ all the time, its outline does too. An edge that keeps still in the picture whil
 so near the back that no trunk has room between them.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 import numpy as np
@@ -14,6 +14,7 @@ from brevin.core import filters
 from brevin.core.kinematics.arms import ARM_REACH, distance
 from brevin.core.kinematics.outline import BELLY_TO_PCT
 from brevin.core.kinematics.profile import ABDOMEN_FROM
+from brevin.core.kinematics.regions import Found, looked_at
 from brevin.core.kinematics.rigid import SURELY_OFF_PCT, RigidMotion, followed_points, followed_strips
 from brevin.core.track import Floats, Points, Sighting, Strips
 
@@ -41,6 +42,12 @@ class Stands:
         """The free strips [k] at their heights without those on it, and without all up to the belly's end where it is before the belly: the edges beside one
         that is surely none of the trunk's are in part none as well."""
         return free & ~self.strips & ~((up_pct < BELLY_TO_PCT) & self.behind)
+
+    def beside(self, belly: Found, front: Strips) -> Found:
+        """The belly with its edge before it, as places that were looked at and set aside."""
+        low = self.strips & (front.up_pct > ABDOMEN_FROM) & (front.up_pct < BELLY_TO_PCT)
+        at_pct = np.column_stack([front.edge_pct, front.up_pct])[low]
+        return replace(belly, looked=np.concatenate([belly.looked, looked_at(at_pct, np.ones(len(at_pct), bool), np.zeros(len(at_pct), bool))]))
 
 
 def what_stands(sighting: Sighting, rigid: RigidMotion) -> Stands:

@@ -90,7 +90,7 @@ def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Tra
     def trace(found: "Region | None") -> Floats:
         return np.zeros(len(grid_s)) if found is None else _settled(sighting.t_s, found.values, grid_s)
 
-    places = {"abdomen": abdomen, "chest": chest, "shoulder": shoulder}
+    places = {"abdomen": stands.beside(abdomen, sighting.front), "chest": chest, "shoulder": shoulder}
     found = {name: one.region for name, one in places.items()}
     leak, covered = (0.0, 0.0) if chest.region is None else (chest.region.leak, chest.region.covered)
     return Traces(

@@ -14,7 +14,7 @@ from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge
 from brevin.core.synth import Cycle
 from brevin.core.track import Sighting
-from tests.core.made import LOW, and_points, gain, sighting
+from tests.core.made import LOW, and_points, body, gain, shape, sighting
 
 ALL = np.ones(38, bool)
 STILL_BELLY = Cycle(abdomen=0.05, chest=3.0, shoulder=0.2)
@@ -54,17 +54,30 @@ def test_the_belly_behind_a_stand_is_told_by_the_flank_and_it_is_said() -> None:
         assert abs(breath.abdominal_share - planted) < breath.uncertainty["abdominal_share"]
 
 
-def test_an_edge_with_no_room_for_a_trunk_behind_it_is_none_nor_is_the_surface_beside_it() -> None:
+def before_half_the_trunk() -> Sighting:
+    """A desk's edge 7 % of trunk ahead of the axis, 25 % ahead of the back."""
     made, _, _ = behind(heights=(8.0, 44.0), still=0.4)
     low = (made.front.up_pct > 8.0) & (made.front.up_pct < 44.0)
-    near_the_back = replace(made, front=replace(made.front, edge_pct=np.where(low, 7.0, made.front.edge_pct)))
-    assert found_still(near_the_back) == {float(h) for h in made.front.up_pct[low]}
+    return replace(made, front=replace(made.front, edge_pct=np.where(low, 7.0, made.front.edge_pct)))
+
+
+def test_an_edge_with_no_room_for_a_trunk_behind_it_is_none_nor_is_the_surface_beside_it() -> None:
+    near_the_back = before_half_the_trunk()
+    assert found_still(near_the_back) == {float(h) for h in np.arange(9.0, 44.0, 3.0)}
     found = traces(near_the_back)
     assert found.behind and not found.seen["abdomen"] and not set(found.looked["abdomen"][:, 0]) & {2.0, 6.0, 10.0}
     report = judge(evidence(near_the_back), Task(Check(card=sighting()[2]))).report
     assert not report.readable_for.breath and report.reasons[0].code == "trunk_covered"
-    unseen = replace(near_the_back, back=replace(made.back, misfit=np.ones_like(made.back.misfit)))
+    unseen = replace(near_the_back, back=replace(near_the_back.back, misfit=np.ones_like(near_the_back.back.misfit)))
     assert not found_still(unseen), "without a back nothing is too near it"
+
+
+def test_what_stands_there_is_said_before_a_trunk_that_sank() -> None:
+    made = before_half_the_trunk()
+    sank = (body(outline=shape(bow_pct=9.0)),)
+    poses = tuple(one if i < len(made.poses) // 2 else replace(one, bodies=sank) for i, one in enumerate(made.poses))
+    report = judge(evidence(replace(made, poses=poses)), Task(Check(card=sighting()[2]))).report
+    assert [reason.code for reason in report.reasons if reason.code.startswith("trunk_")] == ["trunk_covered"]
 
 
 @pytest.mark.parametrize(("arm", "told"), [([[40.0, 60.0], [44.0, 20.0]], True), ([[25.0, 60.0], [25.0, 10.0]], False)], ids=["far", "near"])

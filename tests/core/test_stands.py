@@ -13,7 +13,7 @@ from brevin.core.kinematics.traces import traces
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, judge
 from brevin.core.synth import Cycle
-from brevin.core.track import Sighting
+from brevin.core.track import Sighting, Strips
 from tests.core.made import LOW, and_points, body, gain, shape, sighting
 
 ALL = np.ones(38, bool)
@@ -160,6 +160,23 @@ def test_an_edge_that_keeps_still_above_the_belly_takes_only_itself_away() -> No
 def test_a_belly_that_moves_or_keeps_still_itself_has_nothing_before_it(still: float, cycle: Cycle, sway_pct: float) -> None:
     made, _, _ = behind(heights=(16.0, 32.0), still=still, cycle=cycle, sway_pct=sway_pct)
     assert found_still(made) & set(np.arange(12.0, 42.0, 3.0)) == set() and not traces(made).behind
+
+
+def test_a_thigh_that_rests_before_a_belly_that_is_seen_covers_nothing() -> None:
+    made, belly, at_s = behind(heights=(11.0, 14.0))
+    thigh = replace(made.front, edge_pct=np.where(made.front.up_pct == 12.0, 26.0, made.front.edge_pct))
+    rests = replace(made, front=thigh, points=and_points(made.points, FLANK + [8.0, 0.0], made.points.move_pct[:, -len(FLANK) :]))
+    assert 12.0 in found_still(rests)
+    found = traces(rests)
+    assert not found.behind and gain(found.abdomen, belly, found.t_s, at_s) == pytest.approx(1.0, abs=0.1)
+    assert traces(made).behind, "at the belly's own edge it would be before it"
+
+
+def test_where_no_edge_is_seen_nothing_stands() -> None:
+    made, _, _ = sighting()
+    none = Strips(*(np.zeros(shape) for shape in ((0,), (0,), (len(made.t_s), 0), (len(made.t_s), 0), (0,))))
+    stands = what_stands(replace(made, front=none), trunk_motion(made))
+    assert stands.strips.shape == (0,) and not stands.behind
 
 
 def test_a_few_points_that_are_lost_prove_nothing() -> None:

@@ -11,7 +11,7 @@ from itertools import combinations
 import numpy as np
 
 from brevin.core import filters
-from brevin.core.kinematics.arms import ARM_REACH, distance
+from brevin.core.kinematics.arms import distance
 from brevin.core.kinematics.outline import BELLY_TO_PCT
 from brevin.core.kinematics.profile import ABDOMEN_FROM
 from brevin.core.kinematics.regions import Found, looked_at
@@ -28,6 +28,7 @@ NO_SWAY_SHARE, NO_SWAY_GAIN = 0.7, 0.35  # of the body's own movement there, how
 SWAYS_PCT, KEEPS_PCT = 0.05, 0.10  # percent of trunk: the body's movement from which it is told, and what an edge that keeps still seems to go at most
 LINE_PCT, LINE_STRIPS, ALONG_PCT = 12.0, 4, 1.5  # of trunk: a straight edge's height at least, how many of its strips keep still, and how near to it all lie
 NO_ARM_PCT = 50.0  # of trunk: no forearm is longer than this, so that it is none that rests
+AROUND_PCT, AHEAD_PCT = 8.0, 5.0  # up and down, and how much farther forward than what moves there nothing covers it
 CALM_S = 0.2
 
 
@@ -58,42 +59,44 @@ def what_stands(sighting: Sighting, rigid: RigidMotion) -> Stands:
     if sighting.view == "front":
         return Stands(np.zeros(len(front.up_pct), bool), False)
     followed = followed_strips(front) & (front.edge_pct > 0.0)
-    quiet = followed & (filters.smooth(front.travel_pct, sigma_s=CALM_S).std(axis=0) < KEEPS_PCT)
-    before_body = np.zeros(len(followed), bool) if sighting.position == "lying" else _keeps_still_of_the_body(front, quiet, rigid)
-    still = followed & (_keeps_still(front, points, sighting.arms_pct) | before_body)
+    edges = filters.smooth(front.travel_pct - front.travel_pct.mean(axis=0), sigma_s=CALM_S)
+    quiet = followed & (edges.std(axis=0) < KEEPS_PCT)
+    before_body = np.zeros(len(followed), bool) if sighting.position == "lying" else _keeps_still_of_the_body(front.up_pct, edges, quiet, rigid)
+    still = followed & (_keeps_still(front, edges.std(axis=0), points, sighting.arms_pct) | before_body)
     line = followed & _along_a_line(front, still, quiet)
     strips = still | line | (followed & _thin(front, back))
-    belly = (front.up_pct > ABDOMEN_FROM) & (front.up_pct < NO_ARM_TO_PCT)
+    belly = (front.up_pct > ABDOMEN_FROM) & (front.up_pct < NO_ARM_TO_PCT) & ~_ahead_of_others(front, followed & ~quiet & ~strips)
     off = distance(np.column_stack([front.edge_pct, front.up_pct]), sighting.arms_pct) >= SURELY_OFF_PCT  # an arm may rest there
     longer = line.any() and float(np.ptp(front.up_pct[line])) > NO_ARM_PCT
     return Stands(strips, bool((belly & strips & (off | (line & longer))).any()))
 
 
-def _keeps_still(front: Strips, points: Points, arms_pct: Floats) -> np.ndarray:
-    inside = points.on_body & followed_points(points) & (distance(points.at_pct, arms_pct) > ARM_REACH)
-    at, goes = points.at_pct[inside], filters.smooth(points.move_pct[:, inside, 0], sigma_s=CALM_S).std(axis=0)
-    edge_goes = filters.smooth(front.travel_pct, sigma_s=CALM_S).std(axis=0)
+def _keeps_still(front: Strips, edges_go: Floats, points: Points, arms_pct: Floats) -> np.ndarray:
+    """Edges that go little of what the surface inside them does. edges_go: [k] how far each goes, a standard deviation."""
+    inside = np.flatnonzero(points.on_body & followed_points(points) & (distance(points.at_pct, arms_pct) > SURELY_OFF_PCT))
+    at = points.at_pct[inside]
+    inward = front.edge_pct[:, None] - at[None, :, 0]
+    near = (inward > INSIDE_PCT[0]) & (inward < INSIDE_PCT[1]) & (np.abs(front.up_pct[:, None] - at[None, :, 1]) < BESIDE_PCT)
+    used = near.any(axis=0)
+    goes = filters.smooth(points.move_pct[:, inside[used], 0], sigma_s=CALM_S).std(axis=0)
     still = np.zeros(len(front.up_pct), bool)
-    for i in range(len(still)):
-        inward = front.edge_pct[i] - at[:, 0]
-        near = (inward > INSIDE_PCT[0]) & (inward < INSIDE_PCT[1]) & (np.abs(at[:, 1] - front.up_pct[i]) < BESIDE_PCT)
-        if near.sum() >= LEAST_POINTS:
-            surface = float(np.quantile(goes[near], MOST_MOVE))
-            still[i] = surface > MOVES_PCT and edge_goes[i] < STILL_SHARE * surface
+    for i in np.flatnonzero(near.sum(axis=1) >= LEAST_POINTS):
+        there = np.sort(goes[near[i, used]])
+        surface = float(there[int(MOST_MOVE * (len(there) - 1))])
+        still[i] = surface > MOVES_PCT and edges_go[i] < STILL_SHARE * surface
     return still
 
 
-def _keeps_still_of_the_body(front: Strips, quiet: np.ndarray, rigid: RigidMotion) -> np.ndarray:
-    """Neighbours that go less than the body does by itself at their height, and not along with it. quiet: [k] those that hardly go anywhere."""
+def _keeps_still_of_the_body(up_pct: Floats, edges: Floats, quiet: np.ndarray, rigid: RigidMotion) -> np.ndarray:
+    """Neighbours that go less than the body does by itself at their height, and not along with it. edges: [n, k] where each is, about its mean; quiet: [k]
+    those that hardly go anywhere."""
     still = np.zeros(len(quiet), bool)
-    edges = filters.smooth(front.travel_pct - front.travel_pct.mean(axis=0), sigma_s=CALM_S)
-    body = rigid.forward_pct[:, None] + rigid.rotation[:, None] * front.up_pct[None] / 100
-    body = filters.smooth(body - body.mean(axis=0), sigma_s=CALM_S)
+    shift, turn = (filters.smooth(one - one.mean(), sigma_s=CALM_S) for one in (rigid.forward_pct, rigid.rotation))
     places = np.flatnonzero(quiet)
     for these in zip(*(places[i:] for i in range(TOGETHER)), strict=False):
-        if front.up_pct[these[-1]] - front.up_pct[these[0]] > TOGETHER_PCT:
+        if up_pct[these[-1]] - up_pct[these[0]] > TOGETHER_PCT:
             continue
-        edge, sway = np.median(edges[:, these], axis=1), body[:, these[TOGETHER // 2]]
+        edge, sway = np.median(edges[:, these], axis=1), shift + turn * up_pct[these[TOGETHER // 2]] / 100
         sways = float(sway.std())
         if sways > SWAYS_PCT and edge.std() < NO_SWAY_SHARE * sways and float(edge @ sway) < NO_SWAY_GAIN * float(sway @ sway):
             still[list(these)] = True
@@ -113,6 +116,15 @@ def _along_a_line(front: Strips, still: np.ndarray, quiet: np.ndarray) -> np.nda
         return np.zeros(len(up), bool)
     span = up[best & (still | quiet)]
     return best & (up >= span.min()) & (up <= span.max())
+
+
+def _ahead_of_others(front: Strips, moving: np.ndarray) -> np.ndarray:
+    """Strips farther forward than what moves at their height, as a thigh or a forearm that rests before a belly that is seen: [k] bool."""
+    ahead = np.zeros(len(moving), bool)
+    for i, (edge, height) in enumerate(zip(front.edge_pct, front.up_pct, strict=True)):
+        near = moving & (np.abs(front.up_pct - height) < AROUND_PCT)
+        ahead[i] = near.any() and edge - np.median(front.edge_pct[near]) > AHEAD_PCT
+    return ahead
 
 
 def _thin(front: Strips, back: Strips) -> np.ndarray:

@@ -54,6 +54,12 @@ def test_the_belly_behind_a_stand_is_told_by_the_flank_and_it_is_said() -> None:
         assert abs(breath.abdominal_share - planted) < breath.uncertainty["abdominal_share"]
 
 
+def test_what_moves_with_an_arm_over_the_flank_proves_nothing_of_the_edge_before_it() -> None:
+    made, _, _ = behind(heights=(16.0, 32.0), sway_pct=0.03)
+    over_the_flank = replace(made, arms_pct=np.array([[[4.0, 60.0], [4.0, 0.0]]]))
+    assert found_still(made) == {18.0, 21.0, 24.0, 27.0, 30.0} and found_still(over_the_flank) == set()
+
+
 def before_half_the_trunk() -> Sighting:
     """A desk's edge 7 % of trunk ahead of the axis, 25 % ahead of the back."""
     made, _, _ = behind(heights=(8.0, 44.0), still=0.4)

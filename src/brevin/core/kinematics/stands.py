@@ -61,9 +61,11 @@ def what_stands(sighting: Sighting, rigid: RigidMotion) -> Stands:
     followed = followed_strips(front) & (front.edge_pct > 0.0)
     edges = filters.smooth(front.travel_pct - front.travel_pct.mean(axis=0), sigma_s=CALM_S)
     quiet = followed & (edges.std(axis=0) < KEEPS_PCT)
-    before_body = np.zeros(len(followed), bool) if sighting.position == "lying" else _keeps_still_of_the_body(front.up_pct, edges, quiet, rigid)
-    still = followed & (_keeps_still(front, edges.std(axis=0), points, sighting.arms_pct) | before_body)
-    line = followed & _along_a_line(front, still, quiet)
+    sways = _sways(front.up_pct, rigid) if sighting.position != "lying" else np.zeros_like(edges)
+    still = _keeps_still(front, edges.std(axis=0), points, sighting.arms_pct) | _keeps_still_of_the_body(front.up_pct, edges, quiet, sways)
+    still &= followed
+    apart = quiet & (sways.std(axis=0) > SWAYS_PCT) & (edges.std(axis=0) < NO_SWAY_SHARE * sways.std(axis=0))
+    line = followed & _along_a_line(front, still, apart)
     strips = still | line | (followed & _thin(front, back))
     belly = (front.up_pct > ABDOMEN_FROM) & (front.up_pct < NO_ARM_TO_PCT) & ~_ahead_of_others(front, followed & ~quiet & ~strips)
     off = distance(np.column_stack([front.edge_pct, front.up_pct]), sighting.arms_pct) >= SURELY_OFF_PCT  # an arm may rest there
@@ -87,25 +89,29 @@ def _keeps_still(front: Strips, edges_go: Floats, points: Points, arms_pct: Floa
     return still
 
 
-def _keeps_still_of_the_body(up_pct: Floats, edges: Floats, quiet: np.ndarray, rigid: RigidMotion) -> np.ndarray:
-    """Neighbours that go less than the body does by itself at their height, and not along with it. edges: [n, k] where each is, about its mean; quiet: [k]
-    those that hardly go anywhere."""
-    still = np.zeros(len(quiet), bool)
+def _sways(up_pct: Floats, rigid: RigidMotion) -> Floats:
+    """How the body goes forward and back by itself at each height, about its mean: [n, k], percent of trunk."""
     shift, turn = (filters.smooth(one - one.mean(), sigma_s=CALM_S) for one in (rigid.forward_pct, rigid.rotation))
+    return np.asarray(shift[:, None] + turn[:, None] * up_pct[None] / 100)
+
+
+def _keeps_still_of_the_body(up_pct: Floats, edges: Floats, quiet: np.ndarray, sways: Floats) -> np.ndarray:
+    """Neighbours that go less than the body does by itself at their height, and not along with it. edges, sways: [n, k] where each strip is, and where the
+    body's own motion would have it, about their means; quiet: [k] those that hardly go anywhere."""
+    still = np.zeros(len(quiet), bool)
     places = np.flatnonzero(quiet)
     for these in zip(*(places[i:] for i in range(TOGETHER)), strict=False):
         if up_pct[these[-1]] - up_pct[these[0]] > TOGETHER_PCT:
             continue
-        edge, sway = np.median(edges[:, these], axis=1), shift + turn * up_pct[these[TOGETHER // 2]] / 100
-        sways = float(sway.std())
-        if sways > SWAYS_PCT and edge.std() < NO_SWAY_SHARE * sways and float(edge @ sway) < NO_SWAY_GAIN * float(sway @ sway):
+        edge, sway = np.median(edges[:, these], axis=1), sways[:, these[TOGETHER // 2]]
+        if sway.std() > SWAYS_PCT and edge.std() < NO_SWAY_SHARE * sway.std() and float(edge @ sway) < NO_SWAY_GAIN * float(sway @ sway):
             still[list(these)] = True
     return still
 
 
-def _along_a_line(front: Strips, still: np.ndarray, quiet: np.ndarray) -> np.ndarray:
-    """Strips on one straight line with most of those that keep still, a pole's or the side of a desk, from the lowest to the highest there that is quiet:
-    [k] bool. None where these are too few, or lie too close together to tell which way it goes."""
+def _along_a_line(front: Strips, still: np.ndarray, apart: np.ndarray) -> np.ndarray:
+    """Strips on one straight line with most of those that keep still, a pole's or the side of a desk, from the lowest to the highest there that keeps still
+    or goes less than the body: [k] bool. None where these are too few, or lie too close together to tell which way it goes."""
     edge, up = front.edge_pct, front.up_pct
     best = np.zeros(len(up), bool)
     for low, high in combinations(np.flatnonzero(still), 2):
@@ -114,7 +120,7 @@ def _along_a_line(front: Strips, still: np.ndarray, quiet: np.ndarray) -> np.nda
             best = max(best, on_it, key=lambda one: int((one & still).sum()))
     if (best & still).sum() < LINE_STRIPS:
         return np.zeros(len(up), bool)
-    span = up[best & (still | quiet)]
+    span = up[best & (still | apart)]
     return best & (up >= span.min()) & (up <= span.max())
 
 

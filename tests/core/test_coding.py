@@ -8,9 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brevin.core import gate
-from brevin.core.breath.breaths import FRESH_S, LATE_TIMES, breaths
+from brevin.core.breath.breaths import LATE_TIMES, breaths
 from brevin.core.evidence import evidence
-from brevin.core.kinematics.coding import SAME_PCT, stale_s
+from brevin.core.kinematics import coding
+from brevin.core.kinematics.coding import FRESH_S, SAME_PCT, caught_up, stale_s, told
 from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.traces import traces
 from brevin.core.plan.check import Check
@@ -33,7 +34,7 @@ def coded(made: Sighting, every_s: float) -> Sighting:
 
 def age(made: Sighting) -> float:
     assert made.front is not None
-    return stale_s(made.front, free_outline(made.front, made.arms_pct), made.t_s)
+    return stale_s(told(made.front), free_outline(made.front, made.arms_pct), made.t_s)
 
 
 @settings(max_examples=8, deadline=None)
@@ -60,6 +61,59 @@ def test_too_little_of_the_outline_says_nothing() -> None:
     made, _, _ = sighting()
     assert age(replace(made, front=replace(made.front, misfit=np.ones_like(made.front.misfit)))) == 0.0
     assert age(replace(made, front=replace(made.front, travel_pct=np.zeros_like(made.front.travel_pct)))) == 0.0, "what never moves is not late"
+
+
+def saved_until(made: Sighting, gone_pct: float) -> Sighting:
+    """A sighting whose strips are repeated until each has gone so far, as a coder does that has to save."""
+    assert made.front is not None
+    shown = made.front.travel_pct.copy()
+    for i in range(1, len(shown)):
+        shown[i] = np.where(np.abs(made.front.travel_pct[i] - shown[i - 1]) < gone_pct, shown[i - 1], made.front.travel_pct[i])
+    return replace(made, front=replace(made.front, travel_pct=shown))
+
+
+def test_what_a_coder_kept_still_went_on_between_two_tellings_and_set_in_before_the_first() -> None:
+    made, _, _ = sighting("4-2-6@72x3", noise_pct=0.0, sway_pct=0.0)
+    saved = saved_until(made, 0.5)
+    put_right, old_s = caught_up(saved)
+    assert made.front is not None and saved.front is not None and put_right.front is not None and old_s > FRESH_S
+    moves = np.abs(np.gradient(made.front.travel_pct, made.t_s, axis=0)) > 0.8  # percent of trunk a second
+    before, after = (np.abs(one.front.travel_pct - made.front.travel_pct)[moves].mean() for one in (saved, put_right))
+    assert after < 0.5 * before
+    rests = np.ptp(put_right.front.travel_pct[made.t_s < 1.5], axis=0)
+    assert rests.max() < 0.02, "who stands still is not moved"
+
+
+def test_starts_that_a_coder_kept_back_are_found_where_they_were(monkeypatch: pytest.MonkeyPatch) -> None:
+    made, planted, _ = sighting("4-2-6@72x3")
+    saved = saved_until(made, 0.5)
+    late, there = ([], [])
+    for found in (there, late):
+        for one, begun in zip(breaths(traces(saved)), planted.planted, strict=True):
+            found.append(one.inhale_start.t_s - begun.inhale_start_s)
+        monkeypatch.setattr(coding, "FRESH_S", np.inf)  # and once as it shows
+    assert np.median(late) > 0.12 and abs(np.median(there)) < 0.5 * np.median(late)
+
+
+def test_a_clip_that_tells_every_picture_is_left_as_it_is() -> None:
+    made, _, _ = sighting()
+    assert caught_up(made)[0] is made
+    front = saved_until(sighting(view="front")[0], 0.5)
+    found, old_s = caught_up(front)
+    assert found is front and old_s == 0.0, "from the front the outline is no breath's"
+
+
+def test_a_step_longer_than_a_coder_keeps_back_is_a_movement_of_its_own() -> None:
+    """A sip: after a rest the belly goes 4 % at once. What goes untold, 0.3 %, may have begun before; the rest of it did not."""
+    made, _, _ = sighting("4-0-8@60x3", noise_pct=0.0, sway_pct=0.0)
+    saved = saved_until(made, 0.3)
+    assert saved.front is not None
+    sip = (made.t_s >= 2.0) & (made.t_s < 2.5)
+    travel = saved.front.travel_pct + np.where(sip, 4.0, 0.0)[:, None]
+    put_right = caught_up(replace(saved, front=replace(saved.front, travel_pct=travel)))[0].front
+    assert put_right is not None
+    earlier = (made.t_s > 1.0) & (made.t_s < 2.0)
+    assert (put_right.travel_pct - travel)[earlier].max() < 0.35
 
 
 def test_starts_are_less_sure_by_the_age_and_stay_where_they_were_read() -> None:

@@ -80,6 +80,17 @@ def test_a_fold_or_a_finger_is_nobody_who_passes() -> None:
     assert len(front) == 1 and front[0] == pytest.approx((6.0 - BESIDE_S, 6.9 + BESIDE_S), abs=0.05), "two so near each other are one"
 
 
+def test_one_blurred_picture_alone_is_a_coder_that_begins_anew_and_nobody_who_passes() -> None:
+    made, _, _ = sighting(CARD)
+    at_s = made.t_s[[100, 200, 300]]
+    blurred = past(made, *((float(one), float(one)) for one in at_s))
+    led, spans = passings(blurred)
+    assert led.front is not None and made.front is not None
+    assert spans == () and np.abs(led.front.travel_pct - made.front.travel_pct).max() < 1.0, "and it is led over"
+    longer = past(made, (float(made.t_s[100]), float(made.t_s[101])))
+    assert len(passings(longer)[1]) == 1
+
+
 @pytest.mark.filterwarnings("error")
 def test_a_side_of_which_nothing_is_followed_is_passed_by_nobody() -> None:
     made, _, _ = sighting(CARD)

@@ -17,13 +17,14 @@ from brevin.core.breath.unrest import CALM, unrest
 from brevin.core.breath.way_in import ByCount, nothing_counted
 from brevin.core.filters import SMOOTH_S
 from brevin.core.kinds import TURN_KINDS
+from brevin.core.kinematics.coding import FRESH_S
 from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
 END_SHARE = 0.15  # of the larger region's excursion: below it the end is the larger one's
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
-LATE_TIMES, FRESH_S = 4.0, 0.04  # times the age of the picture beyond that by which starts are less sure; own, shows in ./brevin bench accuracy
+LATE_TIMES = 4.0  # times the age of the picture beyond FRESH_S by which starts are less sure; own, shows in ./brevin bench accuracy
 REST_SEEN_S = 0.3  # before an inhale's start: one that stands nearer to the clip's beginning may have begun before it; own
 HOLE_MOST_S = 1.3  # in which a turn may lie for how far the inhale went to be told at all; own
 CUT_FALL = 0.3  # of the rise: an exhale cut off by the clip's end before this much of it has no start
@@ -34,7 +35,8 @@ class BreathTurns:
     """One breath's four turns with the half widths of their 90 % intervals, seconds; None where the clip cuts them off, or a long hole
     hides them.
 
-    half_rise_s: moment each region passes half its rise, None where it does not move enough.
+    half_rise_s: moment each region passes half its rise, None where it does not move enough; times, late_s: how much less sure than by its trace each moment
+    is for the clip's unrest, and for what a coder kept back, seconds.
     """
 
     inhale_start: Turn | None
@@ -42,6 +44,8 @@ class BreathTurns:
     exhale_start: Turn | None
     exhale_end: Turn | None
     half_rise_s: dict[str, float | None]
+    times: float = 1.0
+    late_s: float = 0.0
 
     @property
     def whole(self) -> bool:
@@ -56,7 +60,7 @@ class BreathTurns:
     def less_sure(self, times: float) -> "BreathTurns":
         """The same turns with half widths so many times as wide."""
         wider = {kind: Turn(turn.t_s, times * turn.half_width_s) for kind in TURN_KINDS if (turn := getattr(self, kind)) is not None}
-        return replace(self, **wider)
+        return replace(self, **wider, times=times)
 
 
 def inhales_of(turns: Sequence[BreathTurns]) -> list[tuple[float, float]]:
@@ -135,7 +139,7 @@ def _late(turns: BreathTurns, stale_s: float) -> BreathTurns:
 
     leave = less_sure(turns.exhale_start)
     end = leave if turns.inhale_end == turns.exhale_start else turns.inhale_end  # without a pause both are one turn
-    return replace(turns, inhale_start=less_sure(turns.inhale_start), inhale_end=end, exhale_start=leave)
+    return replace(turns, inhale_start=less_sure(turns.inhale_start), inhale_end=end, exhale_start=leave, late_s=late_s)
 
 
 def _signals(traces: Traces, by_count: ByCount) -> tuple[dict[str, Floats], dict[str, float], Floats | None]:

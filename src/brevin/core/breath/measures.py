@@ -89,7 +89,7 @@ def against_pct(breath: OneBreath) -> Value:
 
 def chest_lag_s(breath: OneBreath) -> Value:
     """Chest's half rise less abdomen's, s, + = chest later. Half width: noise over the slope at half rise of both, the slope taken as the
-    excursion over the inhale's length."""
+    excursion over the inhale's length; more by the clip's unrest and by what its coder kept back."""
     both = _both(breath.moved)
     if isinstance(both, NotMeasured):
         return both
@@ -107,7 +107,7 @@ def chest_lag_s(breath: OneBreath) -> Value:
         return NotMeasured("too_short_to_tell")  # so far apart the two are no parts of one inhale
     seen_pct = both[0].value, both[1].value / (1.0 + breath.traces.covered)  # what is told of a sleeve's share has no slope
     parts = [NORMAL_90 * LAG_NOISE_PCT * length_s / max(abs(moved), 0.2) for moved in seen_pct]
-    return Amount(high_s - low_s, max(math.hypot(*parts), LAG_LEAST_S))
+    return Amount(high_s - low_s, max(math.hypot(breath.turns.times * math.hypot(*parts), breath.turns.late_s), LAG_LEAST_S))
 
 
 def _course(breath: OneBreath, start: Turn | None, end: Turn | None) -> shape.Course | NotMeasured:

@@ -7,6 +7,7 @@ from brevin.core.breath.turns import Turn
 MEET = 1.65  # times both half widths: end and leave nearer than that are one turn, as in a breath without a pause
 CROSSED = 0.25  # what fullness counts where it was read after the exhale's start: the last of several turns errs late; own, shows in ./brevin bench accuracy
 MET_NARROWER = 0.9  # times the wider of the two: the half width where they meet
+APART = 0.71  # of the time between them, at least: a pause that cannot be told may be as long, and each end of it is unsure by its share of that (root half)
 HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
 
 
@@ -26,7 +27,7 @@ def met(end: Turn, leave: Turn, unseen_s: float = 0.0) -> tuple[Turn, Turn]:
         return turn, turn
     sure = (CROSSED if gap_s < 0.0 else 1.0) / end.half_width_s**2, 1.0 / leave.half_width_s**2
     t_s = (sure[0] * end.t_s + sure[1] * leave.t_s) / sum(sure)
-    turn = Turn(t_s, max(MET_NARROWER * other.half_width_s, 0.5 * abs(gap_s)))
+    turn = Turn(t_s, max(MET_NARROWER * other.half_width_s, APART * abs(gap_s)))
     return Turn(turn.t_s, turn.half_width_s + unseen_s), turn
 
 

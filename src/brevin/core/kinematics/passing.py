@@ -15,13 +15,14 @@ LOST, LOST_TIMES = 0.4, 3.0  # misfit from which a strip is not found again, and
 TOGETHER = 0.3  # of one side's strips, lost at once: folds and fingers take fewer
 WHOLE = 0.6  # of them: it reaches all of that side; an arm or an instrument that goes up passes only some
 BESIDE_S = 0.15  # before and after: what is behind an edge in part draws it along, and is still like it
+ALONE_S = 2 * BESIDE_S + 0.01  # one picture alone is nobody: a coder begins anew with a blurred one
 LOST_GREY, FARTHEST_PCT = 15.0, 15.0  # error of a point that is not found again, grey levels, and how far the shirt carries none, percent of trunk
 
 Span = tuple[float, float]
 
 
 def passings(sighting: Sighting) -> tuple[Sighting, tuple[Span, ...]]:
-    """The sighting with its outlines and points led over what passed, and when that was, seconds."""
+    """The sighting with its outlines and points led over what passed, and when that was, seconds; over single pictures as well, which are none that passed."""
     if sighting.front is None or sighting.back is None or sighting.points is None:
         return sighting, ()
     t_s = sighting.t_s
@@ -31,7 +32,7 @@ def passings(sighting: Sighting) -> tuple[Sighting, tuple[Span, ...]]:
     bridged = replace(
         sighting, front=_bridged(sighting.front, spans, t_s), back=_bridged(sighting.back, spans, t_s), points=_led_over(sighting.points, spans, t_s)
     )
-    return bridged, tuple(spans)
+    return bridged, tuple(span for span in spans if span[1] - span[0] > ALONE_S)
 
 
 def _together(strips: Strips) -> NDArray[np.bool_]:

@@ -7,7 +7,7 @@ import numpy as np
 
 from brevin.core import filters
 from brevin.core.kinematics import profile
-from brevin.core.kinematics.coding import stale_s
+from brevin.core.kinematics.coding import caught_up
 from brevin.core.kinematics.outline import free_outline
 from brevin.core.kinematics.passing import passings
 from brevin.core.kinematics.regions import NOTHING, TRAVEL_MOST, Region, regions
@@ -68,6 +68,7 @@ class Traces:
 def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Traces:
     """Traces of one clip. Needs front, back and points of the sighting; front views give shoulder and width only. rests: of a trunk that sinks, where known."""
     sighting, passed = passings(sighting)
+    sighting, old_s = caught_up(sighting)
     sighting = unsunk(sighting, rests)
     assert sighting.front is not None and sighting.back is not None and sighting.points is not None
     grid_s = filters.uniform_times(sighting.t_s)
@@ -81,8 +82,7 @@ def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Tra
     abdomen, chest = (NOTHING, NOTHING) if front_view else regions(sighting, rigid, free, rides)
     if abdomen.region is not None:
         chest = uncovered(chest, abdomen.region, sighting.front, free, sighting.arms_pct)
-    if abdomen.region is not None and chest.region is None:
-        chest = by_upper_end(sighting, rigid, abdomen.region, chest)
+        chest = by_upper_end(sighting, rigid, abdomen.region, chest) if chest.region is None else chest
     if front_view and not rise_told(sighting.points, sighting.arms_pct):
         shoulder = replace(shoulder, region=None)
     width = _width(sighting.front, sighting.back) if front_view else np.zeros(len(sighting.t_s))
@@ -104,7 +104,7 @@ def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Tra
         sway_pct=float(np.std(filters.smooth(rigid.forward_pct, sigma_s=0.2))),
         holes=tuple(sorted((*filters.holes(sighting.t_s), *passed))),
         looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
-        lost=_lost(sighting.front), stale_s=0.0 if front_view else stale_s(sighting.front, free, sighting.t_s),
+        lost=_lost(sighting.front), stale_s=old_s,
         passed=passed, behind=stands.behind,
     )  # fmt: skip
 

@@ -323,7 +323,9 @@ def test_evidence_from_before_there_were_edges_is_still_judged() -> None:
     made, _, card = sighting()
     found = evidence(replace(made, lines=(LinesSeen(1.0, np.ones((3, 4))),)))
     assert found.lines[0].segments_px.shape == (3, 4)
-    without = replace(found, players=tuple(replace(one, traces=_without(one.traces, "looked", "lost", "stale_s", "passed", "behind")) for one in found.players))
+    without = replace(
+        found, players=tuple(replace(one, traces=_without(one.traces, "looked", "lost", "stale_s", "passed", "behind", "trunk_px")) for one in found.players)
+    )
     older = packing.pack(_without(without, "lines", "uprights_px"), kind=KIND, version=1)
     again = unpacked(older)
     assert isinstance(again, Evidence) and again.lines == () and again.players[0].traces.looked == {}

@@ -5,7 +5,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from brevin.core.breath.breaths import breaths, inhales_of
+from brevin.core.breath.breaths import WHOLE_PX, breaths, inhales_of
+from brevin.core.breath.turns import Turn
 from brevin.core.breath.unrest import CALM, unrest
 from brevin.core.breath_gate import FAINT_MOST, FAINT_NOTED, breath_advice, unreadable_breath
 from brevin.core.evidence import Followed, evidence
@@ -73,3 +74,14 @@ def test_nothing_is_said_of_what_is_not_there() -> None:
     assert unrest(who.traces, []) is None
     unseen = replace(who.traces, seen=who.traces.seen | {"abdomen": False})
     assert unrest(unseen, inhales_of(breaths(who.traces))) is None
+
+
+def test_turns_and_the_lag_are_less_sure_in_a_picture_that_shows_the_trunk_smaller() -> None:
+    """What moves is followed to a part of a pixel, of however many the trunk has; where that was not kept nothing is said of it."""
+    found = followed().traces
+    whole, half, unknown = (breaths(replace(found, trunk_px=px)) for px in (2 * WHOLE_PX, 0.5 * WHOLE_PX, 0.0))
+    assert unknown == whole, "and a larger one is no surer"
+    for one, other in zip(whole, half, strict=True):
+        assert other.times == 2 * one.times
+        assert other.inhale_start == Turn(one.inhale_start.t_s, 2 * one.inhale_start.half_width_s)
+        assert other.exhale_end.half_width_s == 2 * one.exhale_end.half_width_s

@@ -24,6 +24,7 @@ from brevin.core.track import Floats
 END_SHARE = 0.15  # of the larger region's excursion: below it the end is the larger one's
 LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
+WHOLE_PX = 130.0  # the trunk in the picture from which on half widths stand as they are: what moves is followed to a part of a pixel; docs/gate.md
 LATE_TIMES = 4.0  # times the age of the picture beyond FRESH_S by which starts are less sure; own, shows in ./brevin bench accuracy
 REST_SEEN_S = 0.3  # before an inhale's start: one that stands nearer to the clip's beginning may have begun before it; own
 HOLE_MOST_S = 1.3  # in which a turn may lie for how far the inhale went to be told at all; own
@@ -90,7 +91,8 @@ def breaths(traces: Traces, by_count: ByCount = nothing_counted) -> list[BreathT
     if others:
         rises = [{name: _half_rise(values, own) for name, values in others.items()} for own in around]
         turns = [replace(one, half_rise_s=one.half_rise_s | own) for one, own in zip(turns, rises, strict=True)]
-    times = max((unrest(traces, inhales_of(turns)) or 0.0) / CALM, 1.0)
+    small = max(WHOLE_PX / traces.trunk_px, 1.0) if traces.trunk_px else 1.0
+    times = small * max((unrest(traces, inhales_of(turns)) or 0.0) / CALM, 1.0)
     return [_late(_unsure_in_holes(one.less_sure(times), traces.holes), traces.stale_s) for one in turns]
 
 

@@ -33,7 +33,7 @@ class Traces:
     kept, and no turn is told by it: over a shirt that hangs it shows none; holes: where pictures are missing, or something passed,
     seconds; looked: of each region that was looked for, its places (regions.Found); lost: share of the belly's outline that was not found again most of it;
     stale_s: mean age of the picture while the outline moves (coding.stale_s); passed: when something passed behind or before (passing.py), seconds;
-    behind: whether something stands before the belly (stands.py).
+    behind: whether something stands before the belly (stands.py); trunk_px: how long the trunk is in the picture, 0 where it was not kept.
     """
 
     t_s: Floats
@@ -52,6 +52,7 @@ class Traces:
     stale_s: float = 0.0
     passed: tuple[tuple[float, float], ...] = ()
     behind: bool = False
+    trunk_px: float = 0.0
 
     @property
     def covered(self) -> float:
@@ -70,7 +71,7 @@ def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Tra
     sighting, passed = passings(sighting)
     sighting, old_s = caught_up(sighting)
     sighting = unsunk(sighting, rests)
-    assert sighting.front is not None and sighting.back is not None and sighting.points is not None
+    assert sighting.front is not None and sighting.back is not None and sighting.points is not None and sighting.player is not None
     grid_s = filters.uniform_times(sighting.t_s)
     rigid = trunk_motion(sighting)
     front_view = sighting.view == "front"
@@ -105,7 +106,7 @@ def traces(sighting: Sighting, rests: Sequence[tuple[float, float]] = ()) -> Tra
         holes=tuple(sorted((*filters.holes(sighting.t_s), *passed))),
         looked={name: one.looked for name, one in places.items() if not (front_view and name != "shoulder")},
         lost=_lost(sighting.front), stale_s=old_s,
-        passed=passed, behind=stands.behind,
+        passed=passed, behind=stands.behind, trunk_px=sighting.player.trunk_px,
     )  # fmt: skip
 
 

@@ -24,6 +24,7 @@ COMES_S = 0.2  # in which a place that is told anew arrives: pictures between tw
 LEAST_STEP_PCT = 0.02  # of trunk: a shorter one says nothing of how far a place goes untold
 FEW_STEPS = 4  # fewer say nothing
 FARTHEST = 0.9  # of these steps: so far a place goes untold
+LEAST_SHARE = 0.5  # of that way: what went less was told at once
 PACE_S = 0.5  # after it has arrived: the pace it had
 GOES_ON = 0.3  # of a step: what goes less in that time is no movement that came late
 SET_IN = 2.0  # who sets out evenly faster has half the pace he arrives with
@@ -109,7 +110,7 @@ def _went(values: Floats, runs: list[Run], untold: float, t_s: Floats) -> Floats
             continue
         way = np.sign(values[arrived] - values[first])
         far = way * (values[last + 1 : arrived + 1] - values[first])
-        if way == 0 or far.max() < 0.5 * untold:
+        if way == 0 or far.max() < LEAST_SHARE * untold:
             continue
         there = last + 1 + int(np.argmax(far >= min(untold, far.max())))
         step = way * min(way * (values[there] - values[first]), untold)

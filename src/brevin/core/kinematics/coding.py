@@ -23,12 +23,12 @@ REPEATED_S = 0.09  # from here on a place that stays is a repeated one
 COMES_S = 0.2  # in which a place that is told anew arrives: pictures between two that were coded by themselves are mixed of both
 LEAST_STEP_PCT = 0.02  # of trunk: a shorter one says nothing of how far a place goes untold
 FEW_STEPS = 4  # fewer say nothing
-FARTHEST = 0.9  # of these steps: so far a place goes untold
+FARTHEST = 0.9  # of these steps are shorter than what a place goes untold
 LEAST_SHARE = 0.5  # of that way: what went less was told at once
 PACE_S = 0.5  # after it has arrived: the pace it had
 GOES_ON = 0.3  # of a step: what goes less in that time is no movement that came late
 SET_IN = 2.0  # who sets out evenly faster has half the pace he arrives with
-SET_IN_MOST_S = 1.0
+SET_IN_MOST_S = 1.0  # before it arrived: a coder keeps nothing back for longer
 
 Run = tuple[int, int]  # the picture that told a place, and the last that repeated it
 
@@ -101,7 +101,8 @@ def _steps(values: Floats, runs: list[Run], t_s: Floats) -> Floats:
 
 
 def _went(values: Floats, runs: list[Run], untold: float, t_s: Floats) -> Floats:
-    """One strip as it went. From the last run back, so that a pace is that of what is put right already. untold: how far it goes before it is told, percent."""
+    """One strip as it went. From the last run back, so that a pace is that of what is put right already. values: [n], percent of trunk; untold: how far it
+    goes before it is told, the same unit; t_s: [n]."""
     found = values.copy()
     until = [first for first, _ in runs[1:]] + [len(values) - 1]  # the next run, or the end
     for (first, last), then in reversed(list(zip(runs, until, strict=False))):

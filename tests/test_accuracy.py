@@ -7,8 +7,10 @@ from xml.etree import ElementTree
 import numpy as np
 import pytest
 
-from brevin.bench import accuracy, accuracy_hold, accuracy_page
-from brevin.bench.accuracy import BARS, Tally, add, planted_pattern
+from brevin.bench import accuracy, accuracy_by, accuracy_hold, accuracy_page
+from brevin.bench import tally as counting
+from brevin.bench.accuracy import BARS
+from brevin.bench.tally import ReadClip, Tally, add, planted_pattern, tally_of
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
 from brevin.core.report import Hold, PostureValue, Report
@@ -85,7 +87,7 @@ def test_refused_clips_and_front_views_are_named_and_not_counted() -> None:
 def test_an_exhale_ends_where_the_next_inhale_begins_at_the_latest() -> None:
     _, truth = clip()
     truth["cycles"][0]["exhale_end"] = truth["cycles"][1]["inhale_start"] + 1.0
-    [(first, still), *_] = accuracy._cycles(truth)
+    [(first, still), *_] = counting._cycles(truth)
     assert first["exhale_end"] == truth["cycles"][1]["inhale_start"] and still == 0.0
 
 
@@ -106,7 +108,7 @@ def test_the_page_says_what_was_counted_and_draws_it(tally: Tally, tmp_path, mon
     said.write_text(f"# What was seen\n\n## drawn clips: {worst.label}\n\nThe drawn belly\nstands still here.\n")
     for name, place in (("PAGE", tmp_path / "accuracy.md"), ("PICTURES", tmp_path / "accuracy"), ("LOOKED_AT", said)):
         monkeypatch.setattr(accuracy_page, name, place)
-    accuracy_page.write([tally])
+    accuracy_page.write([tally], {"in sight": [], "unseen": []})
     page = (tmp_path / "accuracy.md").read_text()
     assert "## Drawn clips" in page and "3 of 3 planted breaths found, 0 extra (F1 1.000)" in page
     assert "The drawn belly stands still here." in page and page.count("Not looked at yet.") == 2
@@ -117,6 +119,27 @@ def test_the_page_says_what_was_counted_and_draws_it(tally: Tally, tmp_path, mon
         assert f"(accuracy/{picture})" in page
         drawn = ElementTree.parse(tmp_path / "accuracy" / picture).getroot()
         assert len(list(drawn)) > 8
+
+
+def test_the_same_breaths_are_counted_by_what_is_in_the_picture() -> None:
+    report, truth = clip()
+    flute = truth | {"label": {"view": "side_left", "instrument": "flute"}, "scenario": {"cloth": {"pattern": "check"}}}
+    front = truth | {"label": {"view": "front", "instrument": None}}
+    refused = replace(report, readable_for=replace(report.readable_for, breath=False))
+    clips = [
+        ReadClip("near", flute, report, 160.0, 90.0, 0.0), ReadClip("far", flute, refused, 80.0, 30.0, 0.3),
+        ReadClip("front", front, report, 120.0, 90.0, 0.01),
+        ReadClip("spoiled", flute | {"readable": False}, report, 160.0, 90.0, 0.0), ReadClip("nobody", flute, refused),
+    ]  # fmt: skip
+    lines = [line for line in accuracy_by.section({"in sight": clips, "unseen": []}) if "in sight |" in line]
+    rows = {tuple(cell.strip() for cell in line.split("|")[1:3]): line for line in lines}
+    assert rows["instrument, in sight", "flute"].startswith("| instrument, in sight | flute | 3 | 2 | 3 of 3 | 0 |")
+    assert rows["view, in sight", "front"].startswith("| view, in sight | front | 1 | 0 | 3 of 3 | 0 |"), "when a breath begins is told from the front as well"
+    assert rows["shirt, in sight", "checked"].endswith(" | 3, 0, 0 |")
+    order = [value for split, value in rows if split == "trunk in the picture, in sight"]
+    assert order == ["under 110 px", "110 to 160 px", "160 px and more"], "the smallest first, and nobody where nobody was found"
+    assert rows["age of the picture, in sight", "0.08 s and more"].startswith("| age of the picture, in sight | 0.08 s and more | 1 | 1 | 0 of 0 | 0 | - |")
+    assert tally_of("all", clips).refused == ["far", "front", "nobody"], "of a set, views without amounts stand beside what is refused"
 
 
 def test_the_errors_said_in_the_method_are_those_measured() -> None:

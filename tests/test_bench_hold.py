@@ -5,8 +5,8 @@ from types import SimpleNamespace
 import pytest
 
 from brevin.bench import hold, hold_breath
-from brevin.bench.accuracy import Found, Tally, together
 from brevin.bench.accuracy_hold import Seen
+from brevin.bench.tally import Found, Tally, together
 from brevin.core.report import Report, Verdict
 from brevin.standin.hold_cases import COUNT
 from brevin.standin.holds import drawn

@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from brevin.core.breath.around import around_of
 from brevin.core.breath.breaths import breaths
 from brevin.core.breath.cycles import swings
-from brevin.core.breath.starts import LEAD_SLACK_S, as_in_the_others, first_of
+from brevin.core.breath.starts import LEAD_SLACK_S, as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, middles_of, repeated, wander
 from brevin.core.breath.turns import Turn
 from brevin.core.filters import GRID_HZ, gaussian
@@ -112,6 +113,29 @@ def test_shoulders_that_sway_beside_the_breath_do_not_move_its_exhale() -> None:
     quiet, swaying = (breaths(traces(breathing(3.0), breathing(1.0), shoulder)) for shoulder in (np.zeros(len(T_S)), arm(1.2)))
     assert [b.exhale_start.t_s for b in swaying] == pytest.approx([b.exhale_start.t_s for b in quiet], abs=0.1)
     assert [b.exhale_end.t_s for b in swaying] == pytest.approx([b.exhale_end.t_s for b in quiet], abs=0.15)
+
+
+def first_starts(carriers: dict[str, np.ndarray], wander: dict[str, float]) -> dict[str, Turn]:
+    """The starts of belly and chest in the first of the breaths."""
+    signal = carriers["abdomen"] + carriers["chest"]
+    first, second, *_ = swings(signal, noise=0.02)
+    regions = {name: carriers[name] for name in ("abdomen", "chest")}
+    return starts_of(regions, carriers, around_of(T_S, dict.fromkeys(carriers, 0.02), wander, signal, None, first, second))
+
+
+@pytest.mark.parametrize(("wander_pct", "begins"), [(0.05, {"abdomen", "chest"}), (0.12, {"abdomen"})])
+def test_a_chest_that_rises_little_more_than_it_wanders_begins_no_inhale(wander_pct: float, begins: set[str]) -> None:
+    carriers = {"abdomen": breathing(2.5), "chest": breathing(0.9)}
+    assert set(first_starts(carriers, {"abdomen": 0.12, "chest": wander_pct})) == begins
+    as_far = {"abdomen": breathing(1.2), "chest": breathing(0.9)}
+    assert "chest" in first_starts(as_far, {"abdomen": 0.12, "chest": 0.12}), "what goes nearly as far as the belly may"
+
+
+def test_a_chest_begins_with_shoulders_that_tell_far_more_clearly() -> None:
+    carriers = {"abdomen": breathing(0.3), "chest": breathing(2.0, late_s=0.8), "shoulder": breathing(5.0)}
+    clear, unclear = (first_starts(carriers, {"abdomen": 0.05, "chest": 0.1, "shoulder": pct})["chest"].t_s for pct in (0.03, 0.3))
+    assert clear == pytest.approx(FIRST_S, abs=0.15)
+    assert unclear > FIRST_S + 0.45, "shoulders that wander more than the chest does say nothing of it"
 
 
 def test_a_region_that_fidgets_before_one_breath_does_not_start_it() -> None:

@@ -3,14 +3,15 @@
 from pathlib import Path
 from statistics import median
 
-from brevin.bench import accuracy_hold
-from brevin.bench.accuracy import BARS, Found, Tally
+from brevin.bench import accuracy_by, accuracy_hold
+from brevin.bench.accuracy import BARS
+from brevin.bench.tally import Found, ReadClip, Tally
 from brevin.ops.settings import ROOT
 
 PAGE = ROOT / "docs" / "accuracy.md"
 PICTURES = ROOT / "docs" / "accuracy"
 LOOKED_AT = Path(__file__).with_name("looked_at.md")  # what was seen in the worst breaths, by hand
-WORST = 3
+WORST = 10
 INK, PENCIL, RULE, BAR = "#1f2a44", "#8a8578", "#d9d3c4", "#b5452c"
 LANES = (("shoulder", "shoulder"), ("chest", "chest"), ("abdomen", "abdomen"))
 NAMES = {
@@ -20,8 +21,8 @@ NAMES = {
 }  # fmt: skip
 
 
-def write(tallies: list[Tally]) -> None:
-    """The page with its pictures."""
+def write(tallies: list[Tally], halves: dict[str, list[ReadClip]]) -> None:
+    """The page with its pictures. halves: all clips, those in sight and the unseen ones."""
     PICTURES.mkdir(exist_ok=True)
     for old in PICTURES.glob("*.svg"):
         old.unlink()
@@ -31,6 +32,7 @@ def write(tallies: list[Tally]) -> None:
     ]  # fmt: skip
     for number, tally in enumerate(tallies):
         lines += _section(tally, f"errors-{number + 1}.svg")
+    lines += accuracy_by.section(halves)
     lines += _worst([(tally, breath) for tally in tallies for breath in tally.found])
     PAGE.write_text("\n".join(lines) + "\n")
 

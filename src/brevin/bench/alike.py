@@ -18,8 +18,9 @@ from tempfile import TemporaryDirectory
 import numpy as np
 
 from brevin.bench import Measured
-from brevin.bench.accuracy import OWN, SAME_BREATH_S
+from brevin.bench.accuracy import OWN
 from brevin.bench.other_pictures import POLE, SINKING, WAYS, way_of
+from brevin.bench.tally import SAME_BREATH_S
 from brevin.bench.worse import remade
 from brevin.core.read import Task, read
 from brevin.core.report import Breath, Report

@@ -11,8 +11,8 @@ from dataclasses import dataclass, replace
 from statistics import median
 
 from brevin.bench import Measured, accuracy, worse
-from brevin.bench.accuracy import Tally, add, together
 from brevin.bench.accuracy_page import BAR, INK, PENCIL, RULE, drawn_as_svg
+from brevin.bench.tally import Tally, add, together
 from brevin.bench.worse import WAYS, Made
 from brevin.core import gate
 from brevin.core.breath_gate import FAINT_MOST, FAINT_NOTED

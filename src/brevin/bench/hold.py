@@ -9,7 +9,8 @@ from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 from statistics import median
 
-from brevin.bench import Measured, accuracy, accuracy_hold, hold_breath, in_the_way
+from brevin.bench import Measured, accuracy_hold, hold_breath, in_the_way
+from brevin.bench.tally import Tally, add, together
 from brevin.core.plan.card import parse
 from brevin.core.plan.check import Check
 from brevin.core.read import Task, read
@@ -48,10 +49,10 @@ class Outcome:
     withheld: bool
     alarms: tuple[str, ...]
     seen: tuple[accuracy_hold.Seen, ...]
-    breath: accuracy.Tally
+    breath: Tally
 
 
-def outcome(number: int, report: Report, breath: accuracy.Tally) -> Outcome:
+def outcome(number: int, report: Report, breath: Tally) -> Outcome:
     """What a reading made of a clip of the set. breath: its breaths and angles beside the planted ones."""
     hold = drawn(number)
     rows = {v.criterion: v for v in report.verdicts if v.criterion in JUDGED}
@@ -81,7 +82,7 @@ def measure() -> Measured:
         f"{key}_{name}": value
         for name, part in _parts(outcomes).items()
         if part
-        for key, value in (figures_of(part) | hold_breath.figures_of(accuracy.together(name, [one.breath for one in part]))).items()
+        for key, value in (figures_of(part) | hold_breath.figures_of(together(name, [one.breath for one in part]))).items()
     }
     if beside:
         figures["another_word_in_the_way"] = in_the_way.shares(beside)["another word"]
@@ -114,8 +115,8 @@ def _read(number: int) -> Outcome:
     report = read(
         look(clip, model_path(ROOT)), Task(Check(card=parse(hold.case.card), instrument=hold.case.instrument, with_instrument=hold.case.instrument != "none"))
     )
-    breath = accuracy.Tally(hold.script.name)
-    accuracy.add(breath, json.loads(clip.with_suffix(".json").read_text()), report, hold.script.name)
+    breath = Tally(hold.script.name)
+    add(breath, json.loads(clip.with_suffix(".json").read_text()), report, hold.script.name)
     return outcome(number, report, breath)
 
 
@@ -149,9 +150,9 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
     return "\n".join([*lines, *in_the_way.section(beside)] if beside else lines) + "\n"
 
 
-def _by_instrument(outcomes: list[Outcome]) -> dict[str, accuracy.Tally]:
+def _by_instrument(outcomes: list[Outcome]) -> dict[str, Tally]:
     instruments = sorted({one.case.instrument for one in outcomes})
-    return {name: accuracy.together(name, [one.breath for one in outcomes if one.case.instrument == name]) for name in instruments}
+    return {name: together(name, [one.breath for one in outcomes if one.case.instrument == name]) for name in instruments}
 
 
 def _row(one: Outcome) -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from statistics import median
 
-from brevin.bench.accuracy import Tally, together
+from brevin.bench.tally import Tally, together
 
 ROWS = (
     ("inhale_start_s", "inhale onset, s"),

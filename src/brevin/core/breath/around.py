@@ -11,6 +11,7 @@ LEAST_REGION_PCT = 0.35  # of trunk: a region that moves less has no turns of it
 LEAST_NOISE_PCT = 0.02  # of trunk: no trace is surer than this
 TIMES_NOISE = 6.0  # a region that moves stands this far out of its own noise
 JOINT_SHARE = 0.2  # of the largest: what moves less says nothing about the exhale
+LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together begin and end an inhale from this rise on
 
 
 @dataclass(frozen=True)
@@ -30,6 +31,10 @@ class Around:
         bottom, top, after = _own_turns(values, self.from_i, self.swing, self.to_i)
         return crossing(values, bottom, top), crossing(values, top, after), bottom, top
 
+    def rise(self, values: Floats) -> float:
+        """How far a trace goes from the swing's bottom to its top, in its own unit."""
+        return float(values[self.swing.peak] - values[self.swing.trough])
+
 
 def around_of(
     t_s: Floats, noise: dict[str, float], wander: dict[str, float], signal: Floats, earlier: Swing | None, swing: Swing, later: Swing | None
@@ -47,6 +52,12 @@ def joint_of(carriers: dict[str, Floats], around: Around) -> tuple[Floats, float
     total = sum(abs(w) for w in clear.values())
     joint = np.sum([w / total * carriers[n] for n, w in clear.items()], axis=0)
     return joint, float(np.sqrt(sum((w / total * around.noise[n]) ** 2 for n, w in clear.items())))
+
+
+def upper_of(carriers: dict[str, Floats], around: Around) -> dict[str, Floats]:
+    """Those of chest and shoulder that rise clearly in this breath: the upper trunk."""
+    least = {name: max(TIMES_NOISE * around.wander[name], LEAST_UPPER_PCT) for name in ("chest", "shoulder") if name in carriers}
+    return {name: carriers[name] for name in least if around.rise(carriers[name]) > least[name]}
 
 
 def carrying(carriers: dict[str, Floats], around: Around) -> dict[str, float]:

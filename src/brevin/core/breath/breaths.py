@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from brevin.core.breath.around import TIMES_NOISE, Around, around_of, crossing, half_rise, joint_of, moving
-from brevin.core.breath.cycles import Swing, breath_signal, swings
+from brevin.core.breath.around import LEAST_UPPER_PCT, Around, around_of, crossing, half_rise, joint_of, moving, upper_of
+from brevin.core.breath.cycles import breath_signal, swings
 from brevin.core.breath.exhales import exhale
 from brevin.core.breath.hidden import UNSEEN_FILLING, begins_in_shoulders, goes_on, let_go, lifted, until_the_next, untold_s
 from brevin.core.breath.pauses import met, uncrossed
@@ -22,7 +22,6 @@ from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
 END_SHARE = 0.15  # of the larger region's excursion: below it the end is the larger one's
-LEAST_UPPER_PCT = 0.3  # of trunk: chest and shoulder together end an inhale from this rise on
 FULLNESS_WIDER = 1.15  # times: the last of several turns is less sure than each; own, shows in ./brevin bench accuracy
 WHOLE_PX = 130.0  # the trunk in the picture from which on half widths stand as they are: what moves is followed to a part of a pixel; docs/gate.md
 LATE_TIMES = 4.0  # times the age of the picture beyond FRESH_S by which starts are less sure; own, shows in ./brevin bench accuracy
@@ -81,7 +80,7 @@ def breaths(traces: Traces, by_count: ByCount = nothing_counted) -> list[BreathT
     around = [around_of(traces.t_s, noise, wander, signal, *three) for three in zip([None, *found], found, [*found[1:], None], strict=False)]
     middles_s = [float(traces.t_s[crossing(signal, swing.trough, swing.peak)]) for swing in found]
     begins = carriers if begins_in_shoulders(traces) else regions
-    starts = as_in_the_others([starts_of(begins, one) for one in around], middles_s)
+    starts = as_in_the_others([starts_of(begins, carriers, one) for one in around], middles_s)
     hidden = 0.0 if traces.seen["abdomen"] else UNSEEN_FILLING
     turns = [
         _turns(regions, carriers, signal, one, first_of(own), hidden, goes_on(traces, regions, one.swing)) for one, own in zip(around, starts, strict=True)
@@ -192,12 +191,7 @@ def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Aro
         half_rise_s[name] = half_rise(t_s, values, bottom, top)
         if name != "chest" or sign < 0:  # a chest that sinks goes on with the inhale; one that rises fills with the shoulders, below
             ends.append(_arrival(values, name, around))
-    upper = {
-        name: values
-        for name, values in carriers.items()
-        if name in ("chest", "shoulder") and _rises(values, swing, max(TIMES_NOISE * wander[name], LEAST_UPPER_PCT))
-    }
-    if upper:
+    if upper := upper_of(carriers, around):
         values, upper_noise = joint_of(upper, around)
         rise, fall, *_ = around.own(values)
         ends.append(arriving(t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=upper_noise))
@@ -214,10 +208,6 @@ def _arrival(values: Floats, name: str, around: Around) -> Turn:
     """When a trace that rises in this inhale came to rest."""
     rise, fall, *_ = around.own(values)
     return arriving(around.t_s, values, middle_i=rise, to_i=max(fall, rise + 1), noise=around.wander[name])
-
-
-def _rises(values: Floats, swing: Swing, least: float) -> bool:
-    return bool(values[swing.peak] - values[swing.trough] > least)
 
 
 def _when(turn: Turn) -> float:

@@ -1,23 +1,39 @@
 """When an inhale begins: the first region that leaves its rest, unless it only fidgeted."""
 
-from brevin.core.breath.around import Around, moving
+from brevin.core.breath.around import LEAST_NOISE_PCT, Around, joint_of, moving, upper_of
 from brevin.core.breath.turns import Turn, leaving
 from brevin.core.track import Floats
 
 START_SHARE = 0.28  # of the larger region's excursion: below it the start is the larger one's
 HIDDEN_PCT = 0.004  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, shows in ./brevin bench accuracy
+SMALL, CLEAR_NOISE = 0.5, 10.0  # of the larger region's excursion, and times its wander: what goes no farther than both wanders, and begins nothing; own
+CLEARER = 2.0  # times as far out of their wander as the chest: shoulders that rise with it tell when it leaves its rest; own
 LEAD_SLACK_S = 0.25  # that a region may leave its rest earlier in one breath than in the others, before the middle of the rise
 
 
-def starts_of(regions: dict[str, Floats], around: Around) -> dict[str, Turn]:
-    """When each region that moves enough left its rest."""
+def starts_of(regions: dict[str, Floats], carriers: dict[str, Floats], around: Around) -> dict[str, Turn]:
+    """When each region that moves enough left its rest. A chest that rises with shoulders that tell far more clearly begins as both do. carriers: regions,
+    and the shoulder where it is seen."""
     going = moving(regions, around.swing, noise=around.wander, share_least=START_SHARE)
+    far = {name: abs(around.rise(regions[name])) for name in going}
     found = {}
     for name, sign in going.items():
-        values = sign * regions[name]
+        if far[name] < min(SMALL * max(far.values()), CLEAR_NOISE * around.wander[name]):
+            continue
+        values, noise = sign * regions[name], around.wander[name]
+        if name == "chest" and sign > 0 and _shoulders_clearer(carriers, around):
+            values, noise = joint_of({name: carriers[name], "shoulder": carriers["shoulder"]}, around)
         rise, *_ = around.own(values)
-        found[name] = leaving(around.t_s, values, from_i=around.from_i, middle_i=rise, noise=around.wander[name], steady=True, hidden=HIDDEN_PCT)
+        found[name] = leaving(around.t_s, values, from_i=around.from_i, middle_i=rise, noise=noise, steady=True, hidden=HIDDEN_PCT)
     return found
+
+
+def _shoulders_clearer(carriers: dict[str, Floats], around: Around) -> bool:
+    """Whether shoulders that rise stand further out of their wander than the chest does, by far."""
+    if "shoulder" not in upper_of(carriers, around):
+        return False
+    chest, shoulder = (around.rise(carriers[name]) / max(around.wander[name], LEAST_NOISE_PCT) for name in ("chest", "shoulder"))
+    return shoulder > CLEARER * chest
 
 
 def as_in_the_others(starts: list[dict[str, Turn]], middles_s: list[float]) -> list[dict[str, Turn]]:

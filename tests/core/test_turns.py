@@ -163,6 +163,13 @@ def test_a_pause_that_a_hidden_chest_could_fill_is_none() -> None:
     end, start = met(seen, leave, unseen_s=0.3)
     assert end.t_s == start.t_s == 7.5 and end.half_width_s >= 0.5, "the interval holds the end that was seen"
     assert start == leave, "the exhale's start is as sure as it was"
+    longest_s = 7.0 + MEET * float(np.hypot(0.12, 0.15)) + 0.3
+    assert met(seen, Turn(longest_s - 0.01, 0.15), unseen_s=0.3)[0].t_s == longest_s - 0.01, (
+        "what is told for sure of the turns, and what may be filled beyond it"
+    )
+    assert met(seen, Turn(longest_s + 0.01, 0.15), unseen_s=0.3)[0].t_s == 7.0
+    alone, both = (met(seen, Turn(7.2, 0.15), unseen_s=0.3, alone=one_region)[1].t_s for one_region in (True, False))
+    assert 7.15 < alone < 7.2 and both < 7.12, "one region's fullness says less of where both turns meet"
     clear, later = met(seen, Turn(9.0, 0.15), unseen_s=0.3)
     assert clear == Turn(7.0, pytest.approx(0.42)) and later.t_s == 9.0, "a longer one stays, its beginning unsure"
     one, other = met(Turn(7.0, 0.1), Turn(7.2, 0.2), unseen_s=0.3)

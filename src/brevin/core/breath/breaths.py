@@ -156,16 +156,16 @@ def _signals(traces: Traces, by_count: ByCount) -> tuple[dict[str, Floats], dict
 
 
 def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floats, around: Around, start: Turn, hidden: float, filling: float) -> BreathTurns:
-    """hidden: share of the inhale by which a belly that is not seen may have begun before; filling: by which a chest may go on that is hardly seen."""
+    """hidden: share of the inhale by which a belly that is not seen may have begun before; filling: by which what is not seen, or hardly, may go on."""
     t_s, swing = around.t_s, around.swing
     rise_mid = crossing(signal, swing.trough, swing.peak)
     fall_mid = crossing(signal, swing.peak, swing.next_trough)
-    end, half_rise_s = _filled(regions, carriers, around, start)
+    end, half_rise_s = _filled(regions, carriers, around)
     leave, rest = exhale(carriers, around)
     start = Turn(start.t_s, start.half_width_s + hidden * max(end.t_s - start.t_s, 0.0))
     start, end = uncrossed(start, end)
     leave, rest = uncrossed(leave, rest)
-    end, leave = met(end, leave, filling * (end.t_s - start.t_s))
+    end, leave = met(end, leave, filling * (end.t_s - start.t_s), alone=len(regions) == 1)
     start, rest = min(start, end, key=_when), max(leave, rest, key=_when)
     cut_start = start.t_s < t_s[0] + REST_SEEN_S or (swing.cut_at_start and rise_mid - swing.trough < 2)
     cut_end = swing.cut_at_end or fall_mid >= len(t_s) - 2
@@ -179,7 +179,7 @@ def _turns(regions: dict[str, Floats], carriers: dict[str, Floats], signal: Floa
     )
 
 
-def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Around, start: Turn) -> tuple[Turn, dict[str, float | None]]:
+def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Around) -> tuple[Turn, dict[str, float | None]]:
     """The inhale's end: the last to come to rest of abdomen, a chest that sinks, and upper trunk, chest and shoulder in one. And each region's half rise."""
     t_s, wander, swing = around.t_s, around.wander, around.swing
     ends = []
@@ -198,10 +198,7 @@ def _filled(regions: dict[str, Floats], carriers: dict[str, Floats], around: Aro
     if not ends:  # what moves rises too little to be told from the shoulders: its own end is all there is
         ends = [_arrival(sign * regions[name], name, around) for name, sign in going.items()]
     end = max(ends, key=_when)
-    unseen_s = 0.0
-    if len(regions) == 1:  # the other region may still be filling where it cannot be seen
-        unseen_s = UNSEEN_FILLING * (end.t_s - start.t_s)
-    return Turn(end.t_s, FULLNESS_WIDER * end.half_width_s + unseen_s), half_rise_s
+    return Turn(end.t_s, FULLNESS_WIDER * end.half_width_s), half_rise_s
 
 
 def _arrival(values: Floats, name: str, around: Around) -> Turn:

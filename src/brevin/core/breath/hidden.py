@@ -13,7 +13,7 @@ from brevin.core.kinematics.traces import Traces
 from brevin.core.track import Floats
 
 LEAST_AFTER = 3  # samples after an end that tell anything
-UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full
+UNSEEN_FILLING = 0.25  # of the inhale: how much later than the seen region an unseen one may be full, or earlier one may have begun
 ROUGH_CHEST = 0.3  # model error of a chest that is followed at a few places of the flank
 CARRIES_PCT, CARRIES_TIMES = 1.5, 2.0  # percent of trunk, and times the belly's travel: shoulders that rise so far tell when a hidden chest fills
 STILL_SHARE, STILL_NOISE, DONE_SHARE = 0.06, 1.5, 0.02  # of the fall, and times the noise, that is left at an end; and with how much left it is over; own
@@ -23,9 +23,11 @@ GOES_ALONG = 0.5  # correlation with what is seen of the trunk: what goes agains
 
 
 def goes_on(traces: Traces, regions: dict[str, Floats], swing: Swing) -> float:
-    """Share of the inhale by which a chest that is followed, but behind a sleeve or at a few places of the flank, may go on filling unseen: the more, the less
-    it goes beside the belly; none where it goes half as far. regions: abdomen and chest, percent of trunk."""
-    if len(regions) == 1 or (traces.model["chest"] < ROUGH_CHEST and not traces.covered):
+    """Share of what is seen of the inhale by which it may go on unseen: with one region alone as long as another may; a chest that is followed, but behind
+    a sleeve or at a few places of the flank, the more, the less it goes beside the belly, and not where it goes half as far. regions: percent of trunk."""
+    if len(regions) == 1:
+        return UNSEEN_FILLING / (1.0 - UNSEEN_FILLING)
+    if traces.model["chest"] < ROUGH_CHEST and not traces.covered:
         return 0.0
     abdomen, chest = (abs(float(regions[name][swing.peak] - regions[name][swing.trough])) for name in ("abdomen", "chest"))
     return UNSEEN_FILLING * max(1.0 - chest / max(AS_FAR * abdomen, 1e-9), 0.0)

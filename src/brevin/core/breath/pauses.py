@@ -11,16 +11,18 @@ APART = 0.71  # of the time between them, at least: a pause that cannot be told 
 HOLD_WIDER = 1.2  # times: a start after a held breath, whose level wanders meanwhile; own, shows in ./brevin bench accuracy
 
 
-def met(end: Turn, leave: Turn, unseen_s: float = 0.0) -> tuple[Turn, Turn]:
+def met(end: Turn, leave: Turn, unseen_s: float = 0.0, *, alone: bool = False) -> tuple[Turn, Turn]:
     """Fullness and the exhale's start; one turn where no pause can be told between them: the mean weighted by how sure each is. Where they were read crossed by
-    more than they are unsure, one of them is wrong, and the turn is the surer one. unseen_s: how much longer a chest that is hardly seen may go on filling: a
-    pause that it could fill is none, fullness lies at the exhale's start, and that start is as sure as it was."""
+    more than they are unsure, one of them is wrong, and the turn is the surer one. unseen_s: how much longer a region that is not seen, or hardly, may go on
+    filling: a pause that it could fill is none, fullness lies at the exhale's start, and that start is as sure as it was. alone: fullness is told by one
+    region, and so much less sure where the two meet."""
     gap_s, joint_s = leave.t_s - end.t_s, float(np.hypot(end.half_width_s, leave.half_width_s))
+    if gap_s >= MEET * joint_s + unseen_s:
+        return Turn(end.t_s, end.half_width_s + unseen_s), Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
     if gap_s >= MEET * joint_s:
-        last = Turn(end.t_s, end.half_width_s + unseen_s)
-        if gap_s < MEET * float(np.hypot(last.half_width_s, leave.half_width_s)):
-            return Turn(leave.t_s, max(last.half_width_s, gap_s)), leave
-        return last, Turn(leave.t_s, HOLD_WIDER * leave.half_width_s)
+        return Turn(leave.t_s, max(end.half_width_s + unseen_s, gap_s)), leave
+    if alone:
+        return met(Turn(end.t_s, end.half_width_s + unseen_s), leave)
     surer, other = sorted((end, leave), key=lambda turn: turn.half_width_s)
     if gap_s < -joint_s:
         turn = Turn(surer.t_s, max(surer.half_width_s, min(0.5 * abs(gap_s), other.half_width_s)))

@@ -47,6 +47,14 @@ def test_a_smooth_movement_begins_where_it_does_however_slow_it_is(ease: float, 
     assert 0.1 <= found.half_width_s < 0.2 + 0.12 * length_s
 
 
+@pytest.mark.parametrize("seed", range(4))
+def test_a_long_movement_that_sets_in_at_once_is_not_followed_back_into_the_level_before_it(seed: int) -> None:
+    t = np.arange(0, 14.0, STEP)
+    values = filters.smooth(3.0 * eased((t - 3.0) / 7.0, ease=0.08) + 0.06 * np.random.default_rng(seed).normal(size=len(t)))
+    capped, as_usual = (leaving(t, values, from_i=0, middle_i=int(6.5 / STEP), noise=0.03, ease_most_s=most_s).t_s for most_s in (0.8, np.inf))
+    assert as_usual < capped and abs(capped - 3.0) < abs(as_usual - 3.0), "an ease that is a share of seven seconds begins too early"
+
+
 def test_the_fit_behind_a_turn_is_plain_least_squares() -> None:
     time, tried, rests = np.arange(0, 3, STEP), np.arange(0.4, 2.0, STEP_S), np.arange(0.2, 1.0, STEP_S)
     height = np.random.default_rng(4).normal(size=len(time)).cumsum()

@@ -6,7 +6,7 @@ from brevin.core.breath.around import Around, carrying, crossing, joint_of
 from brevin.core.breath.hidden import let_go, may_last
 from brevin.core.breath.pauses import MEET
 from brevin.core.breath.starts import HIDDEN_PCT
-from brevin.core.breath.turns import REACH_LETTING_GO, Turn, arriving, leaving
+from brevin.core.breath.turns import EASE_LETTING_GO_S, REACH_LETTING_GO, Turn, arriving, leaving
 from brevin.core.track import Floats
 
 VOTES = 3  # of which two can agree against one
@@ -46,4 +46,6 @@ def _leave(values: Floats, noise: float, around: Around) -> Turn:
     """When what is full begins to fall."""
     _, fall, _, top = around.own(values)
     from_i = min(crossing(values, around.swing.trough, top), fall - 1)
-    return leaving(around.t_s, -values, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT, least_reach=REACH_LETTING_GO)
+    return leaving(
+        around.t_s, -values, from_i=from_i, middle_i=fall, noise=noise, hidden=HIDDEN_PCT, least_reach=REACH_LETTING_GO, ease_most_s=EASE_LETTING_GO_S
+    )

@@ -16,6 +16,7 @@ from brevin.core.track import Floats
 
 EASES = (0.03, 0.07, 0.11, 0.15, 0.19, 0.23, 0.28, 0.36, 0.45)  # shares of a movement's time over which its speed grows
 EASE_USUAL, EASE_SPREAD = 0.20, 0.08  # what a smooth movement has; own, after Flash and Hogan 1985: the share is the same at every speed
+USUAL = int(np.argmin(np.abs(np.array(EASES) - EASE_USUAL)))  # which of them is the usual one
 STEP_S = 0.02
 ROUNDS = 2  # of fitting the one beside the other
 BEFORE_EARLIER_S, BEFORE_LATER_S = 0.5, 1.2  # around about where it rests: looked for there
@@ -67,8 +68,7 @@ def fit_both(after: Course, tried: Floats, time: Floats, before: Before, *, heig
     rests = np.arange(max(time[0], before.rough_s - BEFORE_EARLIER_S), min(time[-1], before.rough_s + BEFORE_LATER_S), STEP_S)
     gone = moved(before.eases_s, rests[:, None] - time[None, :])
     resting = Course(gone, height)
-    usual = int(np.argmin(np.abs(np.array(EASES) - EASE_USUAL)))
-    found = fit(after, Course(gone[usual, np.argmin(np.abs(rests - before.rough_s))], height), noise=noise)
+    found = fit(after, Course(gone[USUAL, np.argmin(np.abs(rests - before.rough_s))], height), noise=noise)
     rest = None
     for _ in range(ROUNDS):
         turn, before_it = found.best, rest

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from brevin.core.breath.hinge import EASES, STEP_S, Before, Course, fit, fit_both, moved
+from brevin.core.breath.hinge import EASES, STEP_S, USUAL, Before, Course, fit, fit_both, moved
 from brevin.core.filters import GRID_HZ
 from brevin.core.track import Floats
 
@@ -23,6 +23,7 @@ BEFORE_S = 0.7  # of rest looked at before the turn
 BEFORE_LEVEL = 0.06  # of the excursion: above it the samples belong to the movement before
 REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.25, 0.45  # share of the excursion the hinge is fitted to, more where the trace is noisier
 REACH_LETTING_GO = 0.30  # the same of an exhale's start: an exhale is long, and does not keep its pace as an inhale does
+EASE_LETTING_GO_S = 0.8  # usual ease of an exhale's start, at most: air is let go no slower the longer one blows; own, shows in ./brevin bench accuracy
 REACH_NOISE = 8.0  # times the noise that the reach stands out of it
 FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
 FOOT_RIPPLE, RIPPLE_NOISE = 0.2, 5.0  # of the half rise, or times the noise where that is more: less is a ripple on the way, no other movement
@@ -47,14 +48,15 @@ class Turn:
 
 def leaving(
     t_s: Floats, values: Floats, *, from_i: int, middle_i: int, noise: float = 0.0, least_reach: float | None = None, steady: bool = False,
-    hidden: float = 0.0, fading: bool = False, held: bool = False, lasts_s: float = 0.0,
+    hidden: float = 0.0, fading: bool = False, held: bool = False, lasts_s: float = 0.0, ease_most_s: float = np.inf,
 ) -> Turn:  # fmt: skip
     """When the rise that passes its half at ``middle_i`` began, looked for from ``from_i`` on.
 
     values: rising, any unit; noise: the trace's own standard deviation, same unit; steady: the movement is taken to keep its pace from its
     first quarter to its half, and to leave the last level kept for a while, so that a ripple or fidgeting before it is not its start;
     hidden: movement that does not show at first, same unit; fading: the trace hardly tells where in a thin stretch the turn is, and the least misfit
-    lies in it by chance: the middle of all that fits is the turn; held: what is left is a level that wanders within the noise, of which the extreme is chance.
+    lies in it by chance: the middle of all that fits is the turn; held: what is left is a level that wanders within the noise, of which the extreme is chance;
+    ease_most_s: how long the usual ease is, at most.
     """
     middle_i = min(max(middle_i, 0), len(t_s) - 1)
     window = slice(min(max(from_i, 0), middle_i), middle_i + 1)
@@ -70,6 +72,7 @@ def leaving(
     level = float(np.clip(ROUGH_NOISE * noise / excursion, ROUGH_LEVEL, ROUGH_MOST))
     rough = lowest + _last_below(done[lowest : end + 1], level)
     eases_s = _eases_s(time, done, lowest, lasts_s)
+    eases_s = [ease_s * min(1.0, ease_most_s / eases_s[USUAL]) for ease_s in eases_s]
     earliest_s = _earliest_s(time, done, lowest) if steady else float(time[0])
     rough_s = max(float(time[rough]), earliest_s)
     first = max(_rest_from(done, rough, max(level, BEFORE_LEVEL)), int(np.searchsorted(time, min(rough_s, float(time[rough])) - BEFORE_S - EARLIER_S)))

@@ -15,15 +15,18 @@ FAR_PX, NEAR_PX = 110.0, 160.0  # trunk in the picture
 DIM, BRIGHT = 70.0, 140.0  # grey of the trunk
 FRESH_S, STALE_S = 0.02, 0.08  # age of the picture
 
-SPLITS: tuple[tuple[str, Callable[[ReadClip], str | None]], ...] = (
-    ("instrument", lambda one: one.truth["label"].get("instrument") or "none"),
-    ("view", lambda one: VIEWS[str(one.truth["label"]["view"]).split("_")[0]]),
+Row = tuple[int, str]
+"""Where a clip goes in a split: the row's place among the others, and what it is called."""
+
+SPLITS: tuple[tuple[str, Callable[[ReadClip], Row | None]], ...] = (
+    ("instrument", lambda one: (0, one.truth["label"].get("instrument") or "none")),
+    ("view", lambda one: (0, VIEWS[str(one.truth["label"]["view"]).split("_")[0]])),
     ("shirt", lambda one: _worn(one)),
-    ("trunk in the picture", lambda one: _between(one.trunk_px, FAR_PX, NEAR_PX, "px")),
-    ("grey of the trunk", lambda one: _between(one.grey, DIM, BRIGHT, "levels")),
-    ("age of the picture", lambda one: _between(one.stale_s, FRESH_S, STALE_S, "s")),
+    ("trunk in the picture", lambda one: _part(one.trunk_px, FAR_PX, NEAR_PX, "px")),
+    ("grey of the trunk", lambda one: _part(one.grey, DIM, BRIGHT, "levels")),
+    ("age of the picture", lambda one: _part(one.stale_s, FRESH_S, STALE_S, "s")),
 )
-"""What clips are split by, and where each of them goes; None: in no row."""
+"""What clips are split by; None: in no row."""
 
 
 def section(halves: Mapping[str, Sequence[ReadClip]]) -> list[str]:
@@ -41,10 +44,10 @@ def section(halves: Mapping[str, Sequence[ReadClip]]) -> list[str]:
     return lines
 
 
-def _groups(clips: Sequence[ReadClip], where: Callable[[ReadClip], str | None]) -> Iterator[tuple[str, list[ReadClip]]]:
-    placed = sorted(((value, i) for i, one in enumerate(clips) if one.is_to_be_read and (value := where(one)) is not None))
-    for value, group in groupby(placed, key=lambda pair: pair[0]):
-        yield value.split(":")[-1], [clips[i] for _, i in group]
+def _groups(clips: Sequence[ReadClip], where: Callable[[ReadClip], Row | None]) -> Iterator[tuple[str, list[ReadClip]]]:
+    placed = sorted((row, i) for i, one in enumerate(clips) if one.is_to_be_read and (row := where(one)) is not None)
+    for (_, called), group in groupby(placed, key=lambda pair: pair[0]):
+        yield called, [clips[i] for _, i in group]
 
 
 def _row(split: str, value: str, clips: Sequence[ReadClip]) -> str:
@@ -60,15 +63,15 @@ def _row(split: str, value: str, clips: Sequence[ReadClip]) -> str:
     return f"| {' | '.join(cells)} |"
 
 
-def _worn(one: ReadClip) -> str | None:
+def _worn(one: ReadClip) -> Row | None:
     """The shirt's pattern, where the truth tells it."""
     pattern = one.truth.get("scenario", {}).get("cloth", {}).get("pattern")
-    return WORN.get(pattern, pattern)
+    return None if pattern is None else (0, WORN.get(pattern, pattern))
 
 
-def _between(value: float | None, low: float, high: float, unit: str) -> str | None:
-    """The part of a scale a value lies in, its order before it."""
+def _part(value: float | None, low: float, high: float, unit: str) -> Row | None:
+    """The part of a scale a value lies in."""
     if value is None:
         return None
     part = (value >= low) + (value >= high)
-    return (f"0:under {low:g} {unit}", f"1:{low:g} to {high:g} {unit}", f"2:{high:g} {unit} and more")[part]
+    return part, (f"under {low:g} {unit}", f"{low:g} to {high:g} {unit}", f"{high:g} {unit} and more")[part]

@@ -77,7 +77,7 @@ def _desk(page: Any) -> None:
     page.keyboard.press("1")
     page.get_by_text("One question is answered").wait_for()
     page.get_by_role("button", name="Only the belly").hover()
-    page.get_by_text("would change.").first.wait_for()
+    page.get_by_text("takes would change.").wait_for()
     _shoot(page, "teaching")
     page.mouse.move(5, 5)
     page.keyboard.press("h")

@@ -143,7 +143,8 @@ def page(made: dict[str, list[Made]]) -> list[str]:
         "`core/pose/player.py`. From the first curve: advice is given from about where it no longer holds, over both halves. Refused is only beyond what",
         "clips of another maker have (up to 0.065, their breaths all found: [accuracy.md](accuracy.md)), so that between the two a breath may stand elsewhere.",
         "The other limits stood before; their curves do not end where they do, which is why there is a first one. The rate's is that of the quickest inhale",
-        "of the job (0.3 s), which is not among these. How much less sure unrest makes a turn was chosen with both halves in sight as well.", "",
+        "of the job (0.3 s), which is not among these. How much less sure unrest makes a turn was chosen with both halves in sight as well, and so was when a",
+        "small region begins no inhale and a chest begins with its shoulders (`core/breath/starts.py`).", "",
         "![Onset errors of every breath in the order of what the gate sees (ink let in, pencil refused), and where it ends](gate.svg)",
     ]  # fmt: skip
     for axis in AXES:

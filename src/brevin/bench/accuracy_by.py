@@ -5,10 +5,8 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from itertools import groupby
 from statistics import median
 
-from brevin.bench.tally import ReadClip, Tally, add
+from brevin.bench.tally import NONE, STARTS, ReadClip, Tally, add
 
-STARTS = ("inhale_start_s", "exhale_start_s")
-NONE = ("unclear", None)
 WORN = {"noise": "mottled", "check": "checked"}  # the truth's word: the page's
 VIEWS = {"side": "side", "three": "three-quarter", "front": "front"}
 FAR_PX, NEAR_PX = 110.0, 160.0  # trunk in the picture

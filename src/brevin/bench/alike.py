@@ -20,7 +20,7 @@ import numpy as np
 from brevin.bench import Measured
 from brevin.bench.accuracy import OWN
 from brevin.bench.other_pictures import POLE, SINKING, WAYS, way_of
-from brevin.bench.tally import SAME_BREATH_S
+from brevin.bench.tally import SAME_BREATH_S, STARTS
 from brevin.bench.worse import remade
 from brevin.core.read import Task, read
 from brevin.core.report import Breath, Report
@@ -33,7 +33,6 @@ LEAN_DEG = 1.0  # between the trunk's inclinations, in the middle
 ASIDE = ("flute", "piccolo")
 CODER = 16.0  # hardly any trace of it
 
-ONSETS = ("inhale_start_s", "exhale_start_s")
 LEAN = "lean_median_deg"
 BARS = {"found_in_both": (">=", FOUND_LEAST), "named_otherwise": ("<=", 0.0), "onset_p90_s": ("<=", ONSET_P90_S), LEAN: ("<=", LEAN_DEG)}
 NOT_ASKED = {(SINKING, LEAN), (POLE, "found_in_both"), (POLE, "onset_p90_s")}  # it leans; what is covered may be withheld, and is less sure
@@ -75,7 +74,7 @@ def alike(pairs: Sequence[Pair], way: str) -> dict[str, float]:
     both = [(one, other) for pair in told for one, other in pair.breaths if other is not None]
     count = sum(len(pair.plain.breaths) + pair.extra for pair in told)
     otherwise = [pair.name for pair in told for one, other in pair.breaths if other is not None and _otherwise(one, other)]
-    apart_s = [gap for one, other in both for key in ONSETS if (gap := _apart(one, other, key)) is not None] or [np.inf]
+    apart_s = [gap for one, other in both for key in STARTS if (gap := _apart(one, other, key)) is not None] or [np.inf]
     leans = [gap for pair in pairs if (gap := _leans_apart(pair)) is not None] or [np.inf]
     shares = [gap for one, other in both if (gap := _apart(one, other, "abdominal_share")) is not None] or [np.inf]
     for name in sorted({*otherwise, *(pair.name for pair in told if pair.extra or any(other is None for _, other in pair.breaths))}):

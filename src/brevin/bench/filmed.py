@@ -23,6 +23,7 @@ from numpy.typing import NDArray
 from brevin.bench import Measured
 from brevin.bench.filming import CAMERA_HZ, CLIP, film, sign_in, studio
 from brevin.bench.served import READ_WITHIN_S, Client, served
+from brevin.bench.tally import SAME_BREATH_S, STARTS
 from brevin.edge import video
 from brevin.ops.settings import ROOT
 from brevin.standin import numbered
@@ -32,9 +33,7 @@ FINE = ROOT / ".build" / "fine" / CLIP.name
 TRIES, MOST_TRIES = 4, 8  # that count, and in all
 STOOD_STILL_S = 0.2  # how much later than it should a camera shows what it shows, from which a try does not count
 ONSET_S = 0.05  # of an onset filmed and sent: no farther apart
-SAME_BREATH_S = 0.5  # onsets nearer than that are of one breath
 STUDENT = "Jonas"  # whose clip the camera shows
-ONSETS = ("inhale_start_s", "exhale_start_s")
 Shown = NDArray[np.float64]
 """[pictures, 2]: seconds of the filmed clip, and of the clip that its camera showed then, which go on growing where that began anew."""
 
@@ -53,7 +52,7 @@ def measure() -> Measured:
     filmed = [(report, shown) for report, shown in tries if _late_s(shown) < STOOD_STILL_S]
     whole = [pair for report, shown in filmed for pair in pairs_of(sent, report, shown)]
     pairs = [(due, there) for due, there in whole if there is not None]
-    apart = [abs(there[key] - due[key]) for due, there in pairs for key in ONSETS if None not in (due[key], there[key])] or [np.inf]
+    apart = [abs(there[key] - due[key]) for due, there in pairs for key in STARTS if None not in (due[key], there[key])] or [np.inf]
     figures = {
         "filmed": len(filmed), "stood_still": len(tries) - len(filmed), "breaths": len(whole), "found": len(pairs) / max(len(whole), 1),
         "onset_median_s": median(apart), "onset_worst_s": max(apart), "onsets_within": float(np.mean(np.array(apart) <= ONSET_S)),
@@ -102,8 +101,8 @@ def pairs_of(sent: dict[str, Any], filmed: dict[str, Any], shown: Shown) -> list
     whole = []
     for turn in range(int(ends_s // sent["clip"]["duration_s"]) + 1):
         for breath in sent["breaths"]:
-            onsets = {key: breath[key] + turn * sent["clip"]["duration_s"] for key in ONSETS if breath[key] is not None}
-            if len(onsets) == len(ONSETS) and begins_s + SAME_BREATH_S < onsets["inhale_start_s"] and onsets["exhale_start_s"] + SAME_BREATH_S < ends_s:
+            onsets = {key: breath[key] + turn * sent["clip"]["duration_s"] for key in STARTS if breath[key] is not None}
+            if len(onsets) == len(STARTS) and begins_s + SAME_BREATH_S < onsets["inhale_start_s"] and onsets["exhale_start_s"] + SAME_BREATH_S < ends_s:
                 whole.append(breath | {key: float(np.interp(s, shown[:, 1], shown[:, 0])) for key, s in onsets.items()})
     return [(due, _read_at(filmed, due["inhale_start_s"])) for due in whole]
 

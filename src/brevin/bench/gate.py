@@ -12,7 +12,7 @@ from statistics import median
 
 from brevin.bench import Measured, accuracy, worse
 from brevin.bench.accuracy_page import BAR, INK, PENCIL, RULE, drawn_as_svg
-from brevin.bench.tally import Tally, add, together
+from brevin.bench.tally import STARTS, Tally, add, together
 from brevin.bench.worse import WAYS, Made
 from brevin.core import gate
 from brevin.core.breath_gate import FAINT_MOST, FAINT_NOTED
@@ -25,7 +25,6 @@ STILLS_EACH = 4  # of the stills, in each half; the stand-in's own clips are tun
 PART_BREATHS = 20  # planted ones at least in a part of a curve
 FOUND, EXTRA = 0.95, 0.05  # of the planted breaths, at least; of those read, that are none, at most: a part of a curve that holds
 INSIDE = 0.8  # of the onsets of what the gate lets in, in their 90 % intervals
-STARTS = ("inhale_start_s", "exhale_start_s")
 NOTED = {"breath_faint": FAINT_NOTED, "coded_hard": gate.STALE_NOTED_S}
 """From where on the gate gives advice, by its code, as the gate sees it."""
 ENDS = {

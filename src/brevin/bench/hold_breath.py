@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from statistics import median
 
-from brevin.bench.tally import Tally, together
+from brevin.bench.tally import NONE, Tally, together
 
 ROWS = (
     ("inhale_start_s", "inhale onset, s"),
@@ -16,7 +16,6 @@ LOOKED_AT = (
     " of both bodies, when it was chosen how far a chest beside an arm may have gone (core/kinematics/sleeves.py); hold-121 and hold-123 showed that"
     " shoulders have to tell the breath of a hidden chest (core/breath/breaths.py), hold-59 that a trunk that sinks may be read as a breath."
 )
-NONE = ("unclear", None)
 LATE = 0.9  # share of the errors below the one that stands for the worst
 
 

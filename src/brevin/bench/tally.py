@@ -13,6 +13,8 @@ from brevin.core.report import Breath, Report, Trace
 from brevin.core.verdict.rules import Rules
 
 SAME_BREATH_S = 0.5  # an inhale this near a planted one is that one
+STARTS = ("inhale_start_s", "exhale_start_s")
+NONE = ("unclear", None)  # patterns that name none
 
 
 @dataclass(frozen=True)
@@ -32,7 +34,7 @@ class Found:
     @property
     def worst_s(self) -> float:
         """The larger error of its two onsets, seconds."""
-        return max(abs(self.errors[key]) for key in ("inhale_start_s", "exhale_start_s"))
+        return max(abs(self.errors[key]) for key in STARTS)
 
 
 @dataclass(frozen=True)

@@ -9,6 +9,7 @@ import pytest
 from brevin.core.track import Player
 from brevin.edge import loop
 from brevin.edge.film import body_map
+from brevin.edge.observers import room as room_pictures
 from brevin.edge.observers.people import People
 from brevin.edge.observers.room import Room
 from brevin.edge.pose_model import Seen
@@ -169,3 +170,17 @@ def test_a_small_poster_far_aside_does_not_make_a_player_jump() -> None:
     bare[10:70, 866:950] = cv2.resize(random.integers(60, 240, (5, 7)).astype(np.uint8), (84, 60), interpolation=cv2.INTER_NEAREST)
     noisy = [np.clip(moved(bare, 0.0, shift_px=(8.0 * np.sin(t_s), 0.0)) + random.normal(0.0, 9.0, bare.shape), 0, 255).astype(np.uint8) for t_s in T_S]
     assert told(noisy)[0] is None
+
+
+@pytest.mark.parametrize("size_px", [(1280, 720), (720, 1280), (1279, 717), (1000, 562), (960, 540), (481, 270), (320, 180)])
+def test_a_place_lies_in_the_small_picture_where_it_lies_in_the_large_one(size_px: tuple[int, int]):
+    large = np.zeros(size_px[::-1], np.uint8)
+    x, y = int(0.3 * size_px[0]), int(0.7 * size_px[1])
+    large[y - 10 : y + 11, x - 10 : x + 11] = 200
+    small = room_pictures._small(large)
+    smaller = max(max(size_px) / room_pictures.SIDE_PX, 1.0)
+    assert max(small.shape) == min(max(size_px), room_pictures.SIDE_PX)
+    rows, columns = np.indices(small.shape)
+    middle = np.array([(place * small).sum() / small.sum() for place in (columns, rows)]) + 0.5
+    assert np.abs(middle * smaller - [x + 0.5, y + 0.5]).max() < 0.002 * max(size_px)
+    assert small.sum() * smaller**2 == pytest.approx(large.sum(), rel=0.05)  # nearly as much of each pixel is in it

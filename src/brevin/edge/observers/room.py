@@ -93,5 +93,9 @@ def _about(ways: Floats, player: Player) -> CameraMoves:
 
 
 def _small(luma: Luma) -> Luma:
+    """The picture as small as it is followed: halved, which averages, as long as it stays larger, and the rest between pixels; averaged over uneven areas it
+    would cost as much as all else that is done with a picture."""
+    while max(luma.shape) >= 2 * SIDE_PX:
+        luma = np.asarray(cv2.resize(luma, (luma.shape[1] // 2, luma.shape[0] // 2), interpolation=cv2.INTER_AREA), np.uint8)
     share = SIDE_PX / max(luma.shape)
-    return luma if share >= 1.0 else np.asarray(cv2.resize(luma, None, fx=share, fy=share, interpolation=cv2.INTER_AREA), np.uint8)
+    return luma if share >= 1.0 else np.asarray(cv2.resize(luma, None, fx=share, fy=share), np.uint8)

@@ -42,10 +42,10 @@ def put(scope: Scope, known: TakeRecord, *, edits: Edits | None, rules: Rules, r
         now = take_record(scope, known.id)
         if edits is None and (now.edits != known.edits or now.evidence_name != known.evidence_name):
             return now
-        judged = {"edits": dataclasses.asdict(edits or known.edits), "rules": ruling.to_document(rules)}
-        Take.update(**judged).where((Take.id == known.id) & scope.sees(Take.programme)).execute()
-        take = take_record(scope, known.id)  # after: the line for lists goes by the order of importance among its rules
-        settle(scope, take, judged_by=rules, with_edits=edits or known.edits, seen=known.evidence_name)
+        take = dataclasses.replace(now, edits=edits or known.edits, rules=rules)  # the line for lists goes by the order of importance among its rules
+        judged = {"edits": dataclasses.asdict(take.edits), "rules": ruling.to_document(rules)}
+        Take.update(**judged).where((Take.id == take.id) & scope.sees(Take.programme)).execute()
+        settle(scope, take, judged_by=rules, with_edits=take.edits, seen=known.evidence_name)
         line = reports.put(scope, take, report)
         changes.note(scope, take.programme_id, "take", take.id)
     return dataclasses.replace(take, headline=line)

@@ -1,16 +1,18 @@
 """How the head is tilted: planted middle lines come back, and a face that is hidden tells nothing."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brevin.core.kinematics.heads import LINE_DEG, SURE, tilt_deg, to_flute
+from brevin.core.kinematics.heads import FRONT_PCT, LINE_DEG, SURE, drawn_pct, tilt_deg, to_flute
 from brevin.core.kinematics.posture import LEAST_SHAPES, Stance, posture
 from brevin.core.measure import NORMAL_90, Amount, Measure, NotMeasured, Value
-from brevin.core.track import Body, Features
+from brevin.core.pose.shape import ASIDE_PCT, HEIGHTS
+from brevin.core.track import Body, Features, Shape
 from tests.core.made import HIP_PX, TRUNK_PX, body, features, player
 
 TOP = np.array([HIP_PX[0], HIP_PX[1] - TRUNK_PX])
@@ -42,6 +44,47 @@ def test_a_face_that_is_hidden_most_of_the_time_tells_nothing(hidden: list[Featu
     without = [Body(one.points_px, one.visibility, one.world, one.shape, hidden[i % len(hidden)]) for i, one in enumerate(bodies * 3)]
     assert head([*without, *bodies[:2]]) == NotMeasured("face_hidden")
     assert isinstance(head([*without[:2], *bodies]), Amount)
+
+
+def test_few_faces_among_hidden_ones_are_believed_where_they_say_the_same() -> None:
+    hidden = [Body(one.points_px, one.visibility, one.world, one.shape, NOBODY) for one in (tilted(0.0),) * 8]
+    assert head([*hidden, *(tilted(deg) for deg in (11.6, 12.0, 12.7))]) == Amount(pytest.approx(12.0), pytest.approx(NORMAL_90 * LINE_DEG, abs=0.5))
+    assert head([*hidden, *(tilted(deg) for deg in (9.0, 12.0, 12.7))]) == NotMeasured("face_hidden")
+
+
+def drawn(pct: float, *, ahead: float, wide: float = 1.0) -> Body:
+    """With empty hands, and the shoulders drawn ahead of where they are by so much of the trunk. wide: beside the usual distance from the front."""
+    front, back = wide * FRONT_PCT - pct * HEIGHTS, 24.0 + pct * HEIGHTS
+    beside = np.where(front < 0.0, np.nan, np.stack([back, front]))
+    return replace(body(), shape=Shape(beside_pct=beside[:: 1 if ahead > 0 else -1], over_pct=np.zeros((2, len(ASIDE_PCT)))))
+
+
+@given(pct=st.floats(13, 24), ahead=st.sampled_from([-1.0, 1.0]))
+def test_shoulders_that_stand_before_the_chest_were_taken_along_by_the_head(pct: float, ahead: float) -> None:
+    assert drawn_pct(drawn(pct, ahead=ahead), ahead) == pytest.approx(pct)
+
+
+@given(pct=st.floats(-10, 8), ahead=st.sampled_from([-1.0, 1.0]), wide=st.floats(0.9, 1.6))
+def test_shoulders_that_stand_in_the_trunk_are_where_they_were_found(pct: float, ahead: float, wide: float) -> None:
+    assert drawn_pct(drawn(pct, ahead=ahead, wide=wide), ahead) == 0.0
+
+
+def test_where_nobody_looked_or_no_front_shows_nothing_is_told_of_the_shoulders() -> None:
+    one = drawn(20.0, ahead=1.0)
+    assert one.shape is not None and drawn_pct(replace(one, shape=None), 1.0) is None
+    hidden = one.shape.beside_pct.copy()
+    hidden[1] = np.nan
+    assert drawn_pct(replace(one, shape=replace(one.shape, beside_pct=hidden)), 1.0) is None
+
+
+def test_a_head_far_ahead_is_told_as_far_though_it_took_the_shoulders_along() -> None:
+    seen = [(0.5 * i, drawn(18.0, ahead=1.0)) for i in range(6)]
+    as_found = [(t_s, drawn(0.0, ahead=1.0)) for t_s, _ in seen]
+    told, before = (
+        next(m.value for m in posture(one, player(6), Stance("side-right", "seated", bare=True)) if m.key == "head_forward_pct") for one in (seen, as_found)
+    )
+    assert isinstance(told, Amount) and isinstance(before, Amount)
+    assert told.value - before.value == pytest.approx(18.0) and told.half_width > before.half_width + 1.0
 
 
 def test_a_reading_that_looked_at_no_face_says_read_it_again_and_no_other_view_tells_of_it() -> None:

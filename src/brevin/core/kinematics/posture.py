@@ -151,6 +151,8 @@ def _head_tilt(seen: Seen, stance: Stance) -> list[Measure]:
     """From the face, where it looks into the camera with nothing before it."""
     looked = [(t_s, heads.tilt_deg(body)) for t_s, body in seen if body.features is not None]
     tilts = _told(looked)
+    if not len(tilts) and heads.alike([tilt_deg for _, tilt_deg in looked if tilt_deg is not None]):
+        tilts = np.array([(t_s, tilt_deg) for t_s, tilt_deg in looked if tilt_deg is not None])
     if not len(tilts):
         return [Measure(heads.TILT, NotMeasured("face_hidden" if looked else "not_looked"))]
     return _medians(heads.TILT, tilts, stance, (heads.LOOK_DEG, NORMAL_90 * heads.LINE_DEG))
@@ -200,6 +202,10 @@ def _angle(key: str, seen: Seen, stance: Stance, angle: Callable[[Body], float],
 
 def _head_forward(seen: Seen, player: Player, stance: Stance, withheld: Withheld | None) -> list[Measure]:
     off_pct, bias = (-BARE_EAR_AHEAD_PCT, BARE_EAR_PCT) if stance.bare else (0.0, EAR_PCT)
+    if stance.bare:
+        drawn = _told([(t_s, heads.drawn_pct(body, player.forward[0])) for t_s, body in seen if body.shape is not None])
+        if len(drawn) and (drawn_pct := _usual(_judged(drawn, stance))):
+            off_pct, bias = off_pct + drawn_pct, float(np.hypot(bias, heads.DRAWN_PCT))
     off_pct, bias = stance.worn.surer(lambda body: head_forward_pct(body, player), off_pct, bias, APART_PCT, "ear", "shoulder")
     return _angle("head_forward_pct", seen, stance, lambda body: head_forward_pct(body, player) + off_pct, bias=bias, withheld=withheld)
 

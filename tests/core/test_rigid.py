@@ -8,7 +8,7 @@ import pytest
 from brevin.core import filters
 from brevin.core.kinematics import profile
 from brevin.core.kinematics.rigid import how_sure, rigid_motion, rise, trunk_motion
-from brevin.core.kinematics.shoulder import shoulder_rise
+from brevin.core.kinematics.shoulder import TOGETHER, shoulder_rise
 from brevin.core.kinematics.traces import traces
 from brevin.core.track import Points
 from tests.core.made import HIGH, and_points, points_at, sighting
@@ -59,6 +59,7 @@ def test_a_shoulder_that_hardly_any_patch_can_tell_is_as_unsure_as_they_are() ->
     sure, unsure = (traces(replace(made, points=one)) for one in (made.points, plain))
     assert gain(unsure.shoulder, planted.shoulder, unsure.t_s, planted.t_s) == pytest.approx(1.0, abs=0.1)
     assert unsure.noise["shoulder"] > 5.0 * sure.noise["shoulder"]
+    assert unsure.noise["shoulder"] >= 0.5 * np.sqrt(TOGETHER), "however many there are, they are wrong together"
     assert (
         shoulder_rise(
             replace(plain, on_body=np.zeros(len(plain.on_body), bool)), rigid_motion(made.back, made.points, made.arms_pct), made.arms_pct, both=False

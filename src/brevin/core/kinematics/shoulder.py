@@ -15,6 +15,7 @@ FULLY = 0.75  # quantile of them: the middle of those that carry it
 CARRIES, CARRIES_FRONT = 0.5, 0.75  # quantiles of the points' shares in a clear rise: those over it are the shoulder; from the front more of them are sleeve
 SHIRT, SHIRT_FRONT = 0.15, 0.25  # share of a rise that the shirt may not go along with; own, that from the front over clips of two makers
 LEAST_TOLD = 0.2  # of one point that is sure, all points together: less tells nothing, as a plain shirt's shaded edges, which a chest that comes forward moves
+TOGETHER = 0.5  # of a patch's variance, in which those of a shirt are wrong together: shading that drifts takes all along on a plain one; own
 HANGS_PCT = 0.06  # of trunk: what a sleeve does by itself, seen from the front; standard deviation; own, shows in ./brevin bench hold
 TIMES_FRONT = 1.25  # from the front: a shoulder's rise over that of what is seen of its sleeve, which goes 0.56 and 0.76 of it in clips of two makers; own
 
@@ -42,7 +43,7 @@ def shoulder_rise(points: Points, rigid: RigidMotion, arms_pct: Floats, *, both:
     sure = how_sure(unsure_pct)
     trace = filters.weighted_median(chosen, sure)
     times, hangs = (TIMES_FRONT, HANGS_PCT) if both else (_at_joint(at[near], rise, points.unsure_pct[near, 1], trace, arms_pct), 0.0)
-    patches = float(np.linalg.norm(sure * unsure_pct) / sure.sum())  # a plain shirt leaves few of them, and they may be wrong together
+    patches = float(np.hypot(np.linalg.norm(sure * unsure_pct), np.sqrt(TOGETHER) * (sure @ unsure_pct)) / sure.sum())
     found = Region(
         values=times * trace, model_error=SHIRT_FRONT if both else SHIRT,
         noise=float(np.hypot(times * np.hypot(disagreement(chosen, trace, sure), patches), hangs)),

@@ -1,9 +1,9 @@
-"""When an exhale begins: two of three that agree are believed, and one that sinks in a held breath is not."""
+"""When an exhale begins: two of three that agree are believed, and one that sinks in a held breath is not; and when it ends, where a rest follows."""
 
 import numpy as np
 import pytest
 
-from brevin.core.breath.breaths import breaths
+from brevin.core.breath.breaths import BreathTurns, breaths
 from brevin.core.filters import GRID_HZ, smooth
 from brevin.core.kinematics.traces import Traces
 from brevin.core.synth import eased
@@ -24,17 +24,38 @@ def held(size: float, *, leaves_s: float = LEAVES_S, in_breath: int | None = Non
     return size * smooth(out)
 
 
-def left_at(abdomen: np.ndarray, chest: np.ndarray, shoulder: np.ndarray | None) -> list[float]:
-    """Seconds after each inhale's start at which the exhale is read to begin."""
+def turns_of(abdomen: np.ndarray, chest: np.ndarray, shoulder: np.ndarray | None) -> list[BreathTurns]:
     still = np.zeros(len(T_S))
-    found = breaths(
+    return breaths(
         Traces(
             t_s=T_S, abdomen=abdomen, chest=chest, shoulder=still if shoulder is None else shoulder, width=still, confidence=still + 1.0,
             noise={"abdomen": 0.02, "chest": 0.02, "shoulder": 0.02, "width": 0.0}, model={"abdomen": 0.1, "chest": 0.1, "shoulder": 0.1, "leak": 0.0},
             seen={"abdomen": True, "chest": True, "shoulder": shoulder is not None}, sway_pct=0.0,
         )
     )  # fmt: skip
-    return [one.exhale_start.t_s - FIRST_S - i * PERIOD_S for i, one in enumerate(found) if one.exhale_start]
+
+
+def left_at(abdomen: np.ndarray, chest: np.ndarray, shoulder: np.ndarray | None) -> list[float]:
+    """Seconds after each inhale's start at which the exhale is read to begin."""
+    return [one.exhale_start.t_s - FIRST_S - i * PERIOD_S for i, one in enumerate(turns_of(abdomen, chest, shoulder)) if one.exhale_start]
+
+
+def empty_at(values: np.ndarray) -> list[float]:
+    """Seconds after each inhale's start at which the exhale is read to end, of all but the last, after which nothing is known to follow."""
+    return [one.exhale_end.t_s - FIRST_S - i * PERIOD_S for i, one in enumerate(turns_of(values, 0.6 * values, None)[:-1]) if one.exhale_end]
+
+
+def test_an_exhale_that_a_rest_follows_ends_where_the_rest_begins() -> None:
+    assert empty_at(held(2.5)) == pytest.approx([EMPTY_S] * (COUNT - 1), abs=0.1)
+
+
+def test_an_exhale_that_fades_until_the_next_inhale_does_not_end_before() -> None:
+    """The last fifth of it goes ever slower, as of one who lets the breath go, and no rest is there."""
+    fading = held(2.5)
+    for i in range(COUNT):
+        since = T_S - FIRST_S - i * PERIOD_S
+        fading += (since > LEAVES_S) * (since < PERIOD_S) * 0.6 * np.clip((since - LEAVES_S) / 3.0, 0.0, 1.0) * np.clip((PERIOD_S - since) / 2.0, 0.0, 1.0)
+    assert min(empty_at(smooth(fading))) > EMPTY_S + 0.3
 
 
 @pytest.mark.parametrize("sunk", range(3))

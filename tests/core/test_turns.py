@@ -55,6 +55,17 @@ def test_a_long_movement_that_sets_in_at_once_is_not_followed_back_into_the_leve
     assert as_usual < capped and abs(capped - 3.0) < abs(as_usual - 3.0), "an ease that is a share of seven seconds begins too early"
 
 
+@pytest.mark.parametrize("for_s", [1.0, 1.5])
+@pytest.mark.parametrize("seed", range(3))
+def test_what_a_coder_goes_on_telling_is_no_movement_where_a_rest_is_known_to_follow(for_s: float, seed: int) -> None:
+    """A twentieth of the way is told after it is over."""
+    t = np.arange(0, 10.0, STEP)
+    told = 0.95 * eased((t - 3.0) / 4.0, ease=0.12) + 0.05 * np.clip((t - 6.6) / (for_s + 0.4), 0.0, 1.0)
+    values = filters.smooth(2.5 * told + 0.04 * np.random.default_rng(seed).normal(size=len(t)))
+    known, unknown = (arriving(t, values, middle_i=int(5.0 / STEP), to_i=len(t) - 1, noise=0.02, fading=True, rests=rests).t_s - 7.0 for rests in (True, False))
+    assert abs(known) < min(abs(unknown), 0.22)
+
+
 def test_the_fit_behind_a_turn_is_plain_least_squares() -> None:
     time, tried, rests = np.arange(0, 3, STEP), np.arange(0.4, 2.0, STEP_S), np.arange(0.2, 1.0, STEP_S)
     height = np.random.default_rng(4).normal(size=len(time)).cumsum()

@@ -7,12 +7,12 @@ import numpy as np
 
 from brevin.core.breath.around import LEAST_UPPER_PCT, Around, around_of, crossing, half_rise, joint_of, moving, upper_of
 from brevin.core.breath.cycles import breath_signal, swings
-from brevin.core.breath.exhales import exhale
+from brevin.core.breath.exhales import exhale, exhale_end
 from brevin.core.breath.hidden import UNSEEN_FILLING, begins_in_shoulders, goes_on, let_go, lifted, until_the_next, untold_s
 from brevin.core.breath.pauses import met, uncrossed
 from brevin.core.breath.starts import as_in_the_others, first_of, starts_of
 from brevin.core.breath.trust import clearest, with_wander
-from brevin.core.breath.turns import Turn, arriving
+from brevin.core.breath.turns import FOOT_REST_S, Turn, arriving
 from brevin.core.breath.unrest import CALM, unrest
 from brevin.core.breath.way_in import ByCount, nothing_counted
 from brevin.core.filters import SMOOTH_S
@@ -105,10 +105,15 @@ def _half_rise(values: Floats, around: Around) -> float | None:
 
 
 def _ended(turns: BreathTurns, then: BreathTurns | None, carriers: dict[str, Floats], around: Around) -> BreathTurns:
-    """The same breath; an exhale that was let go at once ends no surer than what is left of it shows, and no later than the next inhale."""
+    """The same breath; an exhale that a rest follows ends where that begins; one that was let go at once ends no surer than what is left of it shows, and no
+    later than the next inhale."""
     leave, end = turns.exhale_start, turns.exhale_end
     if leave is None or end is None:
         return turns
+    if then is not None and then.inhale_start is not None and then.inhale_start.t_s - end.t_s > FOOT_REST_S:
+        rested = exhale_end(leave, carriers, around, rests=True)
+        end = rested if rested.t_s + rested.half_width_s < then.inhale_start.t_s else end  # what falls until the next inhale has not come to rest
+        turns = replace(turns, exhale_end=end)
     joint, noise = joint_of(carriers, around)
     if not let_go(leave, end, float(around.t_s[around.own(joint)[1]])):
         return turns

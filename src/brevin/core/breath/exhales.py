@@ -15,12 +15,17 @@ VOTES = 3  # of which two can agree against one
 def exhale(carriers: dict[str, Floats], around: Around) -> tuple[Turn, Turn]:
     """When all that falls begins to fall, and when it has come to rest. carriers: traces by name, [n] each."""
     leave = _leave(*joint_of(without_odd_one(carriers, around), around), around)
+    return leave, exhale_end(leave, carriers, around)
+
+
+def exhale_end(leave: Turn, carriers: dict[str, Floats], around: Around, *, rests: bool = False) -> Turn:
+    """When all that falls has come to rest. leave: the exhale's start; rests: a rest is known to follow."""
     joint, noise = joint_of(carriers, around)
     _, fall, _, _ = around.own(joint)
-    rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True)
-    if let_go(leave, rest, float(around.t_s[fall])):  # the pace between its quarter and half says nothing of how long it takes
-        rest = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True, lasts_s=rest.t_s - leave.t_s)
-    return leave, may_last(rest, around.t_s, joint, noise, top_i=around.swing.peak, to_i=around.to_i)
+    end = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True, rests=rests)
+    if let_go(leave, end, float(around.t_s[fall])):  # the pace between its quarter and half says nothing of how long it takes
+        end = arriving(around.t_s, -joint, middle_i=fall, to_i=around.to_i, noise=noise, fading=True, rests=rests, lasts_s=end.t_s - leave.t_s)
+    return may_last(end, around.t_s, joint, noise, top_i=around.swing.peak, to_i=around.to_i)
 
 
 def without_odd_one(carriers: dict[str, Floats], around: Around) -> dict[str, Floats]:

@@ -24,6 +24,7 @@ BEFORE_LEVEL = 0.06  # of the excursion: above it the samples belong to the move
 REACH_LEAVING, REACH_ARRIVING, REACH_MOST = 0.35, 0.25, 0.45  # share of the excursion the hinge is fitted to, more where the trace is noisier
 REACH_LETTING_GO = 0.30  # the same of an exhale's start: an exhale is long, and does not keep its pace as an inhale does
 EASE_LETTING_GO_S = 1.0  # usual ease of an exhale's start, at most: air is let go no slower the longer one blows; own, shows in ./brevin bench accuracy
+EASE_TO_REST_S = 0.4  # the same of an exhale's end that a rest follows: what is told longer is the coder's, that goes on; own, over stills that rest on empty
 REACH_NOISE = 8.0  # times the noise that the reach stands out of it
 FOOT_S, FOOT_CLIMB = 1.2, 0.25  # longest rest walked back over; share of the half rise that counts as another movement
 FOOT_RIPPLE, RIPPLE_NOISE = 0.2, 5.0  # of the half rise, or times the noise where that is more: less is a ripple on the way, no other movement
@@ -112,13 +113,17 @@ def _level_s(time: Floats, done: Floats, lowest: int, level: float) -> float:
     return float(time[i - 1] + np.clip((level - done[i - 1]) / (done[i] - done[i - 1]), 0.0, 1.0) * (time[i] - time[i - 1]))
 
 
-def arriving(t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0, fading: bool = False, lasts_s: float = 0.0) -> Turn:
-    """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror. fading: as in ``leaving``."""
+def arriving(
+    t_s: Floats, values: Floats, *, middle_i: int, to_i: int, noise: float = 0.0, fading: bool = False, lasts_s: float = 0.0, rests: bool = False
+) -> Turn:  # fmt: skip
+    """When the rise that passes its half at ``middle_i`` came to rest, looked for until ``to_i``: the same hinge in a mirror. fading: as in ``leaving``;
+    rests: a rest is known to follow, whose level wanders, and to which a coder goes on for a while after the movement is over."""
     last = len(t_s) - 1
     back_s, back = -t_s[::-1], -values[::-1]
     found = leaving(
-        back_s, back, from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING, fading=fading, held=not fading, lasts_s=lasts_s
-    )
+        back_s, back, from_i=last - to_i, middle_i=last - middle_i, noise=noise, least_reach=REACH_ARRIVING, fading=fading, held=rests or not fading,
+        lasts_s=lasts_s, ease_most_s=EASE_TO_REST_S if rests else np.inf,
+    )  # fmt: skip
     return Turn(-found.t_s, found.half_width_s)
 
 

@@ -7,7 +7,7 @@ from brevin.core.track import Floats
 START_SHARE = 0.28  # of the larger region's excursion: below it the start is the larger one's
 HIDDEN_PCT = 0.004  # of trunk: the coding of a clip keeps a picture still until it has moved this far; own, shows in ./brevin bench accuracy
 SMALL, CLEAR_NOISE = 0.5, 10.0  # of the larger region's excursion, and times its wander: what goes no farther than both wanders, and begins nothing; own
-CLEARER = 2.0  # times as far out of their wander as the chest: shoulders that rise with it tell when it leaves its rest; own
+CLEARER = 1.4  # times as far out of their wander as the chest: shoulders that rise with it tell when it leaves its rest; own
 LEAD_SLACK_S = 0.25  # that a region may leave its rest earlier in one breath than in the others, before the middle of the rise
 
 

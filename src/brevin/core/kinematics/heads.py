@@ -32,8 +32,9 @@ def tilt_deg(body: Body) -> float | None:
     return float(90.0 - np.degrees(np.arctan2(chin[1] - forehead[1], chin[0] - forehead[0])))
 
 
-def alike(tilts_deg: Sequence[float]) -> bool:
-    """Whether few of many looks that found a face say the same often enough to be believed: what is taken for a face by chance stands now so, now so."""
+def alike(tilts_deg: Floats) -> bool:
+    """Whether looks that found a face, however few of all, say the same often enough to be believed: what is taken for one by chance stands now so, now so.
+    tilts_deg: [k]. Source: own."""
     return len(tilts_deg) >= LEAST_ALIKE and float(np.std(tilts_deg)) < LOOK_DEG
 
 

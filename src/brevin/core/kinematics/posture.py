@@ -150,9 +150,8 @@ def _shoulder_line(seen: Seen, stance: Stance) -> list[Measure]:
 def _head_tilt(seen: Seen, stance: Stance) -> list[Measure]:
     """From the face, where it looks into the camera with nothing before it."""
     looked = [(t_s, heads.tilt_deg(body)) for t_s, body in seen if body.features is not None]
-    tilts = _told(looked)
-    if not len(tilts) and heads.alike([tilt_deg for _, tilt_deg in looked if tilt_deg is not None]):
-        tilts = np.array([(t_s, tilt_deg) for t_s, tilt_deg in looked if tilt_deg is not None])
+    found = np.array([(t_s, tilt_deg) for t_s, tilt_deg in looked if tilt_deg is not None]).reshape(-1, 2)
+    tilts = found if heads.alike(found[:, 1]) else _told(looked)
     if not len(tilts):
         return [Measure(heads.TILT, NotMeasured("face_hidden" if looked else "not_looked"))]
     return _medians(heads.TILT, tilts, stance, (heads.LOOK_DEG, NORMAL_90 * heads.LINE_DEG))

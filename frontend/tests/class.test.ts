@@ -5,7 +5,8 @@ import { consentRows } from "../src/class/consent";
 import { choices, inGroup, nextGroup } from "../src/class/groups";
 import { leftOut, toLeaveOut } from "../src/class/spared";
 import { undoOf } from "../src/class/undo";
-import { classWords, fitting, isDue, leftWords, placesOf, sectionsOf, seenWords } from "../src/class/words";
+import { lowerBy, over, placesOf, sectionsOf, sitsBeside, sitsOf, stepped } from "../src/class/seats";
+import { classWords, fitting, isDue, leftWords, seenWords } from "../src/class/words";
 
 const NOW = new Date("2026-11-26T10:00:00Z");
 const member = (id: number, name: string, instrument: string, seen_at: string | null = null, until: string | null = "2027-07-23") =>
@@ -32,25 +33,94 @@ describe("who is due for a look", () => {
 });
 
 describe("the band", () => {
-  it("sits in the order of the score", () =>
-    expect(sectionsOf(placesOf([LATELY, LONG_AGO, UNFILMED, NEVER], null)).map((one) => [one.instrument, one.places.length])).toEqual([
-      ["flute", 2],
-      ["clarinet", 1],
-      ["trumpet", 1],
-    ]));
+  const everybody = [LONG_AGO, LATELY, NEVER, UNFILMED];
+  it("is drawn row by row, who plays the same beside each other under one heading", () => {
+    const rows = placesOf(everybody, [[3, 1, 4], [2]], null);
+    expect(rows.map((row) => sectionsOf(row).map((one) => [one.instrument, one.at, one.places.length]))).toEqual([
+      [
+        ["flute", 0, 1],
+        ["clarinet", 1, 1],
+        ["flute", 2, 1],
+      ],
+      [["trumpet", 0, 1]],
+    ]);
+  });
+  it("shows of a group only who is in it, without empty rows", () =>
+    expect(placesOf([LONG_AGO], [[3, 1, 4], [2]], null).map((row) => row.map((one) => one.name))).toEqual([["Ada Quillane"]]));
   it("shows what a list would change on the chairs themselves", () => {
     const list = {
       new: [{ number: 5, name: "Eli Noor", instrument: "tuba" }],
       changed: [{ number: 3, name: "Bo Vantreen", instrument: "cornet", id: 2, was: "trumpet" }],
+      elsewhere: [{ number: 2, name: "Ada Quillane", instrument: "clarinet", id: 1, was: "clarinet" }],
       left: [{ id: 3, name: "Cleo Marsh", instrument: "flute" }],
+      chairs: [
+        [
+          { student: 3, number: null },
+          { student: null, number: 2 },
+        ],
+        [
+          { student: 1, number: null },
+          { student: 2, number: null },
+          { student: null, number: 3 },
+          { student: null, number: 5 },
+        ],
+      ],
     } as unknown as ClassList;
-    expect(placesOf([LONG_AGO, LATELY, NEVER], list).map((one) => [one.name, one.instrument, one.will])).toEqual([
-      ["Ada Quillane", "clarinet", "stays"],
-      ["Bo Vantreen", "trumpet", "moves"],
-      ["Cleo Marsh", "flute", "goes"],
-      ["Bo Vantreen", "cornet", "moves here"],
-      ["Eli Noor", "tuba", "comes"],
+    expect(
+      placesOf([LONG_AGO, LATELY, NEVER], [[3], [1, 2]], list).map((row) => row.map((one) => [one.name, one.instrument, one.will])),
+    ).toEqual([
+      [
+        ["Cleo Marsh", "flute", "goes"],
+        ["Ada Quillane", "clarinet", "moves here"],
+      ],
+      [
+        ["Ada Quillane", "clarinet", "moves"],
+        ["Bo Vantreen", "trumpet", "moves"],
+        ["Bo Vantreen", "cornet", "moves here"],
+        ["Eli Noor", "tuba", "comes"],
+      ],
     ]);
+  });
+  it("bends round the teacher's stand: the ends of a row lie lower, of a wide one more", () => {
+    const floor = [0, 2, 4].map((at) => lowerBy(at, 4, 10));
+    expect(floor[1]).toBe(0);
+    expect(floor[0]).toBe(floor[2]);
+    expect(floor[0]).toBeGreaterThan(0);
+    expect(lowerBy(0, 10, 10)).toBeGreaterThan(floor[0]!);
+  });
+});
+
+describe("a chair that is moved", () => {
+  const rows = [[1, 2, 3], [4, 5], [6]];
+  it("goes one step by an arrow key, and no farther than there is room", () => {
+    expect(stepped(rows, 2, "left")).toEqual({ row: 1, chair: 1 });
+    expect(stepped(rows, 1, "left")).toBeNull();
+    expect(stepped(rows, 3, "right")).toBeNull();
+    expect(stepped(rows, 3, "behind")).toEqual({ row: 2, chair: 3 });
+    expect(stepped(rows, 4, "before")).toEqual({ row: 1, chair: 1 });
+    expect(stepped(rows, 1, "before")).toBeNull();
+    expect(stepped(rows, 6, "behind"), "alone in the last row").toBeNull();
+    expect(stepped([[1, 2]], 1, "behind")).toEqual({ row: 2, chair: 1 });
+    expect(stepped(rows, 9, "left"), "who has left since").toBeNull();
+  });
+  it("is put beside whom the hand is, on that side; above everybody it begins a row", () => {
+    const spots = [
+      { id: 1, x: 100, y: 300 },
+      { id: 2, x: 180, y: 300 },
+      { id: 4, x: 140, y: 200 },
+    ];
+    expect(over(spots, 1, 190, 305, 60)).toEqual({ id: 2, side: "after" });
+    expect(over(spots, 1, 170, 290, 60)).toEqual({ id: 2, side: "before" });
+    expect(over(spots, 1, 110, 205, 60)).toEqual({ id: 4, side: "before" });
+    expect(over(spots, 1, 140, 120, 60)).toBeNull();
+  });
+  it("is counted without its own chair, as whoever keeps the seats counts", () => {
+    expect(sitsBeside(rows, 1, { id: 3, side: "after" })).toEqual({ row: 1, chair: 3 });
+    expect(sitsBeside(rows, 6, { id: 4, side: "before" })).toEqual({ row: 2, chair: 1 });
+    expect(sitsBeside(rows, 1, null)).toEqual({ row: 4, chair: 1 });
+    expect(sitsBeside(rows, 2, { id: 1, side: "after" }), "where it came from").toBeNull();
+    expect(sitsBeside(rows, 6, null), "alone behind all as it is").toBeNull();
+    expect(sitsOf(rows, 5)).toEqual({ row: 2, chair: 2 });
   });
 });
 
@@ -128,7 +198,7 @@ describe("what is not measured for a student", () => {
 describe("taking a change back", () => {
   it("puts back what stood of whoever was changed, drops who was added, and knows nobody else", () => {
     const changes = {
-      add: [{ name: "N", instrument: "tuba" as const, note: "" }],
+      add: [{ name: "N", instrument: "tuba" as const, note: "", sits: null }],
       edit: [{ id: 1, name: "Ada Q.", instrument: "flute" as const, note: "x" }],
       instruments: [
         { id: 2, instrument: "horn" as const },
@@ -136,11 +206,12 @@ describe("taking a change back", () => {
       ],
       leave: [3],
     };
-    expect(undoOf(changes, [7], [LONG_AGO, LATELY, NEVER])).toEqual({
+    expect(undoOf(changes, [7], [LONG_AGO, LATELY, NEVER], [[3], [1, 2]])).toEqual({
       drop: [7],
       edit: [{ id: 1, name: "Ada Quillane", instrument: "clarinet", note: "" }],
       instruments: [{ id: 2, instrument: "trumpet" }],
       back: [3],
+      rows: [[3], [1, 2]],
     });
   });
 });

@@ -107,6 +107,66 @@ def test_a_band_that_rehearses_apart_is_a_group_with_a_lesson_of_its_own(inside:
     assert names(inside) == everybody, "who was in it is still there"
 
 
+def in_row(page: Page, number: int) -> list[str]:
+    row = page.get_by_role("group", name=re.compile(f"^row {number}"))
+    return [label.split()[0] for label in row.locator("button").evaluate_all("all => all.map(b => b.ariaLabel)")]
+
+
+def test_chairs_are_moved_by_keys_alone_and_taken_back(inside: Page) -> None:
+    inside.keyboard.press("b")
+    names(inside)
+    before = [in_row(inside, number) for number in (1, 2, 3)]
+    assert before[2][:2] == ["Amaru", "Jonas"] and before[0][0] == "Iolana", "the nearest row first, the loud ones behind"
+    inside.keyboard.press("c")
+    inside.get_by_role("button", name=re.compile("^Jonas")).press(" ")
+    for key in ("ArrowDown", "ArrowLeft", "ArrowDown"):  # quicker than any of them is kept
+        inside.keyboard.press(key)
+    expect(inside.get_by_role("status").filter(has_text="Jonas sits in row 1, chair 1.")).to_be_visible()
+    assert in_row(inside, 1)[:2] == ["Jonas", "Iolana"] and "Jonas" not in in_row(inside, 3)
+    inside.keyboard.press("z")
+    expect(inside.get_by_role("group", name="row 3").get_by_role("button", name=re.compile("^Jonas"))).to_be_visible()
+    assert [in_row(inside, number) for number in (1, 2, 3)] == before, "all that was done to that chair"
+    inside.keyboard.press("Escape")
+    expect(inside.get_by_role("button", name="change the seats")).to_be_visible()
+
+
+def test_a_chair_is_dragged_beside_another_or_behind_all(inside: Page) -> None:
+    inside.keyboard.press("b")
+    names(inside)
+    inside.get_by_role("button", name="change the seats").click()
+
+    def drag(name: str, to_x: float, to_y: float) -> None:
+        box = inside.get_by_role("button", name=re.compile(f"^{name}")).bounding_box()
+        assert box
+        inside.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        inside.mouse.down()
+        inside.mouse.move(to_x, to_y, steps=4)
+        inside.mouse.up()
+
+    beside = inside.get_by_role("button", name=re.compile("^Pavel")).bounding_box()
+    assert beside
+    drag("Noor", beside["x"] + beside["width"] - 8, beside["y"] + 20)
+    expect(inside.get_by_role("status").filter(has_text="Noor sits in row 1, chair 6.")).to_be_visible()
+    assert in_row(inside, 1)[-3:] == ["Pavel", "Noor", "Ziva"]
+    top = inside.get_by_role("group", name="row 3").bounding_box()
+    assert top
+    drag("Ingrid", top["x"] + 200, max(top["y"] - 40, 4))
+    expect(inside.get_by_role("group", name="row 4").get_by_role("button")).to_have_count(1)
+    for _ in range(2):
+        inside.keyboard.press("z")  # the last one; and there is no more to take back
+    expect(inside.get_by_role("group", name="row 4")).to_have_count(0)
+
+
+def test_a_section_is_chosen_by_one_key(inside: Page) -> None:
+    inside.keyboard.press("b")
+    names(inside)
+    inside.get_by_role("button", name=re.compile("^Kwaku")).focus()
+    inside.keyboard.press("s")
+    expect(inside.get_by_role("heading", name="5 chosen")).to_be_visible()
+    inside.keyboard.press("s")
+    expect(inside.get_by_role("heading", name="Everybody")).to_be_visible()
+
+
 def test_a_file_that_is_no_class_list_changes_nothing_and_says_what_to_do(inside: Page) -> None:
     inside.keyboard.press("b")
     names(inside)

@@ -117,6 +117,61 @@ def test_the_class_as_a_list_gives_the_same_back(page, scope, student) -> None:
     assert found["same"] == 2 and not (found["new"] or found["changed"] or found["left"] or found["unreadable"])
 
 
+def seated(page) -> list[list[str]]:
+    found = page("GET", "/api/class").json
+    names = {m["student"]["id"]: m["student"]["name"].split()[0] for m in found["members"]}
+    return [[names[one] for one in row] for row in found["rows"]]
+
+
+@pytest.fixture
+def band(scope) -> dict[str, int]:
+    """Five who sit by their instruments."""
+    plays = {"Ada": "flute", "Bo": "flute", "Cy": "horn", "Dee": "clarinet", "Eve": "tuba"}
+    return {name: students.add_student(scope, name=f"{name} One", instrument=instrument).id for name, instrument in plays.items()}
+
+
+def test_the_band_sits_by_its_instruments_until_somebody_is_moved_and_moves_of_two_teachers_both_hold(page, band) -> None:
+    assert seated(page) == [["Ada", "Bo", "Cy"], ["Dee"], ["Eve"]]
+    for name, sits in (("Cy", {"row": 1, "chair": 1}), ("Bo", {"row": 3, "chair": 1})):  # the second was asked for before the first was seen
+        assert page("POST", "/api/class/changes", json={"sits": [{"id": band[name], "sits": sits}]}).status_code == 200
+    assert seated(page) == [["Cy", "Ada"], ["Dee"], ["Bo", "Eve"]]
+    page("POST", "/api/class/changes", json={"add": [{"name": "Flo One", "instrument": "flute"}, {"name": "Gus One", "instrument": "oboe"}]})
+    assert seated(page) == [["Cy", "Ada", "Flo", "Gus"], ["Dee"], ["Bo", "Eve"]], "new ones sit down with their section"
+    page("POST", "/api/class/changes", json={"instruments": [{"id": band["Bo"], "instrument": "clarinet"}]})
+    assert seated(page) == [["Cy", "Ada", "Flo", "Gus"], ["Dee", "Bo"], ["Eve"]], "who plays something else sits with the others"
+    rows = [[band["Eve"]], [band["Ada"], band["Bo"]], [band["Cy"], band["Cy"], 999_999]]
+    page("POST", "/api/class/changes", json={"rows": rows})
+    assert seated(page) == [["Eve"], ["Ada", "Flo", "Gus", "Bo", "Dee"], ["Cy"]], "everybody sits, and nobody twice"
+
+
+@pytest.mark.parametrize("sits", [{"row": 0, "chair": 1}, {"row": 31, "chair": 1}, {"row": 1, "chair": 61}, {"row": 1}, None])
+def test_a_chair_that_is_none_is_refused_and_nobody_moves(page, band, sits) -> None:
+    assert page("POST", "/api/class/changes", json={"sits": [{"id": band["Ada"], "sits": sits}]}).json["code"] == "bad_request"
+    assert page("POST", "/api/class/changes", json={"sits": [{"id": 999_999, "sits": {"row": 1, "chair": 1}}]}).status_code == 404
+    assert seated(page) == [["Ada", "Bo", "Cy"], ["Dee"], ["Eve"]]
+
+
+def test_a_list_seats_the_band_and_is_drawn_on_the_chairs_first(page, band) -> None:
+    text = "chair,row,name,instrument\n2,1,Ada One,flute\n1,1,Bo One,flute\n,,Cy One,tuba\n1,2,Dee One,clarinet\nfront,2,Eve One,tuba\n3,1,Flo One,flute\n"
+    found = look(page, text.encode()).json
+    assert [(row["name"], row["sits"]) for row in found["elsewhere"]] == [
+        ("Ada One", {"row": 1, "chair": 2}), ("Bo One", {"row": 1, "chair": 1}),
+    ]  # fmt: skip
+    assert [(row["name"], row["said"]) for row in found["unseated"]] == [("Eve One", "2 front")] and found["same"] == 2
+    names = {key: name for name, key in band.items()}
+    drawn = [[names.get(one["student"]) or f"row {one['number']}" for one in row] for row in found["chairs"]]
+    assert drawn == [["Ada", "Bo", "Cy"], ["Dee"], ["Eve", "row 4"], ["row 3", "row 2", "row 7"]]
+    asked = {
+        "add": [{key: row[key] for key in ("name", "instrument", "note", "sits")} for row in found["new"]],
+        "instruments": [{"id": row["id"], "instrument": row["instrument"]} for row in found["changed"]],
+        "sits": [{"id": row["id"], "sits": row["sits"]} for row in found["elsewhere"]],
+    }
+    assert page("POST", "/api/class/changes", json=asked).status_code == 200
+    assert seated(page) == [["Bo", "Ada", "Flo"], ["Dee"], ["Eve", "Cy"]]
+    again = look(page, page("GET", "/api/class/list.csv").data).json
+    assert again["same"] == 6 and not again["elsewhere"] and not again["unseated"], "the class's own list gives the same back"
+
+
 def test_letters_that_are_back_are_put_on_record_for_many_or_for_nobody(page, scope) -> None:
     ids = [students.add_student(scope, name=name, instrument="flute").id for name in ("Ada One", "Bo Two")]
     until = str((database.now() + timedelta(days=100)).date())

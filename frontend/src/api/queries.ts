@@ -6,12 +6,14 @@ import {
   client,
   setCsrf,
   type ClassChanges,
+  type ClassNow,
   type Edits,
   type FirstIn,
   type LessonIn,
   type Me,
   type Method,
   type MethodIn,
+  type Sits,
   TAP,
 } from "./client";
 
@@ -169,13 +171,33 @@ export const useLookAtList = () =>
       ),
   });
 
-const NO_CHANGES = { add: [], edit: [], instruments: [], leave: [], back: [], drop: [] };
+const NO_CHANGES = { add: [], edit: [], instruments: [], leave: [], back: [], drop: [], sits: [], rows: [] };
 
 export function useChangeClass() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (changes: ClassChanges) => body(await client.POST("/api/class/changes", { body: { ...NO_CHANGES, ...changes } })).ids,
     onSuccess: () => void queries.invalidateQueries(), // not waited for: what was done is said at once
+  });
+}
+
+type Seated = Sits & { id: number; before: number[][] };
+
+/** Puts a student on another chair: which one is asked when those before are done, by the rows as they are then. onSeated: told of each, however quickly they
+follow; a callback of ``mutate`` is told of the last alone. */
+export function useSeat(onSeated: (seated: Seated) => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ id, to }: { id: number; to: (rows: number[][]) => Sits | null }) => {
+      const before = queries.getQueryData<ClassNow>(["class"])?.rows ?? [];
+      const sits = to(before);
+      if (!sits) return null;
+      body(await client.POST("/api/class/changes", { body: { ...NO_CHANGES, sits: [{ id, sits }] } }));
+      await queries.invalidateQueries({ queryKey: ["class"] });
+      return { ...sits, id, before };
+    },
+    onSuccess: (seated) => seated && onSeated(seated),
+    scope: { id: "seats" },
   });
 }
 

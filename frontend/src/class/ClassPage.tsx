@@ -9,22 +9,27 @@ import { Action } from "../design/Action";
 import { Said } from "../design/Fields";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
+import { Quiet } from "../design/Shell";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
 import { Ruler } from "../first/Ruler";
 import { useRun } from "../first/useRun";
 import { firstName } from "../shared/words";
 import { AskedHow } from "./AskedHow";
-import { Band } from "./Band";
+import { Band, studentOf } from "./Band";
 import { Consents } from "./Consents";
 import { Dropped } from "./Dropped";
 import { AddStudent, EditStudent, IntoGroup, Letters, Withdrawing } from "./forms";
 import { choices, inGroup, nextGroup } from "./groups";
 import { Groups } from "./Groups";
 import { NextLesson } from "./NextLesson";
+import { Seating } from "./Seating";
+import { placesOf, type Way } from "./seats";
 import { Spared } from "./Spared";
+import { Stand } from "./Stand";
 import { undoOf } from "./undo";
-import { classWords, placesOf } from "./words";
+import { useSeats } from "./useSeats";
+import { classWords } from "./words";
 
 const Page = styled(DropZone)`
   display: grid;
@@ -45,14 +50,15 @@ const Head = styled.div`
   display: flex;
   flex-wrap: wrap;
   align-items: baseline;
-  gap: 4px 14px;
-  margin-bottom: 16px;
+  gap: 0 12px;
+  margin-bottom: 8px;
   h1 {
-    font-size: 25px;
+    font-size: 24px;
     font-weight: 800;
   }
   p {
     color: ${colour("soft")};
+    margin-right: auto;
   }
 `;
 const Aside = styled.aside`
@@ -72,8 +78,9 @@ const Row = styled.div`
   flex-wrap: wrap;
   gap: 10px;
 `;
-type Doing = "" | "add" | "consent" | "lesson" | "withdraw" | "spare" | "edit" | "group";
-type Made = { words: string; undo: ClassChanges };
+type Doing = "" | "add" | "consent" | "lesson" | "withdraw" | "spare" | "edit" | "group" | "seats";
+/** moved: whose chair, where that is all that was done. */
+type Made = { words: string; undo: ClassChanges; moved?: number };
 const LISTS = ".csv,text/csv,.txt";
 
 /** The band, what a dropped list would change of it, whose letters are back, and the next lesson. */
@@ -88,13 +95,19 @@ export function ClassPage({ programme, may }: { programme: string; may: boolean 
     );
   if (!found.data) return <Message title="The class did not load" text={found.error.message} onRetry={() => found.refetch()} />;
   return (
-    <TheClass everybody={found.data.members} groups={choices(found.data.groups, found.data.members)} programme={programme} may={may} />
+    <TheClass
+      everybody={found.data.members}
+      rows={found.data.rows}
+      groups={choices(found.data.groups, found.data.members)}
+      programme={programme}
+      may={may}
+    />
   );
 }
 
-type ClassProps = { everybody: Member[]; groups: Group[]; programme: string; may: boolean };
+type ClassProps = { everybody: Member[]; rows: number[][]; groups: Group[]; programme: string; may: boolean };
 
-function TheClass({ everybody, groups, programme, may }: ClassProps) {
+function TheClass({ everybody, rows, groups, programme, may }: ClassProps) {
   const [shown, setShown] = useState<number | null>(null);
   const group = groups.find(({ id }) => id === shown) ?? null;
   const [now] = useState(() => new Date());
@@ -120,14 +133,29 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
   const go = useNavigate();
   const meant = chosen.length ? chosen : members;
   const turn = (id: number) => setPicked(new Set(picked.has(id) ? [...picked].filter((one) => one !== id) : [...picked, id]));
+  const seats = useSeats(
+    (id) => everybody.find((one) => one.student.id === id)?.student.name ?? "",
+    (words, id, before) => setMade((last) => (last?.moved === id ? { ...last, words } : { words, undo: { rows: before }, moved: id })),
+  );
+  const seating = doing === "seats" && !list && !group;
+  const mover = seating && chosen.length === 1 ? chosen[0]!.student : null;
+  const step = (way: Way) => () => mover && seats.step(mover.id, way);
+  const turnSection = () => {
+    const focused = studentOf(document.activeElement);
+    const meant = members.filter(({ student }) => student.id === focused || (focused === null && picked.has(student.id)));
+    const alike = members.filter(({ student }) => meant.some((one) => one.student.instrument === student.instrument));
+    const ids = idsOf(alike);
+    setPicked(ids.every((id) => picked.has(id)) ? new Set([...picked].filter((id) => !ids.includes(id))) : new Set([...picked, ...ids]));
+  };
   const read = (file: File) => {
     setMade(null);
+    show(null);
     look.mutate(file, { onSuccess: (answer) => setList({ file: file.name, found: answer }) });
   };
   const make = (changes: ClassChanges, words: string) =>
     change.mutate(changes, {
       onSuccess: (ids) => {
-        setMade({ words, undo: undoOf(changes, ids, everybody) });
+        setMade({ words, undo: undoOf(changes, ids, everybody, rows) });
         if (group && !list && ids.length) putIn.mutate({ name: group.name, ids }); // who joins while a group is shown joins it
         setList(null);
         setDoing("");
@@ -160,6 +188,13 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
       run: () => show(nextGroup(groups, shown)),
       off: !groups.length || list !== null,
     },
+    { key: "s", does: "choose a section", run: turnSection },
+    { key: "c", does: "change the seats", run: () => setDoing("seats"), off: !may || seating || list !== null || group !== null },
+    { key: "Escape", shown: "Esc", does: "the seats are right", run: () => setDoing(""), off: !seating },
+    { key: "ArrowLeft", shown: "←", does: "the chair goes left", run: step("left"), off: !mover },
+    { key: "ArrowRight", shown: "→", does: "the chair goes right", run: step("right"), off: !mover },
+    { key: "ArrowUp", shown: "↑", does: "the chair goes into the row behind", run: step("behind"), off: !mover },
+    { key: "ArrowDown", shown: "↓", does: "the chair comes into the row before", run: step("before"), off: !mover },
     { key: "z", does: "take the last change back", run: takeBack, off: !made },
   ]);
   return (
@@ -169,9 +204,17 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
         <Head>
           <h1>{programme}</h1>
           <p>{members.length ? classWords(members, now) : "nobody is in the class yet"}</p>
+          {may && !list && !group && !seating && members.length > 1 && <Quiet onPress={() => setDoing("seats")}>change the seats</Quiet>}
         </Head>
         {!list && <Groups groups={groups} shown={shown} onShow={show} />}
-        <Band places={placesOf(members, list?.found ?? null)} chosen={picked} now={now} onTurn={turn} />
+        <Band
+          rows={placesOf(members, rows, list?.found ?? null)}
+          chosen={picked}
+          now={now}
+          onTurn={turn}
+          onMove={seating ? seats.put : undefined}
+        />
+        {members.length > 0 && <Stand />}
         {members.length > 0 && <Consents key={shown} members={members} programme={programme} now={now} />}
       </div>
       <Aside>
@@ -189,7 +232,10 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
               {doing === "" && (
                 <>
                   <h2>{members.length ? "Change the class" : "Drop the class list here"}</h2>
-                  <p>A CSV file with the headings name and instrument, in any order. What it would change is shown first.</p>
+                  <p>
+                    A CSV file with the headings name and instrument, in any order; row and chair seat them. What it would change is shown
+                    first.
+                  </p>
                   <Row>
                     <Action main={!members.length} large letter="L" onPress={() => chooser.current?.click()}>
                       Choose a list
@@ -275,6 +321,7 @@ function TheClass({ everybody, groups, programme, may }: ClassProps) {
                   onNone={() => setDoing("")}
                 />
               )}
+              {seating && <Seating chosen={mover && firstName(mover.name)} trouble={seats.trouble} onDone={() => setDoing("")} />}
               {doing === "spare" && chosen[0] && <Spared member={chosen[0]} onDone={() => setDoing("")} />}
               {doing === "lesson" && (
                 <NextLesson who={meant.map((one) => one.student)} now={now} group={group} onNone={() => setDoing("")} />

@@ -99,11 +99,16 @@ export function Dropped({ file, list, busy, onMake, onNone }: Props) {
     add: [
       ...list.new.filter((row) => kept(`new ${row.number}`)),
       ...mendedRows.map((row) => ({ ...row, instrument: mended[row.number] })),
-    ].map(({ name, instrument, note }) => ({ name, instrument, note })),
+    ].map(({ name, instrument, note, sits }) => ({ name, instrument, note, sits })),
     instruments: list.changed.filter((row) => kept(`changed ${row.number}`)).map(({ id, instrument }) => ({ id, instrument })),
+    sits: [
+      ...list.changed.filter((row) => row.sits && kept(`changed ${row.number}`)),
+      ...list.elsewhere.filter((row) => kept(`elsewhere ${row.number}`)),
+    ].map(({ id, sits }) => ({ id, sits })),
     leave: list.left.filter(({ id }) => kept(`left ${id}`)).map(({ id }) => id),
   } as ClassChanges;
-  const count = (changes.add?.length ?? 0) + (changes.instruments?.length ?? 0) + (changes.leave?.length ?? 0);
+  const seated = list.elsewhere.filter((row) => kept(`elsewhere ${row.number}`)).length;
+  const count = (changes.add?.length ?? 0) + (changes.instruments?.length ?? 0) + seated + (changes.leave?.length ?? 0);
   const make = () => count > 0 && !busy && onMake(changes);
   useKeys("Class list", [
     { key: "Enter", does: "make the changes", run: make, off: !count },
@@ -134,9 +139,18 @@ export function Dropped({ file, list, busy, onMake, onNone }: Props) {
       {list.changed.length > 0 && (
         <Group>
           <h3>
-            {list.changed.length} change instrument <small>takes so far keep the old one</small>
+            {list.changed.length} {list.changed.length === 1 ? "changes" : "change"} instrument <small>takes so far keep the old one</small>
           </h3>
           {list.changed.map((row) => line(`changed ${row.number}`, row.name, changeWords(row), `row ${row.number}`))}
+        </Group>
+      )}
+      {list.elsewhere.length > 0 && (
+        <Group>
+          <h3>
+            {list.elsewhere.length} {list.elsewhere.length === 1 ? "sits" : "sit"} elsewhere{" "}
+            <small>row from your stand, chair from your left</small>
+          </h3>
+          {list.elsewhere.map((row) => line(`elsewhere ${row.number}`, row.name, sitsWords(row), `row ${row.number}`))}
         </Group>
       )}
       {list.left.length > 0 && (
@@ -176,6 +190,21 @@ export function Dropped({ file, list, busy, onMake, onNone }: Props) {
           ))}
         </Group>
       )}
+      {list.unseated.length > 0 && (
+        <Group>
+          <h3>
+            {list.unseated.length} without a chair that can be read <small>they sit with their section</small>
+          </h3>
+          {list.unseated.map((row) => (
+            <Mend key={row.number}>
+              <b>
+                {row.name} &quot;{row.said}&quot;
+              </b>
+              <span>row {row.number}</span>
+            </Mend>
+          ))}
+        </Group>
+      )}
       {list.twice.length > 0 && (
         <Group>
           <h3>
@@ -195,4 +224,5 @@ export function Dropped({ file, list, busy, onMake, onNone }: Props) {
   );
 }
 
+const sitsWords = ({ sits }: ListRow) => (sits ? `row ${sits.row}, chair ${sits.chair}` : "");
 const changeWords = ({ was, instrument }: ListRow) => `${instrumentWords(was ?? "")} → ${instrumentWords(instrument ?? "")}`;

@@ -101,7 +101,7 @@ export function AddStudent({ onAdd, onNone }: { onAdd: (one: NewStudent) => void
   const [instrument, setInstrument] = useState("flute");
   const send = (event: FormEvent) => {
     event.preventDefault();
-    if (name.trim()) onAdd({ name: name.trim(), instrument: instrument as NewStudent["instrument"], note: "" });
+    if (name.trim()) onAdd({ name: name.trim(), instrument: instrument as NewStudent["instrument"], note: "", sits: null });
   };
   return (
     <Fields onSubmit={send}>

@@ -1,5 +1,5 @@
-import type { ClassList, ListRow, Member } from "../api/client";
-import { firstName, INSTRUMENTS } from "../shared/words";
+import type { Member } from "../api/client";
+import { firstName } from "../shared/words";
 
 export const DUE_DAYS = 14;
 export const SHOWN_DAYS = 28;
@@ -24,42 +24,6 @@ export function isDue(member: Member, now: Date): boolean {
   if (member.student.may_film_until === null) return false;
   const days = daysSince(member, now);
   return days === null || days > DUE_DAYS;
-}
-
-/** A chair as it is drawn: somebody who sits there, or what a dropped list would make of it. */
-export type Place = {
-  key: string;
-  name: string;
-  instrument: string;
-  member: Member | null;
-  will: "stays" | "comes" | "moves here" | "moves" | "goes";
-};
-
-/** Every chair of the class, and on them what a list would change: nothing has changed yet. */
-export function placesOf(members: Member[], list: ClassList | null): Place[] {
-  const moves = new Set(list?.changed.map((row) => row.id));
-  const goes = new Set(list?.left.map((one) => one.id));
-  const will = (id: number) => {
-    if (moves.has(id)) return "moves" as const;
-    return goes.has(id) ? ("goes" as const) : ("stays" as const);
-  };
-  const here = members.map((member) => ({
-    key: String(member.student.id),
-    name: member.student.name,
-    instrument: member.student.instrument as string,
-    member,
-    will: will(member.student.id),
-  }));
-  const drawn = (rows: ListRow[], said: "comes" | "moves here") =>
-    rows.map((row) => ({ key: `${said} ${row.number}`, name: row.name, instrument: row.instrument ?? "none", member: null, will: said }));
-  return [...here, ...drawn(list?.changed ?? [], "moves here"), ...drawn(list?.new ?? [], "comes")];
-}
-
-/** The class by instrument, in the order of the score. */
-export function sectionsOf(places: Place[]): { instrument: string; places: Place[] }[] {
-  return Object.keys(INSTRUMENTS)
-    .map((instrument) => ({ instrument, places: places.filter((one) => one.instrument === instrument) }))
-    .filter((section) => section.places.length > 0);
 }
 
 /** The class in one line. */

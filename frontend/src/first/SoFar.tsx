@@ -2,7 +2,6 @@ import type { ReactNode } from "react";
 import styled from "styled-components";
 
 import { useClass, useMe } from "../api/queries";
-import { sectionsOf, placesOf } from "../class/words";
 import { colour } from "../design/tokens";
 import { INSTRUMENTS } from "../shared/words";
 
@@ -65,15 +64,22 @@ export function SoFar() {
         <Done what="Class list" words={`${members.length} ${members.length === 1 ? "student" : "students"}`}>
           <table>
             <tbody>
-              {sectionsOf(placesOf(members, null)).map(({ instrument, places }) => (
-                <tr key={instrument}>
-                  <th scope="row">{instrument === "none" ? "not yet said" : INSTRUMENTS[instrument]}</th>
-                  <td>
-                    <Chairs count={places.length} />
-                  </td>
-                  <td>{places.length}</td>
-                </tr>
-              ))}
+              {Object.entries(INSTRUMENTS)
+                .map(([instrument, words]) => ({
+                  instrument,
+                  words,
+                  count: members.filter((one) => one.student.instrument === instrument).length,
+                }))
+                .filter(({ count }) => count > 0)
+                .map(({ instrument, words, count }) => (
+                  <tr key={instrument}>
+                    <th scope="row">{instrument === "none" ? "not yet said" : words}</th>
+                    <td>
+                      <Chairs count={count} />
+                    </td>
+                    <td>{count}</td>
+                  </tr>
+                ))}
             </tbody>
           </table>
           <p>May be filmed: {members.filter((one) => one.student.may_film_until !== null).length}; the letter goes out first.</p>

@@ -142,9 +142,10 @@ def tube(points: np.ndarray, radii: list[float], part: int, sides: int = 14) -> 
 
 
 class Camera:
-    """Draws frames of one scene, or of the stages of a movement. ``shoot`` gives RGB pictures [height, width, 3]."""
+    """Draws frames of one scene, or of the stages of a movement, before a room that stands still and is drawn once. ``shoot`` gives RGB pictures
+    [height, width, 3]."""
 
-    def __init__(self, lens: Lens, look: Look, stages: list[list[Mesh]], *, seed: int) -> None:
+    def __init__(self, lens: Lens, look: Look, room: list[Mesh], stages: list[list[Mesh]], *, seed: int) -> None:
         import moderngl  # here, so that who only reads a script needs no graphics
 
         self.lens, self.look = lens, look
@@ -153,9 +154,17 @@ class Camera:
         self.depth_test = moderngl.DEPTH_TEST
         self.program = self.context.program(vertex_shader=VERTEX, fragment_shader=FRAGMENT)
         size = (lens.width_px * 2, lens.height_px * 2)
-        self.target = self.context.framebuffer([self.context.renderbuffer(size, 3)], self.context.depth_renderbuffer(size))
+        self.empty, self.target = (self.context.framebuffer([self.context.renderbuffer(size, 3)], self.context.depth_renderbuffer(size)) for _ in range(2))
         self.arrays = [self._array(meshes) for meshes in stages]
         self._set(lens.matrix())
+        self._draw_empty(self._array(room))
+
+    def _draw_empty(self, room: "moderngl.VertexArray") -> None:
+        self.program["breath"].value = self.program["sway"].value = (0.0, 0.0, 0.0)
+        self.empty.use()
+        self.context.enable(self.depth_test)
+        self.context.clear(0.5, 0.5, 0.5)
+        room.render()
 
     def _array(self, meshes: list[Mesh]) -> "moderngl.VertexArray":
         rows, faces, start = [], [], 0
@@ -186,9 +195,8 @@ class Camera:
         """One picture. breath_m: travel of abdomen, chest and shoulder; sway: shift of the body for each metre of height; stage: of the movement."""
         self.program["breath"].value = breath_m
         self.program["sway"].value = sway
+        self.context.copy_framebuffer(self.target, self.empty)
         self.target.use()
-        self.context.enable(self.depth_test)
-        self.context.clear(0.5, 0.5, 0.5)
         self.arrays[stage].render()
         size = self.target.size
         raw = np.frombuffer(self.target.read(components=3), np.uint8).reshape(size[1], size[0], 3)[::-1]

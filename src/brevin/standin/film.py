@@ -34,7 +34,7 @@ def film(script: Script, folder: Path, *, crf: str = CRF) -> Path:
     lens = _lens(script, pose)
     clip = folder / f"{script.name}.mp4"
     sway = _sway(script, t_s)
-    camera = Camera(lens, stickers.seen_on(script.look), [meshes for _, meshes, _ in scenes], seed=script.seed)
+    camera = Camera(lens, stickers.seen_on(script.look), _room(script), [meshes for _, meshes, _ in scenes], seed=script.seed)
     pictures = (camera.shoot((planted.abdomen[i], planted.chest[i], planted.shoulder[i]), (sway[i], 0.4 * sway[i], 0.0), shown[i]) for i in range(len(t_s)))
     heard = tape.sound(card, planted, length_s, tone=script.tone, seed=script.seed + 200)
     tape.write(clip, pictures, heard, rate_hz=script.rate_hz, size_px=script.size_px, crf=crf)
@@ -56,14 +56,14 @@ def _sway(script: Script, t_s: np.ndarray) -> np.ndarray:
 
 
 Scene = tuple[Stance, list[figure.Mesh], np.ndarray | None]
-"""Who stands how, everything that is drawn, and both ends of the instrument's axis."""
+"""Who stands how, all of them that is drawn, and both ends of the instrument's axis."""
 
 
 def _scene(script: Script, stage: raising.Stage) -> Scene:
     still, meets = (_stance(script, stage, out_m) for out_m in (0.0, stage.up * script.head_out_m))
     body = figure.mesh(script.build, meets, mittens=not script.grips)
     fingers = (hand.mesh(one, grip.size) for one, grip in _bones(script, meets))
-    meshes = [body, *face.meshes(body, meets), *stickers.meshes(script, body, meets), *_room(script), *fingers]
+    meshes = [body, *face.meshes(body, meets), *stickers.meshes(script, body, meets), *fingers]
     instrument, ends = instruments.drawn(script, still.joints["mouth"] + stage.mouthpiece_m(), np.radians(stage.axis_deg(script)))
     return meets, meshes + instrument, ends
 

@@ -1,23 +1,21 @@
-"""The class as a whole: what a list changes of it, who was seen when, consent for many at once, and the next lesson."""
+"""The class as a whole: what a list changes of it, who was seen when, how they sit, and consent for many at once."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any, cast
 
 from peewee import JOIN, fn
 
 from brevin.core.kinds import PURPOSES, Instrument, Purpose, State
-from brevin.core.plan.check import Check
-from brevin.core.plan.rota import Due, Rota, rota
-from brevin.store import changes, lessons, students, takes
+from brevin.core.plan.seating import Here, Rows, Sits, changed, seated
+from brevin.store import changes, seats, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Clip, GroupStudent, Student, StudentGroup, Take, VerdictRow
 from brevin.store.records import ConsentRecord, NotThere, StudentRecord
 from brevin.store.scope import Scope
 
 EVERYBODY = "Everybody"
-DAY_S = 86_400.0
 WORST_FIRST: tuple[State, ...] = ("work", "watch", "unreadable", "steady")
 
 
@@ -26,12 +24,14 @@ class NewStudent:
     name: str
     instrument: Instrument
     note: str = ""
+    sits: Sits | None = None
 
 
 @dataclass(frozen=True)
 class ClassChanges:
     """What is to be changed, all of it or nothing. edit: who is to be called, or to play, or to be noted otherwise; instruments: by student; leave: who goes;
-    back: who comes back; drop: who was added by mistake and has no take."""
+    back: who comes back; drop: who was added by mistake and has no take; sits: who gets which chair; rows: how everybody sat before, who is not in it
+    sits down by the instrument."""
 
     add: Sequence[NewStudent] = ()
     edit: dict[int, NewStudent] = field(default_factory=dict)
@@ -39,6 +39,8 @@ class ClassChanges:
     leave: Sequence[int] = ()
     back: Sequence[int] = ()
     drop: Sequence[int] = ()
+    sits: dict[int, Sits] = field(default_factory=dict)
+    rows: Sequence[Sequence[int]] = ()
 
 
 @dataclass(frozen=True)
@@ -88,8 +90,10 @@ def _last_states(scope: Scope) -> dict[int, State]:
 
 def change(scope: Scope, asked: ClassChanges) -> list[int]:
     """Change the class: all of it or nothing. Returns the keys of who was added. Raises NotThere."""
-    touched = [*asked.edit, *asked.instruments, *asked.leave, *asked.back, *asked.drop]
+    touched = [*asked.edit, *asked.instruments, *asked.leave, *asked.back, *asked.drop, *asked.sits]
     with db.connection_context(), db.atomic():
+        before = _plays(scope)
+        sat = seats.rows(scope, before, to_change=True)
         known = {row.id for row in Student.select(Student.id).where(Student.id.in_(touched or [0]) & scope.sees(Student.programme))}
         if set(touched) - known:
             raise NotThere(str(sorted(set(touched) - known)))
@@ -107,8 +111,32 @@ def change(scope: Scope, asked: ClassChanges) -> list[int]:
         Student.update(left_on=None).where(Student.id.in_(list(asked.back) or [0])).execute()
         with_takes = Take.select(Take.student).where(Take.student.in_(list(asked.drop) or [0]))
         Student.delete().where(Student.id.in_(list(asked.drop) or [0]) & Student.id.not_in(with_takes)).execute()
+        _seat(scope, asked, added, sat, before)
         changes.note(scope, scope.programme, "lesson", "")
     return added
+
+
+def _plays(scope: Scope) -> dict[int, Instrument]:
+    """Who is here, by name, and what they play."""
+    rows = Student.select(Student.id, Student.instrument).where(Student.left_on.is_null() & scope.sees(Student.programme)).order_by(Student.name)
+    return {row.id: cast(Instrument, row.instrument) for row in rows}
+
+
+def _seat(scope: Scope, asked: ClassChanges, added: Sequence[int], sat: Rows, before: Here) -> None:
+    """Seat them as a change has it; a class in which nobody was moved goes on sitting by its instruments. sat: how they sat before it."""
+    here = _plays(scope)
+    wished = asked.sits | {one: new.sits for one, new in zip(added, asked.add, strict=True) if new.sits}
+    up = [one for one, plays in here.items() if before.get(one, plays) != plays]
+    if asked.rows:
+        seats.keep(scope, seated(asked.rows, here))
+    elif wished or (up and sat != seated([], before)):
+        seats.keep(scope, changed(sat, here, up=up, wished={one: sits for one, sits in wished.items() if one in here}))
+
+
+def rows(scope: Scope, here: Sequence[Member]) -> Rows:
+    """How the class sits. here: everybody of it."""
+    with db.connection_context():
+        return seats.rows(scope, {one.student.id: one.student.instrument for one in here})
 
 
 def everybody(scope: Scope) -> int:
@@ -145,43 +173,3 @@ def withdraw(scope: Scope, student_id: int, purpose: Purpose = students.FILMING)
             takes.drop_clip(scope, take_id)
         changes.note(scope, scope.programme, "lesson", "")
     return len(own)
-
-
-def due(scope: Scope, asked: Mapping[int, Check]) -> list[Due]:
-    """How long ago those were seen who may be filmed for what is asked of them, by name."""
-    at = now()
-    return [
-        Due(one.student.id, None if one.seen_at is None else (at - one.seen_at).total_seconds() / DAY_S, one.state)
-        for one in members(scope)
-        if one.student.id in asked and one.student.may_be_asked(asked[one.student.id])
-    ]
-
-
-@dataclass(frozen=True)
-class LessonWish:
-    """What a lesson is to be. each_min: minutes a student takes; before_min, after_min: what the class does together; group_id: whose lesson, None =
-    everybody's."""
-
-    title: str
-    starts_at: datetime
-    side: str
-    minutes: int
-    each_min: float
-    before_min: float
-    after_min: float
-    group_id: int | None = None
-
-
-def plan_lesson(scope: Scope, asked: Mapping[int, Check], wish: LessonWish) -> Rota:
-    """A new lesson with its chairs in the order of need. asked: of each student. Returns who sits where and who
-    has to wait for the next. Raises ValueError, NotThere."""
-    found = rota(due(scope, asked), minutes=wish.minutes, each_min=wish.each_min, before_min=wish.before_min, after_min=wish.after_min)
-    instruments = {one.id: one.instrument for one in students.students(scope)}
-    with db.connection_context(), db.atomic():
-        group = everybody(scope) if wish.group_id is None else wish.group_id
-        lesson = lessons.add_lesson(scope, title=wish.title, group_id=group, starts_at=wish.starts_at, minutes=wish.minutes)
-        for place, (student_id, minute) in enumerate(found.placed, start=1):
-            check = replace(asked[student_id], instrument=instruments[student_id])
-            lessons.add_seat(scope, lesson, student_id=student_id, place=place, minute=minute, check=check, side=wish.side)
-        changes.note(scope, scope.programme, "lesson", str(lesson))
-    return found

@@ -28,6 +28,7 @@ class Programme(Base):
     empty_allowed = BooleanField(default=False)  # cards that ask to stay empty
     method = JsonField(null=True)  # how it teaches; null before it was asked
     bench = JsonField(null=True)  # gates, ways and intervals that it changed at the bench
+    seating = JsonField(null=True)  # rows of students' keys, from the teacher's stand; null: nobody was seated by hand
     keep_days = IntegerField(null=True)  # clips and stills go after so many; null: when somebody deletes them
 
 

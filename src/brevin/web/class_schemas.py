@@ -1,11 +1,13 @@
-"""What goes over the wire of the class: who is in it, what a list would change, letters, the next lesson."""
+"""What goes over the wire of the class: who is in it, what is changed of it, letters, the next lesson."""
 
 from datetime import date, datetime
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, Field, model_validator
 
 from brevin.core.kinds import Instrument, Purpose, State
+from brevin.core.plan.seating import MOST_ROWS
+from brevin.web.list_schemas import SitsOf
 from brevin.web.schemas import StudentOut
 
 
@@ -57,48 +59,31 @@ class OutOfGroup(BaseModel):
 
 
 class ClassOut(BaseModel):
+    """rows: how they sit from the teacher's stand, keys of students, the nearest row first, each from the teacher's left."""
+
     members: list[MemberOut]
+    rows: list[list[int]]
     instruments: list[Instrument]
     groups: list[GroupOut]
 
 
-class ListRow(BaseModel):
-    """A row of a class list. said: what stands where the instrument should; id, was: the student whose instrument would change, and what it is."""
-
-    number: int
-    name: str
-    instrument: Instrument | None
-    said: str = ""
-    note: str = ""
-    id: int | None = None
-    was: Instrument | None = None
-
-
-class ListLeft(BaseModel):
-    id: int
-    name: str
-    instrument: Instrument
-
-
-class ListOut(BaseModel):
-    """What a list would change; nothing is changed yet."""
-
-    new: list[ListRow]
-    changed: list[ListRow]
-    left: list[ListLeft]
-    unreadable: list[ListRow]
-    twice: list[ListRow]
-    same: int
-
-
-class NewStudentIn(BaseModel):
+class StudentWords(BaseModel):
     name: str = Field(min_length=1, max_length=120)
     instrument: Instrument
     note: str = Field(default="", max_length=255)
 
 
-class EditedStudent(NewStudentIn):
+class NewStudentIn(StudentWords):
+    sits: SitsOf | None = None
+
+
+class EditedStudent(StudentWords):
     id: int
+
+
+class OtherChair(BaseModel):
+    id: int
+    sits: SitsOf
 
 
 class OtherInstrument(BaseModel):
@@ -107,7 +92,8 @@ class OtherInstrument(BaseModel):
 
 
 class ChangesIn(BaseModel):
-    """edit: all that stands of a student, as it is to be; leave: who goes; back: who comes back; drop: who was added by mistake."""
+    """edit: all that stands of a student, as it is to be; leave: who goes; back: who comes back; drop: who was added by mistake; sits: who gets which chair;
+    rows: how everybody sat before."""
 
     add: list[NewStudentIn] = Field(default=[], max_length=1000)
     edit: list[EditedStudent] = Field(default=[], max_length=1000)
@@ -115,6 +101,8 @@ class ChangesIn(BaseModel):
     leave: list[int] = Field(default=[], max_length=1000)
     back: list[int] = Field(default=[], max_length=1000)
     drop: list[int] = Field(default=[], max_length=1000)
+    sits: list[OtherChair] = Field(default=[], max_length=1000)
+    rows: list[Annotated[list[int], Field(max_length=1000)]] = Field(default=[], max_length=MOST_ROWS)
 
 
 class Added(BaseModel):

@@ -1,15 +1,17 @@
 """The class: who is in it, lists in and out, consent for many, the next lesson."""
 
+from dataclasses import replace
 from datetime import timedelta
 
 from flask import Response, current_app, request
 
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import INSTRUMENTS
-from brevin.core.plan.roster import Known, changes_of, rows_of
+from brevin.core.plan.roster import Known, changes_of, drawn, rows_of
+from brevin.core.plan.seating import Rows, Sits, sits_of
 from brevin.edge.tables import MOST_BYTES, csv_of, table_of
 from brevin.ops import files as sweeping
-from brevin.store import cards, classes, groups, past
+from brevin.store import cards, classes, groups, past, planning
 from brevin.store.database import now
 from brevin.web.auth import member, scope
 from brevin.web.class_schemas import (
@@ -24,11 +26,11 @@ from brevin.web.class_schemas import (
     GroupPath,
     LessonIn,
     LessonMade,
-    ListOut,
     MemberOut,
-    NewStudentIn,
     OutOfGroup,
+    StudentWords,
 )
+from brevin.web.list_schemas import ListOut, SitsOf
 from brevin.web.problems import SENTENCES, Refused
 from brevin.web.routes import routes_of
 from brevin.web.schemas import Done
@@ -41,9 +43,11 @@ SOON = timedelta(minutes=5)  # a lesson without a time of its own begins now
 @routes.get("", responses={200: ClassOut})
 def everybody() -> Response:
     """Everybody who is here, with when they were last seen."""
-    found = [_member_out(one) for one in classes.members(scope())]
+    here = classes.members(scope())
+    found = [_member_out(one) for one in here]
     bands = [GroupOut(id=one.id, name=one.name, student_ids=list(one.student_ids)) for one in groups.groups(scope())]
-    return answer(ClassOut(members=found, instruments=list(INSTRUMENTS), groups=bands))
+    rows = [list(row) for row in classes.rows(scope(), here)]
+    return answer(ClassOut(members=found, rows=rows, instruments=list(INSTRUMENTS), groups=bands))
 
 
 @routes.post("/groups", responses={200: GroupOf})
@@ -74,15 +78,24 @@ def look_at_list() -> Response:
         rows = rows_of(table_of(content))
     except InvalidInput as why:
         raise Refused(why.code, 422, SENTENCES[why.code].format(**why.facts)) from why
-    known = [Known(one.student.id, one.student.name, one.student.instrument) for one in classes.members(scope())]
-    return answer(list_out(changes_of(rows, known)))
+    known, seated = _known()
+    found = changes_of(rows, known)
+    return answer(list_out(found, drawn(found, seated, known)))
+
+
+def _known() -> tuple[list[Known], Rows]:
+    """Everybody as a list has them, and how they sit."""
+    here = classes.members(scope())
+    rows = classes.rows(scope(), here)
+    sits = sits_of(rows)
+    return [Known(one.student.id, one.student.name, one.student.instrument, one.student.note, sits[one.student.id]) for one in here], rows
 
 
 @routes.get("/list.csv")
 def list_file() -> Response:
     """The class as a list that gives the same back."""
-    rows = [[one.student.name, one.student.instrument.replace("_", " "), one.student.note] for one in classes.members(scope())]
-    response = Response(csv_of([["name", "instrument", "note"], *rows]), mimetype="text/csv")
+    rows = [[one.name, one.instrument.replace("_", " "), one.note, str(one.sits.row), str(one.sits.chair)] for one in _known()[0] if one.sits]
+    response = Response(csv_of([["name", "instrument", "note", "row", "chair"], *rows]), mimetype="text/csv")
     response.headers["Content-Disposition"] = "attachment; filename=class.csv"
     return response
 
@@ -91,14 +104,19 @@ def list_file() -> Response:
 def change(body: ChangesIn) -> Response:
     """Change the class: all of it or nothing."""
     asked = classes.ClassChanges(
-        add=[_student(one) for one in body.add], edit={one.id: _student(one) for one in body.edit},
+        add=[replace(_student(one), sits=_sits(one.sits) if one.sits else None) for one in body.add], edit={one.id: _student(one) for one in body.edit},
         instruments={one.id: one.instrument for one in body.instruments}, leave=body.leave, back=body.back, drop=body.drop,
+        sits={one.id: _sits(one.sits) for one in body.sits}, rows=body.rows,
     )  # fmt: skip
     return answer(Added(ids=classes.change(scope(), asked)))
 
 
-def _student(one: NewStudentIn) -> classes.NewStudent:
+def _student(one: StudentWords) -> classes.NewStudent:
     return classes.NewStudent(one.name, one.instrument, one.note)
+
+
+def _sits(one: SitsOf) -> Sits:
+    return Sits(one.row, one.chair)
 
 
 @routes.post("/consent", responses={200: Done})
@@ -117,12 +135,12 @@ def plan_lesson(body: LessonIn) -> Response:
     """The next lesson: who needs a look most comes first, as many as fit."""
     same = None if body.card_id is None else cards.card(scope(), body.card_id).check
     asked = past.own_cards(scope(), body.student_ids) if same is None else dict.fromkeys(body.student_ids, same)
-    wish = classes.LessonWish(
+    wish = planning.LessonWish(
         title=body.title, starts_at=body.starts_at or now() + SOON, side=body.side, minutes=body.minutes, each_min=body.each_min,
         before_min=body.before_min, after_min=body.after_min, group_id=body.group_id,
     )  # fmt: skip
     try:
-        found = classes.plan_lesson(scope(), asked, wish)
+        found = planning.plan_lesson(scope(), asked, wish)
     except ValueError as why:
         raise Refused("bad_request", 422) from why
     return answer(LessonMade(placed=len(found.placed), left=found.left), 201)

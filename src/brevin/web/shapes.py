@@ -5,7 +5,7 @@ from dataclasses import asdict
 from flask import Response
 from pydantic import BaseModel
 
-from brevin.core.plan.roster import Changes, Row
+from brevin.core.plan.roster import Chair, Changes, Known, Row
 from brevin.core.verdict.headline import headline_cue, headline_words
 from brevin.core.verdict.reasons import REASONS
 from brevin.core.verdict.wording import reason_sentence
@@ -20,7 +20,7 @@ from brevin.store.records import (
     StudentRecord,
     TakeRecord,
 )
-from brevin.web.class_schemas import ListLeft, ListOut, ListRow
+from brevin.web.list_schemas import ChairOut, ListLeft, ListOut, ListRow, SitsOf
 from brevin.web.schemas import CardOut, CheckOut, ClipOut, HeadlineOut, InFrontOut, LessonOut, PersonOut, ProgrammeOut, ResultOut, SeatOut, StudentOut, TakeOut
 
 
@@ -115,18 +115,23 @@ def _named(pupil: StudentOut) -> StudentOut:
     return pupil.model_copy(update={"note": "", "exempt": []})
 
 
-def list_out(found: Changes) -> ListOut:
-    """What a class list would change."""
+def list_out(found: Changes, chairs: list[list[Chair]]) -> ListOut:
+    """What a class list would change. chairs: the band with it."""
     return ListOut(
-        new=[_list_row(row) for row in found.new],
-        changed=[_list_row(one.row).model_copy(update={"id": one.student.id, "was": one.student.instrument}) for one in found.changed],
+        new=[_list_row(row) for row in found.new], changed=[_list_row(one.row, one.student) for one in found.changed],
+        elsewhere=[_list_row(one.row, one.student) for one in found.elsewhere],
         left=[ListLeft(id=one.id, name=one.name, instrument=one.instrument) for one in found.left],
-        unreadable=[_list_row(row) for row in found.unreadable], twice=[_list_row(row) for row in found.twice], same=found.same,
+        unreadable=[_list_row(row) for row in found.unreadable],
+        unseated=[_list_row(row).model_copy(update={"said": row.sits_said}) for row in found.unseated],
+        twice=[_list_row(row) for row in found.twice], same=found.same, chairs=[[ChairOut(**vars(one)) for one in row] for row in chairs],
     )  # fmt: skip
 
 
-def _list_row(row: Row) -> ListRow:
-    return ListRow(number=row.number, name=row.name, instrument=row.instrument, said=row.said, note=row.note)
+def _list_row(row: Row, student: Known | None = None) -> ListRow:
+    """A row, with the student it would change."""
+    sits = None if row.sits is None else SitsOf(**vars(row.sits))
+    found = ListRow(number=row.number, name=row.name, instrument=row.instrument, said=row.said, note=row.note, sits=sits)
+    return found if student is None else found.model_copy(update={"id": student.id, "was": student.instrument})
 
 
 def programme_out(record: ProgrammeRecord) -> ProgrammeOut:

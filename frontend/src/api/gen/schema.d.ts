@@ -2088,6 +2088,16 @@ export interface components {
             say: string;
         };
         /**
+         * ChairOut
+         * @description A chair of the band as a list would change it. student: who sits there now; number: of the row by which somebody would sit there then.
+         */
+        ChairOut: {
+            /** Number */
+            number: number | null;
+            /** Student */
+            student: number | null;
+        };
+        /**
          * ChangedOut
          * @description A stored take with the verdicts that would change.
          */
@@ -2111,7 +2121,8 @@ export interface components {
         };
         /**
          * ChangesIn
-         * @description edit: all that stands of a student, as it is to be; leave: who goes; back: who comes back; drop: who was added by mistake.
+         * @description edit: all that stands of a student, as it is to be; leave: who goes; back: who comes back; drop: who was added by mistake; sits: who gets which chair;
+         *     rows: how everybody sat before.
          */
         ChangesIn: {
             /**
@@ -2144,6 +2155,16 @@ export interface components {
              * @default []
              */
             leave: number[];
+            /**
+             * Rows
+             * @default []
+             */
+            rows: number[][];
+            /**
+             * Sits
+             * @default []
+             */
+            sits: components["schemas"]["OtherChair"][];
         };
         /**
          * Checked
@@ -2247,7 +2268,10 @@ export interface components {
             /** Title */
             title: string;
         };
-        /** ClassOut */
+        /**
+         * ClassOut
+         * @description rows: how they sit from the teacher's stand, keys of students, the nearest row first, each from the teacher's left.
+         */
         ClassOut: {
             /** Groups */
             groups: components["schemas"]["GroupOut"][];
@@ -2255,6 +2279,8 @@ export interface components {
             instruments: ("none" | "flute" | "oboe" | "clarinet" | "alto_sax" | "tenor_sax" | "trumpet" | "cornet" | "horn" | "trombone" | "euphonium" | "baritone" | "tuba")[];
             /** Members */
             members: components["schemas"]["MemberOut"][];
+            /** Rows */
+            rows: number[][];
         };
         /**
          * ClipFacts
@@ -3354,8 +3380,12 @@ export interface components {
          * @description What a list would change; nothing is changed yet.
          */
         ListOut: {
+            /** Chairs */
+            chairs: components["schemas"]["ChairOut"][][];
             /** Changed */
             changed: components["schemas"]["ListRow"][];
+            /** Elsewhere */
+            elsewhere: components["schemas"]["ListRow"][];
             /** Left */
             left: components["schemas"]["ListLeft"][];
             /** New */
@@ -3366,10 +3396,13 @@ export interface components {
             twice: components["schemas"]["ListRow"][];
             /** Unreadable */
             unreadable: components["schemas"]["ListRow"][];
+            /** Unseated */
+            unseated: components["schemas"]["ListRow"][];
         };
         /**
          * ListRow
-         * @description A row of a class list. said: what stands where the instrument should; id, was: the student whose instrument would change, and what it is.
+         * @description A row of a class list. said: what stands where the instrument, or the chair, should; id, was: the student whose instrument or chair would change, and
+         *     what it is; sits: the chair it has.
          */
         ListRow: {
             /**
@@ -3393,6 +3426,8 @@ export interface components {
              * @default
              */
             said: string;
+            /** @default null */
+            sits: components["schemas"]["SitsOf"] | null;
             /**
              * Was
              * @default null
@@ -3623,6 +3658,8 @@ export interface components {
              * @default
              */
             note: string;
+            /** @default null */
+            sits: components["schemas"]["SitsOf"] | null;
         };
         /**
          * NoteOut
@@ -3700,6 +3737,12 @@ export interface components {
         OrderIn: {
             /** Seat Ids */
             seat_ids: number[];
+        };
+        /** OtherChair */
+        OtherChair: {
+            /** Id */
+            id: number;
+            sits: components["schemas"]["SitsOf"];
         };
         /** OtherInstrument */
         OtherInstrument: {
@@ -4528,6 +4571,16 @@ export interface components {
              * @default null
              */
             take_id: string | null;
+        };
+        /**
+         * SitsOf
+         * @description A chair: its row from the teacher's stand, its place from the teacher's left; the first of both is 1.
+         */
+        SitsOf: {
+            /** Chair */
+            chair: number;
+            /** Row */
+            row: number;
         };
         /** Software */
         Software: {

@@ -167,6 +167,33 @@ def test_the_ticks_of_the_mouth_follow_the_way_it_is_taught() -> None:
     assert "middle" in looks(horn, {"rim": "middle"})["rim"].fine and list(looks(clarinet, {"corners": "back"})) == ["corners"]
 
 
+HANDS = {
+    ("trumpet", "right_little", "top"): ("right_little", "on top"), ("cornet", "right_little", "top"): ("right_little", "on top"),
+    ("trumpet", "right_thumb", "crossed"): ("right_thumb", "crossed"), ("trumpet", "third_ring", "middle_finger"): ("left_ring", "middle finger"),
+    ("horn", "bell_hand", "at_rim"): ("bell_hand", "at the rim"), ("trombone", "left_forefinger", "along_receiver"): ("left_fingers", "along the receiver"),
+    ("tuba", "teeth", "wide"): ("lips", "as wide apart"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "choice", "option"), list(HANDS))
+def test_the_ticks_of_the_hands_follow_the_way_they_are_taught(name: str, choice: str, option: str) -> None:
+    key, words = HANDS[name, choice, option]
+    before = {tick.key: tick for tick in TICKS[name]}
+    changed = looks(CARDS[name], ways(CARDS[name], {choice: option}, {}))
+    after = {tick.key: tick for tick in as_taught(name, {one: (way.fine, way.wrong) for one, way in changed.items()})}
+    assert [one for one in before if before[one] != after[one]] == [key] and words in after[key].fine
+    assert words not in before[key].fine
+
+
+def test_no_way_that_may_be_chosen_is_ticked_as_wrong() -> None:
+    """A choice that is called like a tick says for each of its ways but the usual one how it looks, and no look is of a tick that is not there."""
+    for name, card in CARDS.items():
+        ticks = {tick.key for tick in TICKS[name]}
+        for choice in card.choices:
+            assert choice.key not in ticks or all(choice.key in one.looks for one in choice.options[1:]), (name, choice.key)
+            assert all(set(one.looks) <= ticks for one in choice.options), (name, choice.key)
+
+
 def test_there_are_forty_two_drawings_and_each_has_a_text_that_says_the_same() -> None:
     assert {f"D{n}" for n in range(1, 43)} <= set(CONTENT.drawings)
     assert all(len(one.text) > 40 and one.title for one in CONTENT.drawings.values())

@@ -115,7 +115,7 @@ _UP: dict[Instrument, tuple[Tick, ...]] = {  # pyrefly: ignore[bad-assignment]
         *_BRASS, *_VALVES,
         Tick("right_little", "right_hand", "Right little finger", "in the hook, easy", "pulling"),
         Tick("left_hand", "left_hand", "Left hand", "carries the weight, round the casings", "on a slide"),
-        Tick("left_ring", "left_hand", "Left ring finger", "in the ring", "outside it"),
+        Tick("left_ring", "left_hand", "Third slide's ring", "left ring finger in it", "no finger in it"),
     )),
     "horn": (
         Tick("rim", "mouth", "Rim", "two thirds on the upper lip", "low on it, pressed"), *_BRASS_MOUTH,
@@ -154,5 +154,5 @@ TICKS: dict[Instrument, tuple[Tick, ...]] = {one: (*ticks, _BACK, Tick("at_rest"
 
 
 def as_taught(instrument: Instrument, looks: Mapping[str, tuple[str, str]]) -> tuple[Tick, ...]:
-    """The list of an instrument. looks: how it should be and the usual wrong place, by key, where mouths are taught otherwise than is usual."""
+    """The list of an instrument. looks: how it should be and the usual wrong place, by key, where mouth or hands are taught otherwise than is usual."""
     return tuple(replace(one, fine=looks[one.key][0], wrong=looks[one.key][1]) if one.key in looks else one for one in TICKS.get(instrument, ()))

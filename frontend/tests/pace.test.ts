@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Lesson, Seat } from "../src/api/client";
-import { paceWords } from "../src/today/pace";
+import { minuteOf, paceWords } from "../src/today/pace";
 
 const seat = (minute: number, done: boolean, away = "") => ({ minute, away, take: done ? {} : null }) as unknown as Seat;
 const lesson = (done: boolean[]) =>
@@ -20,4 +20,9 @@ test("who is not here is dealt with; before, after and at the end nothing is sai
   expect(paceWords(lesson([false, false]), at(-5))).toBe("");
   expect(paceWords(lesson([false, false]), at(25))).toBe("");
   expect(paceWords(lesson([true, true]), at(5))).toBe("");
+});
+
+test("where the lesson is on its ruler is known while it is under way, and nowhere else", () => {
+  expect(minuteOf(lesson([false]), at(5))).toBe(5);
+  expect([at(-1), at(21)].map((now) => minuteOf(lesson([false]), now))).toEqual([null, null]);
 });

@@ -8,7 +8,7 @@ import { chairNames } from "../shared/words";
 import { roundSeconds } from "./waiting";
 
 const WIDTH = 1232;
-const HEIGHT = 172;
+const HEIGHT = 176;
 const HELD_PX = 10; // less is a tap
 const RULER = 128;
 const CHAIR = "M0,0 V28 M0,15 H16 V28";
@@ -34,6 +34,10 @@ const Drawing = styled.svg`
   .quiet {
     fill: ${colour("soft")};
     font-size: 13px;
+  }
+  .now {
+    font-size: 13px;
+    font-weight: 700;
   }
   .away {
     fill: ${colour("soft")};
@@ -65,9 +69,11 @@ const Drawing = styled.svg`
   }
 `;
 
-/** sending: keys of the seats whose clip is on its way; waits: seconds until a take is read, by its id. */
+/** minute: where the lesson is, null where it is not under way; sending: keys of the seats whose clip is on its way; waits: seconds until a take is read, by
+its id. */
 type Props = {
   lesson: Lesson;
+  minute: number | null;
   chosen: Seat | undefined;
   sending: number[];
   waits: Map<string, number | null>;
@@ -77,7 +83,7 @@ type Props = {
 };
 
 /** The lesson as a line of chairs over a ruler of minutes; the mark under a chair is its last verdict, on chalk only filmed or not yet. */
-export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose, onMove }: Props) {
+export function Chairs({ lesson, minute, chosen, sending, waits, chalk, onChoose, onMove }: Props) {
   const at = (minute: number) => 8 + (minute / lesson.minutes) * (WIDTH - 16);
   const first = lesson.seats[0]?.minute ?? 0;
   const last = lesson.seats.at(-1);
@@ -140,6 +146,7 @@ export function Chairs({ lesson, chosen, sending, waits, chalk, onChoose, onMove
             {5 * k} min
           </text>
         ))}
+        {minute !== null && <Now x={at(minute)} right={minute > lesson.minutes / 2} />}
       </Drawing>
     </Scroll>
   );
@@ -156,6 +163,18 @@ function drawnX(event: PointerEvent<SVGElement>): number {
 function anchorOf(minute: number, minutes: number): "start" | "middle" | "end" {
   if (minute === 0) return "start";
   return minute === minutes ? "end" : "middle";
+}
+
+/** Where the lesson is by the clock. right: the word stands at the mark's left. */
+function Now({ x, right }: { x: number; right: boolean }) {
+  return (
+    <g>
+      <line x1={x} x2={x} y1={RULER - 6} y2={HEIGHT - 4} stroke={colour("ink")} strokeWidth="4" />
+      <text className="now" x={right ? x - 8 : x + 8} y={HEIGHT - 5} textAnchor={right ? "end" : "start"}>
+        now
+      </text>
+    </g>
+  );
 }
 
 function Stretch({ from, to, words }: { from: number; to: number; words: string }) {

@@ -21,7 +21,7 @@ import { OnTheChair } from "./OnTheChair";
 import { PairPhone } from "../phone/PairPhone";
 import { useInFront } from "../shared/useInFront";
 import { filmed, nextOf, waiting } from "../shared/order";
-import { paceWords } from "./pace";
+import { minuteOf, paceWords } from "./pace";
 import { useUploads } from "../shared/uploads";
 import { useOrder } from "./useOrder";
 import { secondsLeft } from "./waiting";
@@ -174,7 +174,8 @@ function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: L
   const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats[0];
   const [pairing, setPairing] = useState(false);
   const left: string = useLocation().state?.left ?? ""; // of a lesson that was planned just now
-  const pace = paceWords(lesson, useNow());
+  const now = useNow();
+  const pace = paceWords(lesson, now);
   useInFront(lesson, seat?.id, (id) => setChosenId(id)); // a paired phone went on, by the teacher's hand or the student's
 
   const choose = (id: number | undefined) => {
@@ -274,6 +275,7 @@ function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: L
       </Head>
       <PairPhone isOpen={pairing} onClose={() => setPairing(false)} />
       <Chairs
+        minute={minuteOf(lesson, now)}
         lesson={lesson}
         chosen={seat}
         sending={busy}

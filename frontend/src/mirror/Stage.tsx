@@ -36,7 +36,7 @@ const NARROW_PX = 560; // a phone's: the lanes' names stand under them
 export function Stage({ video, shown, card, began_ms }: StageProps) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const narrow = width < NARROW_PX;
-  const place: LanesPlace = { left: narrow ? 0 : 150, right: width * 0.56, top: height * 0.42 + 50, bottom: height - (narrow ? 24 : 10) };
+  const place: LanesPlace = { left: narrow ? 0 : 150, right: width * 0.56, top: height * 0.42 + 50, bottom: height - (narrow ? 24 : 34) };
   if (!shown || shown.state !== "seen") return <Over ref={ref} />;
   const lanes = lanesOf(shown, place);
   const now_s = shown.t_s.at(-1) ?? 0;

@@ -2,7 +2,8 @@
 
 import numpy as np
 
-from brevin.standin.body import DARK, HAIR, Mesh
+from brevin.standin.body import Mesh
+from brevin.standin.shapes import DARK, HAIR
 from brevin.standin.stance import Stance
 
 WHITE, LIP = 12, 13

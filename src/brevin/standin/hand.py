@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from brevin.standin.body import SKIN, Mesh, cone, unit
+from brevin.standin.body import Mesh
+from brevin.standin.shapes import SKIN, cone, unit
 
 VOXEL_M = 0.0025
 FINGER_BLEND_M, PALM_BLEND_M = 0.003, 0.012  # how softly fingers run into the palm, and the palm's own pieces into each other

@@ -4,9 +4,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from brevin.standin.body import SHIRT, TROUSERS, Mesh, unit
+from brevin.standin.body import Mesh
 from brevin.standin.camera import Look, tube
 from brevin.standin.scripts import Script
+from brevin.standin.shapes import SHIRT, TROUSERS, unit
 from brevin.standin.stance import Stance
 
 STICKER = 14

@@ -17,6 +17,8 @@ def test_a_band_that_nobody_seated_sits_by_its_instruments_the_loud_ones_behind(
 def test_a_large_section_is_parted_into_rows_that_can_be_drawn() -> None:
     rows = seated([], dict.fromkeys(range(25), "clarinet"))
     assert [len(row) for row in rows] == [8, 8, 9] and max(map(len, rows)) <= MOST_BESIDE
+    clarinets, altos = dict.fromkeys(range(7), "clarinet"), dict.fromkeys(range(7, 11), "alto_sax")
+    assert [len(row) for row in seated([], clarinets | altos)] == [7, 4], "no section is parted that has room in a row"
 
 
 def test_who_comes_sits_down_with_their_section_and_the_others_stay() -> None:

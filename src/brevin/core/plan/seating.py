@@ -9,7 +9,7 @@ USUAL_ROWS: tuple[tuple[Instrument, ...], ...] = (
     ("flute", "oboe", "horn"), ("clarinet", "alto_sax", "tenor_sax"), ("trumpet", "cornet", "euphonium", "baritone", "trombone", "tuba", "none"),
 )  # fmt: skip
 """How a band sits that nobody has seated yet: quiet instruments before loud ones, those that sound alike beside each other."""
-MOST_BESIDE = 10  # chairs of a usual row; with more it is parted
+MOST_BESIDE = 10  # chairs of a usual row
 MOST_ROWS, MOST_CHAIRS = 30, 60  # of what is kept
 Rows = tuple[tuple[int, ...], ...]
 """Keys of students; no row is empty, and nobody sits twice."""
@@ -49,12 +49,22 @@ def _known(kept: Sequence[Sequence[int]], here: Collection[int]) -> list[list[in
 
 
 def _usual(here: Here) -> Rows:
+    """Sections whole, as many in a row as there is room for."""
     rows: list[list[int]] = []
     for instruments in USUAL_ROWS:
-        whole = [student for instrument in instruments for student, plays in here.items() if plays == instrument]
-        parts = -(-len(whole) // MOST_BESIDE)
-        rows += [whole[i * len(whole) // parts : (i + 1) * len(whole) // parts] for i in range(parts)]
+        rows.append([])
+        for instrument in instruments:
+            for part in _parted([student for student, plays in here.items() if plays == instrument]):
+                if len(rows[-1]) + len(part) > MOST_BESIDE:
+                    rows.append([])
+                rows[-1] += part
     return _rows(rows)
+
+
+def _parted(section: list[int]) -> list[list[int]]:
+    """A section in as few rows of its own as it needs, about the same in each."""
+    parts = -(-len(section) // MOST_BESIDE)
+    return [section[i * len(section) // parts : (i + 1) * len(section) // parts] for i in range(parts)]
 
 
 def _sit_down(student: int, rows: list[list[int]], plays: Here) -> None:

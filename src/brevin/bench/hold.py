@@ -1,6 +1,6 @@
 """Whether planted faults of posture and hold are found, and good ones left alone: ``docs/hold.md`` is made from it.
 
-The clips are made once with requirements/standin.txt installed: ``python -m brevin.standin.holds .build/holds`` (half an hour on two cores, in two halves).
+The clips are made once with requirements/standin.txt installed: ``python -m brevin.standin.holds .build/holds`` (an hour on two cores, in two halves).
 """
 
 import json

@@ -3695,8 +3695,8 @@ export interface components {
         /**
          * Option
          * @description One way to do it. say, drawing: instead of the step's own; order: keys of all steps of the phase where this way has another order;
-         *     taught: "question.school" of the programme's five answers that it goes with; looks: what is ticked otherwise where mouths are taught so, by the tick's key
-         *     (``core/hold/ticks.py``).
+         *     taught: "question.school" of the programme's five answers that it goes with; looks: what is ticked otherwise where mouth or hands are taught so, by
+         *     the tick's key (``core/hold/ticks.py``).
          */
         Option: {
             /**

@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from brevin.core.errors import InvalidInput
 from brevin.core.plan.roster import Known, Row, changes_of, instrument_named, plain, rows_of
+from brevin.core.plan.seating import Sits
 
 CLASS = [Known(1, "Ada Quillane", "clarinet"), Known(2, "Bo Vantreen", "trumpet"), Known(3, "Cleo Marsh", "flute")]
 
@@ -25,6 +26,18 @@ def test_columns_are_found_by_their_headings_in_any_order() -> None:
 def test_a_table_that_is_no_class_list_is_refused_with_its_reason(table: list, code: str) -> None:
     with pytest.raises(InvalidInput, match=code):
         rows_of(table)
+
+
+@pytest.mark.parametrize(
+    ("row", "chair", "sits", "said"),
+    [
+        ("2", "5", Sits(2, 5), ""), (" 02 ", "5", Sits(2, 5), ""), ("", "", None, ""), ("2", "", None, "2"), ("", "5", None, "5"), ("0", "1", None, "0 1"),
+        ("B", "3", None, "B 3"), ("2", "101", None, "2 101"), ("2 3", "", None, "2 3"), ("-1", "2", None, "-1 2"), ("\u0662", "1", None, "\u0662 1"),
+    ],
+)  # fmt: skip
+def test_a_chair_is_read_or_what_stands_there_is_said(row: str, chair: str, sits: Sits | None, said: str) -> None:
+    [found] = rows_of([["Row", "Chair", "Name", "Instrument"], [row, chair, "Ada", "flute"]])
+    assert (found.sits, found.sits_said) == (sits, said)
 
 
 def test_what_would_change_is_told_apart_and_nothing_else_is() -> None:
@@ -47,10 +60,10 @@ CELLS = st.text(
 )  # what cells of tables hold, and what should be in none
 
 
-@given(CELLS, CELLS)
-def test_any_cells_end_in_rows_or_a_reason(name: str, instrument: str) -> None:
+@given(CELLS, CELLS, CELLS | st.integers(-9, 999).map(str), CELLS)
+def test_any_cells_end_in_rows_or_a_reason(name: str, instrument: str, at_row: str, chair: str) -> None:
     try:
-        [row] = rows_of([["Name", "Instrument"], [name, instrument]])
+        [row] = rows_of([["Name", "Instrument", "Row", "Chair"], [name, instrument, at_row, chair]])
     except InvalidInput as why:
         assert why.code == "no_rows"
     else:

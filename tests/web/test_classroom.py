@@ -144,7 +144,17 @@ def test_the_band_sits_by_its_instruments_until_somebody_is_moved_and_moves_of_t
     assert seated(page) == [["Eve"], ["Ada", "Flo", "Gus", "Bo", "Dee"], ["Cy"]], "everybody sits, and nobody twice"
 
 
-@pytest.mark.parametrize("sits", [{"row": 0, "chair": 1}, {"row": 31, "chair": 1}, {"row": 1, "chair": 61}, {"row": 1}, None])
+def test_the_largest_class_is_seated_and_its_list_gives_the_same_back(page, scope) -> None:
+    add = [{"name": f"N{number}", "instrument": "clarinet" if number % 2 else "tuba"} for number in range(999)]
+    ids = page("POST", "/api/class/changes", json={"add": add}).json["ids"]
+    rows = page("GET", "/api/class").json["rows"]
+    assert sorted(one for row in rows for one in row) == sorted(ids) and max(map(len, rows)) <= 10
+    assert look(page, page("GET", "/api/class/list.csv").data).json["same"] == 999
+    assert page("POST", "/api/class/changes", json={"rows": rows[::-1]}).status_code == 200
+    assert page("GET", "/api/class").json["rows"] == rows[::-1]
+
+
+@pytest.mark.parametrize("sits", [{"row": 0, "chair": 1}, {"row": 201, "chair": 1}, {"row": 1, "chair": 101}, {"row": 1}, None])
 def test_a_chair_that_is_none_is_refused_and_nobody_moves(page, band, sits) -> None:
     assert page("POST", "/api/class/changes", json={"sits": [{"id": band["Ada"], "sits": sits}]}).json["code"] == "bad_request"
     assert page("POST", "/api/class/changes", json={"sits": [{"id": 999_999, "sits": {"row": 1, "chair": 1}}]}).status_code == 404

@@ -12,7 +12,7 @@ from brevin.core.plan.seating import Rows, Sits, sits_of
 from brevin.edge.tables import MOST_BYTES, csv_of, table_of
 from brevin.ops import files as sweeping
 from brevin.store import cards, classes, groups, past, planning
-from brevin.store.database import now
+from brevin.store.database import now, untangled
 from brevin.web.auth import member, scope
 from brevin.web.class_schemas import (
     Added,
@@ -108,7 +108,7 @@ def change(body: ChangesIn) -> Response:
         instruments={one.id: one.instrument for one in body.instruments}, leave=body.leave, back=body.back, drop=body.drop,
         sits={one.id: _sits(one.sits) for one in body.sits}, rows=body.rows,
     )  # fmt: skip
-    return answer(Added(ids=classes.change(scope(), asked)))
+    return answer(Added(ids=untangled(lambda: classes.change(scope(), asked))))  # one transaction: of one that was ended nothing is there
 
 
 def _student(one: StudentWords) -> classes.NewStudent:

@@ -108,10 +108,10 @@ def _row(number: int, cells: Sequence[str], columns: Mapping[str, int]) -> Row:
 
 def _sits(row: str, chair: str) -> tuple[Sits | None, str]:
     """The chair that is meant, and what stands there where that cannot be read; neither where nothing does."""
-    said = " ".join(part for part in (row, chair) if part)
-    if re.fullmatch(r"[0-9]{1,2} [0-9]{1,2}", said) and 1 <= int(row) <= MOST_ROWS and 1 <= int(chair) <= MOST_CHAIRS:
-        return Sits(int(row), int(chair)), ""
-    return None, said[:40]
+    numbers = [int(cell) if re.fullmatch(r"[0-9]{1,3}", cell) else 0 for cell in (row, chair)]
+    if 1 <= numbers[0] <= MOST_ROWS and 1 <= numbers[1] <= MOST_CHAIRS:
+        return Sits(*numbers), ""
+    return None, " ".join(cell for cell in (row, chair) if cell)[:40]
 
 
 def _tidy(text: str) -> str:

@@ -10,7 +10,7 @@ USUAL_ROWS: tuple[tuple[Instrument, ...], ...] = (
 )  # fmt: skip
 """How a band sits that nobody has seated yet: quiet instruments before loud ones, those that sound alike beside each other."""
 MOST_BESIDE = 10  # chairs of a usual row
-MOST_ROWS, MOST_CHAIRS = 30, 60  # of what is kept
+MOST_ROWS, MOST_CHAIRS = 200, 100  # of what is kept: more than the largest class list needs
 Rows = tuple[tuple[int, ...], ...]
 """Keys of students; no row is empty, and nobody sits twice."""
 

@@ -16,6 +16,7 @@ function pages(): QueryClient {
   queries.setQueryData(["today"], { lesson: { id: 1, seats }, just_read: [take("a", "queued")], last_time: {} } as unknown as Today);
   queries.setQueryData(["take", "a"], take("a", "queued"));
   queries.setQueryData(["drawings", "a"], { drawings: [] });
+  queries.setQueryData(["class"], { members: [], rows: [] });
   return queries;
 }
 
@@ -53,13 +54,13 @@ describe("what a page is told", () => {
     expect(stale(fresh, ["today"])).toBe(true);
   });
 
-  it("looks up everything after the line was lost, the lesson alone when a chair changed", () => {
+  it("looks up everything after the line was lost, the lesson and the class alone when a chair changed", () => {
     const lost = pages();
     hear(lost, { kind: "all" });
     expect([stale(lost, ["today"]), stale(lost, ["take", "a"])]).toEqual([true, true]);
     const moved = pages();
     hear(moved, { kind: "lesson" });
-    expect([stale(moved, ["today"]), stale(moved, ["take", "a"])]).toEqual([true, false]);
+    expect([stale(moved, ["today"]), stale(moved, ["class"]), stale(moved, ["take", "a"])]).toEqual([true, true, false]);
   });
 
   it("does not ask for a take that is gone", () => {

@@ -152,9 +152,29 @@ def test_a_chair_is_dragged_beside_another_or_behind_all(inside: Page) -> None:
     assert top
     drag("Ingrid", top["x"] + 200, max(top["y"] - 40, 4))
     expect(inside.get_by_role("group", name="row 4").get_by_role("button")).to_have_count(1)
+    expect(inside.get_by_role("status").filter(has_text="Ingrid sits in row 4, chair 1.")).to_be_visible()
     for _ in range(2):
         inside.keyboard.press("z")  # the last one; and there is no more to take back
     expect(inside.get_by_role("group", name="row 4")).to_have_count(0)
+
+
+def test_what_another_teacher_moves_is_moved_here_as_well(inside: Page) -> None:
+    inside.keyboard.press("b")
+    names(inside)
+    *_, beside, ziva = in_row(inside, 1)
+    assert ziva == "Ziva"
+    other = inside.context.new_page()
+    other.goto("/class")
+    names(other)
+    other.keyboard.press("c")
+    other.get_by_role("button", name=re.compile("^Ziva")).click()
+    other.keyboard.press("ArrowLeft")
+    expect(other.get_by_role("status").filter(has_text="Ziva sits in row 1")).to_be_visible()
+    last = inside.get_by_role("group", name="row 1").locator("button").last
+    expect(last).to_have_accessible_name(re.compile(f"^{beside}"))
+    other.keyboard.press("z")
+    expect(last).to_have_accessible_name(re.compile("^Ziva"))
+    other.close()
 
 
 def test_a_section_is_chosen_by_one_key(inside: Page) -> None:

@@ -36,7 +36,8 @@ export function hear(queries: QueryClient, told: Told) {
   if (told.kind !== "take") {
     void queries.invalidateQueries({
       predicate: ({ queryKey }) =>
-        ["today", "bench"].includes(String(queryKey[0])) || (told.kind === "all" && ["take", "care"].includes(String(queryKey[0]))),
+        ["today", "bench", "class"].includes(String(queryKey[0])) ||
+        (told.kind === "all" && ["take", "care"].includes(String(queryKey[0]))),
     });
     return;
   }

@@ -5,7 +5,7 @@ import { consentRows } from "../src/class/consent";
 import { choices, inGroup, nextGroup } from "../src/class/groups";
 import { leftOut, toLeaveOut } from "../src/class/spared";
 import { undoOf } from "../src/class/undo";
-import { lowerBy, over, placesOf, sectionsOf, sitsBeside, sitsOf, stepped } from "../src/class/seats";
+import { lowerBy, over, placesOf, putBack, sectionsOf, sitsBeside, sitsOf, stepped } from "../src/class/seats";
 import { classWords, fitting, isDue, leftWords, seenWords } from "../src/class/words";
 
 const NOW = new Date("2026-11-26T10:00:00Z");
@@ -114,6 +114,10 @@ describe("a chair that is moved", () => {
     expect(over(spots, 1, 110, 205, 60)).toEqual({ id: 4, side: "before" });
     expect(over(spots, 1, 140, 120, 60)).toBeNull();
   });
+  it("is put back alone, unless its row is gone with it", () => {
+    expect(putBack(rows, 2)).toEqual({ sits: [{ id: 2, sits: { row: 1, chair: 2 } }] });
+    expect(putBack(rows, 6)).toEqual({ rows });
+  });
   it("is counted without its own chair, as whoever keeps the seats counts", () => {
     expect(sitsBeside(rows, 1, { id: 3, side: "after" })).toEqual({ row: 1, chair: 3 });
     expect(sitsBeside(rows, 6, { id: 4, side: "before" })).toEqual({ row: 2, chair: 1 });
@@ -213,6 +217,15 @@ describe("taking a change back", () => {
       back: [3],
       rows: [[3], [1, 2]],
     });
+  });
+});
+
+describe("taking back what moved nobody", () => {
+  it("leaves the chairs where others put them since", () => {
+    const renamed = { edit: [{ id: 1, name: "Ada Q.", instrument: "clarinet" as const, note: "" }], leave: [3] };
+    expect(undoOf(renamed, [], [LONG_AGO, LATELY, NEVER], [[3], [1, 2]]).rows).toEqual([]);
+    const other = { edit: [{ id: 1, name: "Ada Q.", instrument: "flute" as const, note: "" }] };
+    expect(undoOf(other, [], [LONG_AGO, LATELY, NEVER], [[3], [1, 2]]).rows).toEqual([[3], [1, 2]]);
   });
 });
 

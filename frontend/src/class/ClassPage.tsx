@@ -24,7 +24,7 @@ import { choices, inGroup, nextGroup } from "./groups";
 import { Groups } from "./Groups";
 import { NextLesson } from "./NextLesson";
 import { Seating } from "./Seating";
-import { placesOf, type Way } from "./seats";
+import { placesOf, putBack, type Way } from "./seats";
 import { Spared } from "./Spared";
 import { Stand } from "./Stand";
 import { undoOf } from "./undo";
@@ -135,7 +135,7 @@ function TheClass({ everybody, rows, groups, programme, may }: ClassProps) {
   const turn = (id: number) => setPicked(new Set(picked.has(id) ? [...picked].filter((one) => one !== id) : [...picked, id]));
   const seats = useSeats(
     (id) => everybody.find((one) => one.student.id === id)?.student.name ?? "",
-    (words, id, before) => setMade((last) => (last?.moved === id ? { ...last, words } : { words, undo: { rows: before }, moved: id })),
+    (words, id, before) => setMade((last) => (last?.moved === id ? { ...last, words } : { words, undo: putBack(before, id), moved: id })),
   );
   const seating = doing === "seats" && !list && !group;
   const mover = seating && chosen.length === 1 ? chosen[0]!.student : null;

@@ -1,4 +1,4 @@
-import type { ClassList, ListRow, Member, Sits } from "../api/client";
+import type { ClassChanges, ClassList, ListRow, Member, Sits } from "../api/client";
 
 /** A chair as it is drawn: somebody who sits there, or what a dropped list would make of it. */
 export type Place = {
@@ -69,6 +69,12 @@ export function lowerBy(at: number, chairs: number, widest: number): number {
 export function sitsOf(rows: number[][], id: number): Sits | null {
   const row = rows.findIndex((one) => one.includes(id));
   return row < 0 ? null : { row: row + 1, chair: rows[row]!.indexOf(id) + 1 };
+}
+
+/** What puts a moved chair back, and no other. Whose row is gone with them needs all rows as they were. */
+export function putBack(before: number[][], id: number): ClassChanges {
+  const sits = sitsOf(before, id);
+  return sits && before[sits.row - 1]!.length > 1 ? { sits: [{ id, sits }] } : { rows: before };
 }
 
 export type Way = "left" | "right" | "behind" | "before";

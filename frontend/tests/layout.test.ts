@@ -45,6 +45,15 @@ describe("the layout of a breath score", () => {
     expect(near.strikes).toEqual([4.1, 5.1]);
   });
 
+  it("says over the one breath of a narrow drawing what is asked of it, where the words have room", () => {
+    const near = (card: typeof CARD) => layoutOf(TWO, card, { width: 400, height: 300, from: 3.65, to: 12.35, narrow: true });
+    const words = (card: typeof CARD) => near(card).phases.map((phase) => phase.words);
+    expect(words(CARD)).toEqual(["in for 4", "out for 4"]);
+    expect(near(CARD).phases[0]!.x).toBeCloseTo(near(CARD).x(6));
+    expect(words(cardOf(1, 0, 7, 60, 2))).toEqual(["out for 7"]);
+    expect(found.phases).toEqual([]);
+  });
+
   it("stacks shoulders, chest and abdomen from top to bottom, inside the drawing", () => {
     expect(LANES).toEqual(["shoulder", "chest", "abdomen"]);
     expect(found.base.shoulder).toBeLessThan(found.base.chest);

@@ -3,11 +3,13 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from brevin.ops import demo
 from tests.browser.conftest import ONE_BREATH_S, fits, to_take
 from tests.browser.test_main_path import READ_MS, drop, newest
+
+FOLDED = ("Teaching", "People")  # on a phone, or zoomed
 
 
 def all_read(page: Page) -> None:
@@ -131,14 +133,44 @@ def test_on_a_phone_the_next_student_is_one_tap_away_without_scrolling(inside: P
 @pytest.mark.parametrize(("width", "height"), [(640, 400), (320, 640)])
 def test_zoomed_in_to_twice_and_four_times_every_page_still_fits_its_screen(inside: Page, width: int, height: int) -> None:
     inside.set_viewport_size({"width": width, "height": height})
-    for name in ("Class", "Bench", "Cards", "Teaching", "People", "Today"):
-        link = inside.get_by_role("link", name=name, exact=True)
-        link.click()
-        expect(link).to_have_attribute("aria-current", "page")
+    more = inside.get_by_role("button", name="More pages")
+    for name, at in (("Class", "class"), ("Bench", "bench"), ("Cards", "cards"), ("Teaching", "teaching"), ("People", "people"), ("Today", "")):
+        if name in FOLDED:
+            more.click()
+        inside.get_by_role("link", name=name, exact=True).click()
+        inside.wait_for_url(f"**/{at}")
+        expect(inside.get_by_role("dialog", name="More")).to_have_count(0)
         inside.wait_for_load_state("networkidle")
         fits(inside, width)
-    out = inside.get_by_role("button", name="Sign out").bounding_box()
-    assert out and out["x"] + out["width"] <= width, "nothing of the bar is out of reach"
+    more.click()
+    for one in (inside.get_by_role("link", name="People"), inside.get_by_role("button", name="light or dark"), inside.get_by_role("button", name="Sign out")):
+        box = one.bounding_box()
+        assert box and box["x"] + box["width"] <= width, "nothing of the bar is out of reach"
+        assert box["height"] >= 48, "and a thumb finds it"
+
+
+def test_what_is_folded_away_on_a_phone_is_reached_by_keys_and_another_programme_is_made_from_there(inside: Page) -> None:
+    inside.set_viewport_size({"width": 390, "height": 844})
+    more = inside.get_by_role("button", name="More pages")
+    more.focus()
+    inside.keyboard.press("Enter")
+    expect(inside.get_by_role("dialog", name="More")).to_be_visible()
+    inside.keyboard.press("Escape")
+    expect(more).to_be_focused()
+    more.click()
+    inside.get_by_role("button", name="light or dark").click()
+    expect(inside.get_by_role("dialog", name="More")).to_have_count(0)
+    assert inside.evaluate("document.documentElement.dataset.scheme") == "chalk"
+    more.click()
+    inside.get_by_role("button", name="light or dark").click()
+    more.click()
+    inside.get_by_role("button", name=re.compile("^Programme: ")).click()
+    inside.get_by_role("menuitemradio", name="One more programme").click()
+    asked = inside.get_by_label("What it is called")
+    expect(asked).to_be_focused()
+    asked.fill("Band of the other school")
+    inside.get_by_role("button", name="Not now").click()
+    expect(inside.get_by_role("heading", name="Just read")).to_be_visible()
 
 
 def test_what_the_class_can_see_holds_no_verdict_no_consent_and_no_alert(inside: Page) -> None:
@@ -218,10 +250,29 @@ def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is
         " && !e.closest('.unseen, [data-testid=overlay]')).map(e => parseFloat(getComputedStyle(e).fontSize))"
     )
     assert min(sizes) >= 12
+    expect(score.get_by_text(re.compile("^(in|out) for"))).to_have_text(["in for 3", "out for 5"])
     desk.get_by_role("button", name="next breath").click()
+    expect(desk.get_by_text("Breath 2 of 3")).to_be_visible()
+    swipe(desk, score, -140)
+    expect(desk.get_by_text("Breath 3 of 3")).to_be_visible()
+    swipe(desk, score, 140)
+    expect(desk.get_by_text("Breath 2 of 3")).to_be_visible()
+    swipe(desk, score, 20)
     expect(desk.get_by_text("Breath 2 of 3")).to_be_visible()
     desk.get_by_role("button", name=re.compile("^Next: ")).locator("visible=true").click()
     expect(desk.get_by_role("heading", name="Just read")).to_be_visible()
+
+
+def swipe(page: Page, on: Locator, across_px: int) -> None:
+    """A finger that goes across, picture by picture as a screen tells it."""
+    on.scroll_into_view_if_needed()
+    box = on.bounding_box() or {}
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    screen = page.context.new_cdp_session(page)
+    for kind, share in (("touchStart", 0.0), *(("touchMove", step / 6) for step in range(1, 7)), ("touchEnd", None)):
+        touched = [] if share is None else [{"x": x + share * across_px, "y": y}]
+        screen.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": touched})
+    screen.detach()
 
 
 def test_where_it_looked_is_drawn_on_the_body_and_gone_again_by_the_same_key(desk: Page) -> None:

@@ -157,6 +157,11 @@ function Bars({ layout }: { layout: Layout }) {
           count-in
         </text>
       )}
+      {layout.phases.map(({ x, words }) => (
+        <text key={x} className="quiet" textAnchor="middle" x={x} y="12">
+          {words}
+        </text>
+      ))}
       {layout.beats.map((beat) => (
         <g key={beat.x}>
           <line

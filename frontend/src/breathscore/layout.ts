@@ -20,6 +20,8 @@ export const breathCardOf = ({ card, kind }: Check) => (kind === "hold" ? null :
 export const setsOf = ({ card, sets }: Check) => (card ? [card, ...sets] : []);
 
 export type Wedge = { from: number; full: number; leave: number; to: number };
+/** What is asked between two of its turns, in words over their middle, px. */
+export type Phase = { x: number; words: string };
 export type Beat = { x: number; bar: boolean; label: string };
 /** How large a drawing is, px, and from when to when it shows the clip; narrow: names stand over the lanes, not beside them. */
 export type Place = { width: number; height: number; from?: number; to?: number; narrow?: boolean };
@@ -46,6 +48,7 @@ export type Layout = {
   beats: Beat[];
   done: Wedge[];
   asked: Wedge[];
+  phases: Phase[];
   washes: { from: number; to: number }[];
 };
 
@@ -54,6 +57,7 @@ const TICKS_PX = 52;
 const NARROW_TICKS_PX = 36;
 const FOOT_PX = 18; // under the lanes, where a foot strikes
 const METRE = 4;
+const PHASE_PX = 56; // less than this and its words run into the next
 const TICK_GAP_PX = 26;
 const LEAST_RANGE_PCT: Record<Lane, number> = { shoulder: 0.7, chest: 0.9, abdomen: 0.9 };
 
@@ -95,6 +99,7 @@ export function layoutOf(report: Report, card: Card | null, { width, height, fro
     beats: beatsOf(report, scale, shown, narrow ? asked : []),
     done,
     asked,
+    phases: narrow ? phasesOf(asked, card, scale, shown) : [],
     washes: (asked.length ? asked : done).map(({ from, full }) => ({ from, to: full })),
   };
 }
@@ -115,6 +120,18 @@ function askedOf(report: Report, card: Card | null): Wedge[] {
     const leave = full + card.pause_beats * beat;
     return { from, full, leave, to: leave + (card.exhale_beats ?? 0) * beat };
   });
+}
+
+/** How long is asked in and out, where the middle of it is shown and its words have room. */
+function phasesOf(asked: Wedge[], card: Card | null, x: (t: number) => number, [start, end]: readonly [number, number]): Phase[] {
+  const said = asked.flatMap(({ from, full, leave, to }) => [
+    { from, to: full, words: `in for ${card?.inhale_beats}` },
+    { from: leave, to, words: `out for ${card?.exhale_beats}` },
+  ]);
+  return said
+    .map((one) => ({ ...one, middle: (one.from + one.to) / 2 }))
+    .filter(({ from, to, middle }) => middle > start && middle < end && x(to) - x(from) >= PHASE_PX)
+    .map(({ middle, words }) => ({ x: x(middle), words }));
 }
 
 /** Range of a lane above and below its rest line, percent of trunk. */

@@ -22,7 +22,7 @@ const Opener = styled(Quiet)`
   overflow: hidden;
   text-overflow: ellipsis;
   @media ${PHONE} {
-    max-width: 110px;
+    max-width: none;
   }
 `;
 const List = styled(Popover)`

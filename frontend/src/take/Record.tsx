@@ -8,7 +8,13 @@ import { pastWords } from "../shared/past";
 import { repeatWords } from "./repetitions";
 
 const Line = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
   font-size: 15px;
+  > span {
+    margin-left: 0; /* on a line of its own the days begin where it does */
+  }
 `;
 
 /** The record behind a reading in one line: earlier days of the same check, each leading to its take, and how often the card was done correctly so far. */

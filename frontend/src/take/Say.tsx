@@ -42,6 +42,25 @@ const Cue = styled.div`
       font-weight: 650;
     }
   }
+  @media ${PHONE} {
+    display: flex;
+    flex-direction: column;
+    > * {
+      order: 2;
+    }
+    > .text {
+      order: 0;
+    }
+    > .label {
+      display: contents;
+    }
+    .label > :first-child {
+      order: -1;
+    }
+    .label > * {
+      order: 1; /* what it is for stands below the sentence */
+    }
+  }
 `;
 const Beside = styled.div`
   display: flex;

@@ -29,6 +29,7 @@ import { TickList } from "./TickList";
 import { UnreadTake } from "./UnreadTake";
 import { useArrived } from "./useArrived";
 import { useClip } from "./useClip";
+import { useSwipe } from "./useSwipe";
 import { useTurns } from "./useTurns";
 import { Verdicts } from "./Verdicts";
 
@@ -158,6 +159,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
   const films = Boolean(take.clip?.url); // else its time to be kept is over
   const [places, setPlaces] = useState(false);
   const turnPlaces = () => setPlaces(!places);
+  const swipe = useSwipe(step);
   const { seek: seekClip } = clip;
   const playing = hold.playing;
   useEffect(() => {
@@ -218,7 +220,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
           />
         </section>
       </Columns>
-      <Run>
+      <Run {...(hold.shown || mend.on ? {} : swipe)}>
         <Playing>
           {films && (
             <Action main letter="space" onPress={clip.turn}>

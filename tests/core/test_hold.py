@@ -223,14 +223,21 @@ def test_elbows_come_back_from_the_front(left: float, right: float) -> None:
 
 @pytest.mark.parametrize(
     ("instrument", "deg", "told"),
-    [("clarinet", -30.0, False), ("clarinet", -14.0, False), ("clarinet", -4.0, True), ("clarinet", 0.0, True), ("flute", -4.0, False), ("flute", 4.0, True)],
+    [("clarinet", -30.0, True), ("clarinet", -14.0, True), ("clarinet", -4.0, True), ("clarinet", 0.0, True), ("flute", -4.0, False), ("flute", 4.0, True)],
 )
-def test_an_arm_that_crosses_the_body_tells_no_clearance_and_one_that_touches_it_does(instrument: str, deg: float, told: bool) -> None:
+def test_a_flute_s_arm_that_crosses_the_body_tells_no_clearance_and_any_other_that_touches_it_does(instrument: str, deg: float, told: bool) -> None:
+    """How far inside the shoulder an elbow is may be anything down to none, but no more than that: it is close in, for sure."""
     middle, up = HIP_PX[0], HIP_PX[1] - TRUNK_PX
     out = TRUNK_PX * (UPPER_ARM_TRUNKS * math.sin(math.radians(deg)) + JOINT_OUTSIDE_TRUNKS)
     body = player(SHOULDER_L=(middle + 50, up), SHOULDER_R=(middle - 50, up), ELBOW_L=(middle + 50 + out, up + 70), ELBOW_R=(middle - 80, up + 70))
     found = value(elbows(Playing("front", [(t_s, body) for t_s in TIMES], (), 0.0), instrument), "elbow_left_deg")
-    assert found.value == pytest.approx(deg, abs=0.2) if told else found == NotMeasured("arm_crosses")
+    if not told:
+        assert found == NotMeasured("arm_crosses")
+        return
+    assert found.value == pytest.approx(deg, abs=0.2)
+    assert found.half_width >= -deg - 0.01
+    if deg < -10.0:
+        assert found.value + found.half_width == pytest.approx(0.0, abs=0.01)
 
 
 @pytest.mark.parametrize(("instrument", "beyond"), [("clarinet", 1.7), ("trumpet", 1.4), ("trombone", 2.9)])

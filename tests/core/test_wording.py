@@ -112,3 +112,11 @@ def test_a_list_says_what_the_teacher_says_where_that_is_something_else() -> Non
     assert as_said(FAULTY, STOOD, both, ("count", "seat", "breath", "hold")).cue == Cue("pause", "high") != as_said(FAULTY, STOOD, both).cue
     unread = Headline("unreadable", reason="too_dark")
     assert as_said(unread, [], {"pause": "steady"}) == unread, "what could not be read stays so"
+
+
+@pytest.mark.parametrize(("deg", "said"), [(-19.3, "stands 0.0 deg off"), (23.4, "stands 23.4 deg off")])
+def test_an_elbow_inside_its_shoulder_stands_no_way_off_the_body(deg: float, said: str) -> None:
+    stored = to_json(report_of(view="front"))
+    verdict = stored["verdicts"][0] | {"criterion": "elbow_left", "state": "work", "side": "low", "value": deg, "outside": True, "marks": [], "facts": {}}
+    (shown,) = with_sentences(stored | {"verdicts": [verdict]})["verdicts"]
+    assert said in shown["why"] and shown["words"] == "close in"

@@ -1,7 +1,7 @@
 """How far the elbows stand off the body, from the front: the arcsine of the elbow's sideways distance from the shoulder over the upper arm's length.
 
-An elbow that is surely inside its shoulder hangs in front of the body: how far it stands off is not seen from there. A flute's left arm goes across the body,
-so that its elbow does so wherever it is seen inside.
+An elbow that is surely inside its shoulder lies against the body or before it: how far inside is not seen from there, that it does not stand off is. A
+flute's left arm goes across the body, so that its elbow tells nothing wherever it is seen inside.
 """
 
 import numpy as np
@@ -37,8 +37,9 @@ def _clearance(playing: Playing, shoulder: int, elbow: int, *, across: bool) -> 
     unsure = UNSURE_TRUNKS + RAISED_SHARE * max(middle - RAISED_TRUNKS, 0.0)
     reach = NORMAL_90 * float(np.hypot(unsure, scatter))
     low, value, high = (float(np.degrees(np.arcsin(np.clip(at / UPPER_ARM_TRUNKS, -1.0, 1.0)))) for at in (middle - reach, middle, middle + reach))
-    inside = value < 0.0 if across else high < 0.0
-    return NotMeasured("arm_crosses") if inside else Amount(value, max(high - value, value - low))
+    if across and value < 0.0:
+        return NotMeasured("arm_crosses")
+    return Amount(value, max(high - value, value - low, -value if high < 0.0 else 0.0))
 
 
 def _aside_trunks(body: Body, shoulder: int, elbow: int) -> float:

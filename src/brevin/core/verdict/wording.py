@@ -27,6 +27,8 @@ BY_STICKERS: dict[str, tuple[str, ...]] = {
     "trunk_inclination": ("shoulder", "hip"), "axis_to_trunk": ("shoulder", "hip"), "head_forward": ("ear", "shoulder"), "shoulder_tilt": ("shoulder",),
 }  # fmt: skip
 """Where a player wears stickers that a row is told by."""
+FROM_NOTHING_UP = ("pause", "elbow_left", "elbow_right")
+"""What there is none less of than nothing: an elbow inside its shoulder stands no way off the body."""
 ASKED = {"exhale_counts": "asked_exhale"}
 """Which fact a criterion's asked length is; the inhale's where it is not named."""
 
@@ -119,7 +121,7 @@ def _verdict(verdict: Document, stickers: Sequence[str]) -> Document:
 def _filled(verdict: Document) -> dict[str, str]:
     """Everything a why may speak of, as text."""
     facts, value, criterion = verdict["facts"], verdict["value"], verdict["criterion"]
-    shown = max(value - facts.get("asked_pause", 0.0), 0.0) if criterion == "pause" else abs(value)
+    shown = max(value - facts.get("asked_pause", 0.0), 0.0) if criterion in FROM_NOTHING_UP else abs(value)
     asked = facts.get(ASKED.get(criterion, "asked_inhale"))
     return {
         "value": f"{shown:.1f}",

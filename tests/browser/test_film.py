@@ -168,14 +168,18 @@ def test_a_consent_that_is_taken_back_while_filming_leaves_nothing_in_the_browse
 
 def test_a_lost_count_starts_again_and_is_no_try(stage: Page, running: Running) -> None:
     to_film(stage, "Declan")
+    now_mark = stage.get_by_test_id("run").locator("g[transform]").last
+    at_first = now_mark.get_attribute("transform")
     with stage.expect_response(re.compile("/api/filming/")) as first:
         stage.keyboard.press(" ")
     expect(stage.get_by_text("ready")).to_be_visible()
+    expect(now_mark).not_to_have_attribute("transform", at_first or "")
     with stage.expect_response(lambda one: one.request.method == "DELETE" and "/api/filming/" in one.url):
         stage.keyboard.press("g")
     key = re.split("[/?]", first.value.url)[-2]
     assert len(key) == 36 and not list((running.data / "filming").glob(f"*{key}*"))
     expect(stage.get_by_role("button", name="Start")).to_be_visible()
+    expect(now_mark).to_have_attribute("transform", at_first or "")
     stage.keyboard.press("Escape")
     stage.get_by_role("heading", name="Just read").wait_for()
     expect(stage.get_by_test_id("upload-row")).to_have_count(0)

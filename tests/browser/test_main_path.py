@@ -14,8 +14,13 @@ READ_MS = 120_000
 
 def drop(page: Page, path: Path) -> None:
     """Drags a file from outside onto the middle of the page, through the browser's own drag and drop."""
+    drop_all(page, path)
+
+
+def drop_all(page: Page, *paths: Path) -> None:
+    """Several files at once."""
     session = page.context.new_cdp_session(page)
-    what = {"items": [], "files": [str(path)], "dragOperationsMask": 1}
+    what = {"items": [], "files": [str(path) for path in paths], "dragOperationsMask": 1}
     for kind in ("dragEnter", "dragOver", "drop"):
         session.send("Input.dispatchDragEvent", {"type": kind, "x": 300, "y": 600, "data": what})
     session.detach()

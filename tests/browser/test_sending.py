@@ -5,7 +5,7 @@ import threading
 
 from playwright.sync_api import FileChooser, Page, Route, expect
 
-from tests.browser.test_main_path import READ_MS, drop, newest
+from tests.browser.test_main_path import READ_MS, drop, drop_all, newest
 
 
 def chair(page: Page, name: str):
@@ -89,11 +89,36 @@ def test_who_leaves_while_a_clip_is_on_its_way_is_asked_and_the_page_goes_on_sen
     expect(inside.get_by_test_id("upload-row")).to_have_count(0)
 
 
+def test_where_no_camera_films_a_clip_is_given_to_the_chair_by_the_chooser_or_dropped(inside: Page, short) -> None:
+    sent: list[str] = []
+
+    def refuse(route: Route) -> None:
+        sent.append(route.request.url)
+        route.fulfill(status=409, json={"code": "no_consent", "message": "No consent."})  # whose it is alone is looked at, nothing comes of it
+
+    inside.route(re.compile(r"/api/takes\?"), refuse)
+    chair(inside, "Iolana Makoa").click()
+    inside.keyboard.press("f")
+    expect(inside.get_by_role("alert")).to_contain_text("camera")
+    page_of = inside.url
+    with inside.expect_file_chooser() as chooser:
+        inside.get_by_role("button", name="A file").click()
+    chooser.value.set_files(short("seated-chest-high.mp4"))
+    inside.wait_for_url(lambda url: "/film/" in url and url != page_of)  # the next chair's turn
+    inside.goto(page_of)
+    expect(inside.get_by_role("alert")).to_contain_text("camera")
+    drop_all(inside, short("seated-chest-high.mp4"), short("standing-full-early.mp4"))
+    expect(inside.get_by_role("alert")).to_contain_text("2 files were dropped, and none was taken")
+    drop(inside, short("standing-full-early.mp4"))
+    inside.wait_for_url(lambda url: "/film/" in url and url != page_of)
+    seats = inside.evaluate("async () => (await fetch('/api/today')).json()")["lesson"]["seats"]
+    her = next(seat["student"]["id"] for seat in seats if seat["student"]["name"] == "Iolana Makoa")
+    for url, file in zip(sent, ("seated-chest-high.mp4", "standing-full-early.mp4"), strict=True):
+        assert f"student_id={her}&" in url and url.endswith(f"file_name={file}")
+
+
 def test_several_files_at_once_are_not_guessed_at(inside: Page, short) -> None:
-    session = inside.context.new_cdp_session(inside)
-    what = {"items": [], "files": [str(short(n)) for n in ("seated-chest-high.mp4", "standing-full-early.mp4")], "dragOperationsMask": 1}
-    for kind in ("dragEnter", "dragOver", "drop"):
-        session.send("Input.dispatchDragEvent", {"type": kind, "x": 300, "y": 600, "data": what})
+    drop_all(inside, short("seated-chest-high.mp4"), short("standing-full-early.mp4"))
     expect(inside.get_by_role("alert")).to_contain_text("2 files were dropped, and none was taken")
     expect(inside.get_by_test_id("upload-row")).to_have_count(0)
 

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type DragEvent } from "react";
 import { useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
@@ -12,6 +12,7 @@ import { Message } from "../design/Message";
 import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { notOneFile, useClipChooser } from "../shared/clipFile";
 import type { Kept, Once } from "../shared/kept";
 import { useInFront } from "../shared/useInFront";
 import { firstName, instrumentWords } from "../shared/words";
@@ -61,30 +62,35 @@ const Foot = styled.div`
   align-items: center;
   flex-wrap: wrap;
   gap: 12px;
-  strong {
-    font-size: 22px;
-    font-weight: 800;
-  }
-  span {
+  p {
+    flex: 1 1 200px;
+    line-height: 1.2;
     font-size: 18px;
     color: ${colour("soft")};
-    margin-right: auto;
+  }
+  strong {
+    margin-right: 6px;
+    font-size: 22px;
+    font-weight: 800;
+    color: ${colour("ink")};
   }
   @media ${PHONE} {
     gap: 10px;
     > button {
-      flex: 1 1 40%;
+      flex: 1 1 28%;
+      padding-inline: 8px;
       justify-content: center;
     }
     > button.start {
       order: -1;
       flex-basis: 100%;
     }
+    p {
+      flex-basis: 100%;
+      font-size: 16px;
+    }
     strong {
       font-size: 18px;
-    }
-    span {
-      font-size: 16px;
     }
   }
   select {
@@ -186,9 +192,21 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
   };
   const busy = filmed !== null || showing;
   const setAway = useSetAway();
-  const mark = (away: "not_here" | "not_today") => {
-    const next = nextAfter(lesson, seat);
-    setAway.mutate({ seatId: seat.id, away }, { onSuccess: () => go(next ? `/film/${next.id}` : "/") });
+  const next = nextAfter(lesson, seat);
+  const toNext = () => go(next ? `/film/${next.id}` : "/");
+  const mark = (away: "not_here" | "not_today") => setAway.mutate({ seatId: seat.id, away }, { onSuccess: toNext });
+  const [dropped, setDropped] = useState<string | null>(null);
+  const send = (file: File) => {
+    uploads.send(file, seat, lesson.id);
+    toNext();
+  };
+  const chooser = useClipChooser<Seat>(send);
+  const waits = !running && !busy && set === 0; // a clip that is there already takes the place of all that is filmed
+  const drop = ({ dataTransfer: { files } }: DragEvent) => {
+    if (!waits) return;
+    const trouble = notOneFile(files.length);
+    setDropped(trouble);
+    if (!trouble) send(files[0]!);
   };
   useKeys("Film", [
     {
@@ -213,19 +231,19 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
       run: () => turn("fromFront"),
       off: running || busy || !sideways,
     },
+    { key: "c", does: "choose a clip of this student instead", run: () => chooser.ask(seat), off: !waits },
     { key: "m", does: "clicks on or off", run: recording.turnSilent },
     { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/", { state: "chairs" })), off: busy },
   ]);
   if (filmed) {
-    const next = nextAfter(lesson, seat);
     const on = (felt: Felt | null) => {
       if (felt) void uploads.sayFelt(filmed, felt);
-      go(next ? `/film/${next.id}` : "/");
+      toNext();
     };
     return <Filmed seat={seat} next={next} before={before} onFelt={on} onToday={() => go("/", { state: "chairs" })} />;
   }
   return (
-    <Page>
+    <Page onDrop={drop}>
       {showing && (
         <Shown
           address={seat.check.shown}
@@ -253,7 +271,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
             rest_s={rest_s}
             without={held ? { pressed: once.withoutIt, hidden, turn: () => turn("withoutIt") } : null}
             facing={{ is: facing, turn: sideways ? () => turn("fromFront") : null }}
-            trouble={recording.trouble ?? camera.trouble ?? setAway.error?.message ?? null}
+            trouble={recording.trouble ?? dropped ?? camera.trouble ?? setAway.error?.message ?? null}
             onRetry={camera.retry}
           />
         )}
@@ -264,10 +282,10 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
         <RunLine key={set} card={card} hold={seat.check.kind === "hold"} handle={run} />
       </Wide>
       <Foot>
-        <strong>{seat.student.name}</strong>
-        <span>
-          {instrumentWords(seat.student.instrument)}, {checkWords(seat.check)}
-        </span>
+        <p>
+          <strong>{seat.student.name}</strong> {instrumentWords(seat.student.instrument)}, {checkWords(seat.check)}
+          {next && `, after that ${firstName(next.student.name)}`}
+        </p>
         {!running && camera.cameras.length > 1 && (
           <select
             aria-label="camera"
@@ -296,6 +314,11 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
             <Action large letter="T" onPress={() => mark("not_today")}>
               Not today
             </Action>
+            {waits && (
+              <Action large letter="C" onPress={() => chooser.ask(seat)}>
+                A file
+              </Action>
+            )}
             <Action large letter="Esc" onPress={() => go("/", { state: "chairs" })}>
               Today
             </Action>
@@ -311,6 +334,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
         >
           {running ? "Stop" : startWords(rest_s)}
         </Action>
+        {chooser.input}
       </Foot>
     </Page>
   );
@@ -328,7 +352,10 @@ function useMoment(recording: Recording, card: Card, run: React.RefObject<RunHan
     latest.current = recording;
   });
   useEffect(() => {
-    if (!recording.running) return;
+    if (!recording.running) {
+      run.current?.show(0); // what was dropped begins anew
+      return;
+    }
     const beat_ms = 60_000 / card.tempo_bpm;
     let asked = 0;
     let shown: Moment | null = null;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type ChangeEvent } from "react";
+import { useEffect, useRef, useState } from "react";
 import { DropZone, type DropZoneProps } from "react-aria-components";
 import { useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
@@ -20,6 +20,7 @@ import { JustRead } from "./JustRead";
 import { OnTheChair } from "./OnTheChair";
 import { PairPhone } from "../phone/PairPhone";
 import { useInFront } from "../shared/useInFront";
+import { notOneFile, useClipChooser } from "../shared/clipFile";
 import { filmed, nextOf, waiting } from "../shared/order";
 import { minuteOf, paceWords } from "./pace";
 import { useUploads } from "../shared/uploads";
@@ -124,7 +125,6 @@ const Said = styled.p`
 `;
 
 type Dropped = Parameters<NonNullable<DropZoneProps["onDrop"]>>[0];
-const CLIPS = "video/*,.mkv,.mjpeg,.avi";
 
 /** Who is next, and is everything ready. */
 export function TodayPage({ chalk }: { chalk: boolean }) {
@@ -168,8 +168,6 @@ function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: L
   // the chair in front changes by the teacher's own doing only, never because something arrives
   const [chosenId, setChosenId] = useState<number | undefined>(() => nextFree()?.id);
   const [undo, setUndo] = useState<Undo | null>(null);
-  const chooser = useRef<HTMLInputElement>(null);
-  const askedFor = useRef<Seat | null>(null);
   const marking = useRef<Promise<unknown>>(Promise.resolve());
   const seat = lesson.seats.find((s) => s.id === chosenId) ?? lesson.seats[0];
   const [pairing, setPairing] = useState(false);
@@ -190,22 +188,14 @@ function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: L
   const drop = async (event: Dropped) => {
     const files = event.items.filter((one) => one.kind === "file");
     const of = seat;
-    if (files.length > 1)
-      setSaid(`${files.length} files were dropped, and none was taken: a chair takes one clip at a time. Drop each on its own.`);
-    else if (!files[0]) setSaid("What was dropped is not a file. Drop a video file from the phone or the camera.");
+    const trouble = notOneFile(files.length);
+    if (trouble) setSaid(trouble);
     else if (of && !mayBeAsked(of.student, of.check))
       setSaid(`${firstName(of.student.name)} may not be filmed for this yet: choose the chair the clip belongs to.`);
-    else if (of) send(await files[0].getFile(), of);
+    else if (of) send(await files[0]!.getFile(), of);
   };
-  const ask = () => {
-    askedFor.current = seat ?? null;
-    chooser.current?.click();
-  };
-  const chosenFile = (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = ""; // the same file may be chosen again
-    if (file && askedFor.current) send(file, askedFor.current);
-  };
+  const chooser = useClipChooser<Seat>(send);
+  const ask = () => seat && chooser.ask(seat);
   // one mark after the other, so that taking one back never overtakes it
   const setMark = (of: Seat, away: Seat["away"]) => {
     const marked = marking.current.then(() => setAway.mutateAsync({ seatId: of.id, away }));
@@ -304,7 +294,7 @@ function LessonOfToday({ today, lesson: kept, chalk }: { today: Today; lesson: L
                   </Action>
                 </>
               )}
-              <input ref={chooser} type="file" accept={CLIPS} hidden aria-hidden tabIndex={-1} onChange={chosenFile} />
+              {chooser.input}
               <Action large letter="N" onPress={() => mark("not_here")}>
                 {seat.away === "not_here" ? "Here after all" : "Not here"}
               </Action>

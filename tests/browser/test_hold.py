@@ -47,6 +47,20 @@ def test_all_of_a_hold_is_seen_at_once_the_words_before_the_number_and_a_phone_s
     expect(rows).to_have_count(9)
 
 
+def test_posture_is_told_for_rest_for_the_raise_and_for_playing_and_each_leads_to_its_moment(desk: Page) -> None:
+    to_hold(desk)
+    desk.get_by_test_id("verdict-trunk_inclination").click()
+    parts = desk.get_by_test_id("segments-trunk_inclination").get_by_role("button")
+    expect(parts).to_have_text([re.compile(f"^{part}[0-9.]+° forward") for part in ("at rest", "raising", "breathing in", "breathing out", "playing")])
+    said = desk.evaluate("async () => (await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json())")
+    for kind, part in (("instrument_down", parts.first), ("playing", parts.last)):
+        expect(part).to_contain_text(f"{said['posture']['trunk_inclination_deg']['by_segment'][kind]:.1f}°")
+        part.click()
+        longest = max((one for one in said["segments"] if one["kind"] == kind), key=lambda one: one["to_s"] - one["from_s"])
+        middle_s = (longest["from_s"] + longest["to_s"]) / 2
+        desk.wait_for_function(f"() => Math.abs(document.querySelector('video[aria-label^=Clip]').currentTime - {middle_s}) < 0.1")
+
+
 def test_a_take_of_whose_moments_no_picture_was_kept_shows_the_clip_itself_there(desk: Page) -> None:
     desk.route("**/stills/*", lambda route: route.fulfill(status=404))
     to_hold(desk)

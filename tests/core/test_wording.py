@@ -120,3 +120,15 @@ def test_an_elbow_inside_its_shoulder_stands_no_way_off_the_body(deg: float, sai
     verdict = stored["verdicts"][0] | {"criterion": "elbow_left", "state": "work", "side": "low", "value": deg, "outside": True, "marks": [], "facts": {}}
     (shown,) = with_sentences(stored | {"verdicts": [verdict]})["verdicts"]
     assert said in shown["why"] and shown["words"] == "close in"
+
+
+def test_a_row_of_posture_says_what_it_came_to_in_each_part_of_the_clip_where_it_shows_more_than_one() -> None:
+    stored = to_json(report_of())
+    lean = stored["posture"]["trunk_inclination_deg"]
+    parts = {"instrument_down": -12.0, "inhale": 4.0}
+    for by_segment, said in ((parts, parts), ({"inhale": 4.0}, {}), ({}, {})):
+        posture = stored["posture"] | {"trunk_inclination_deg": lean | {"by_segment": by_segment}}
+        rows = {verdict["criterion"]: verdict for verdict in with_sentences(stored | {"posture": posture})["verdicts"]}
+        assert rows["trunk_inclination"]["state"] != "unreadable" and rows["trunk_inclination"]["by_segment"] == said
+        assert rows["shoulders_still"]["by_segment"] == {}
+    assert not any(verdict["by_segment"] for verdict in stored["verdicts"]), "made when it is shown"

@@ -117,6 +117,15 @@ def test_a_lens_that_looks_for_its_focus_is_told_however_the_camera_is_held_and_
     assert found is not None and np.abs(found.zoom - 1.0 - FOCUS).max() < 0.0005
 
 
+def test_a_lens_that_makes_the_trunk_longer_is_undone_where_a_shift_as_far_is_left_to_back_and_pelvis() -> None:
+    found, player = told([moved(wall(seed=4), zoom) for zoom in 0.6 * FOCUS])
+    assert found is not None and np.abs(found.zoom - 1.0 - 0.6 * FOCUS).max() < 0.0005
+    goes_pct = max(float(np.ptp(room_pictures.moved_pct(found.each, *place), axis=0).max()) for place in room_pictures.PLACES)
+    assert goes_pct < room_pictures.LEAST_PCT, "it is the zoom that counts"
+    aside_px = 0.01 * goes_pct * player.trunk_px * 0.6 * FOCUS / np.ptp(0.6 * FOCUS)
+    assert told([moved(wall(seed=4), 0.0, shift_px=(float(by), 0.0)) for by in aside_px])[0] is None
+
+
 def test_what_a_hand_does_that_holds_the_camera_is_undone_to_a_fraction_of_a_pixel() -> None:
     turns, aside = 0.012 * np.sin(2.0 * T_S), 9.0 * np.sin(1.3 * T_S)
     pictures = [moved(wall(seed=3), 0.0, turn, (by, -0.5 * by)) for turn, by in zip(turns, aside, strict=True)]

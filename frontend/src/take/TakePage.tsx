@@ -216,7 +216,9 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
             chosen={chosen}
             held={hold.shown}
             said={stopOf(report)}
+            segments={report.segments}
             onEvidence={evidence}
+            onSeek={stopAt}
           />
         </section>
       </Columns>

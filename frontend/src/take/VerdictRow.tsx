@@ -1,13 +1,14 @@
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import styled, { css } from "styled-components";
 
-import type { Verdict } from "../api/client";
+import type { Report, Verdict } from "../api/client";
 import { useOverrules } from "../api/said";
 import { BreathGlyph } from "../breathscore/BreathGlyph";
 import { PHONE } from "../design/sizes";
 import { StateMark, STATE_WORDS } from "../design/StateMark";
 import { ValueScale } from "../design/ValueScale";
 import { colour } from "../design/tokens";
+import { BySegment } from "./BySegment";
 import { Otherwise } from "./Otherwise";
 import { digits, limitsWords, shown } from "../shared/valueWords";
 
@@ -138,12 +139,14 @@ type Props = {
   breaths: number;
   chosen: number | null;
   counted: boolean;
+  segments: Report["segments"];
   onEvidence: (verdict: Verdict) => void;
+  onSeek: (t_s: number) => void;
 };
 
 /** One verdict: its mark, its breaths as wedges, the chosen one's number on its scale among the others, and the word; where none are counted, the
  *  word stands where the breaths would. */
-export function VerdictRow({ takeId, verdict, breaths, chosen, counted, onEvidence }: Props) {
+export function VerdictRow({ takeId, verdict, breaths, chosen, counted, segments, onEvidence, onSeek }: Props) {
   const { state } = verdict;
   const mark = verdict.marks.find(({ breath }) => breath === chosen);
   return (
@@ -163,6 +166,7 @@ export function VerdictRow({ takeId, verdict, breaths, chosen, counted, onEviden
       <Why>
         <div>{verdict.why}</div>
         {verdict.threshold && <div>{limitsWords(verdict)}</div>}
+        <BySegment verdict={verdict} segments={segments} onSeek={onSeek} />
         {verdict.cue && <div>Say: {verdict.cue}</div>}
         <Otherwise takeId={takeId} verdict={verdict} />
       </Why>

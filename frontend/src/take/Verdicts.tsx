@@ -77,12 +77,14 @@ type Props = {
   chosen: number | null;
   held: boolean;
   said: string;
+  segments: Report["segments"];
   onEvidence: (verdict: Verdict) => void;
+  onSeek: (t_s: number) => void;
 };
 
 /** Verdicts, four in front and the rest one tap away; opening one says why and goes to its evidence in the clip. held: those of the hold in front, in words
  *  beside their names, for nothing is counted from breaths there. */
-export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held, said, onEvidence }: Props) {
+export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held, said, segments, onEvidence, onSeek }: Props) {
   const [all, setAll] = useState(false);
   const phone = usePhone();
   const readable = verdicts.filter((v) => v.state !== "unreadable");
@@ -113,7 +115,9 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held,
           breaths={breaths}
           chosen={chosen}
           counted={counted}
+          segments={segments}
           onEvidence={onEvidence}
+          onSeek={onSeek}
         />
       ))}
       <Unreadable verdicts={all ? withheld : elsewhere} most={all ? withheld.length : NAMED} said={said} />

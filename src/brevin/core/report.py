@@ -203,7 +203,7 @@ class Mark:
 @dataclass(frozen=True)
 class Verdict:
     """threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable; area: breath,
-    posture or hold, filled in with the sentences."""
+    posture or hold, and by_segment: what a row of posture came to in each kind of segment, both filled in with the sentences."""
 
     criterion: str
     state: State
@@ -226,6 +226,7 @@ class Verdict:
     why: str = ""
     cue: str | None = None
     area: str = ""
+    by_segment: dict[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

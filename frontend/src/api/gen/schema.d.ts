@@ -5043,7 +5043,7 @@ export interface components {
         /**
          * Verdict
          * @description threshold: limits with which side is good; steady of counted breaths: what the state was counted from; reason: code why it is unreadable; area: breath,
-         *     posture or hold, filled in with the sentences.
+         *     posture or hold, and by_segment: what a row of posture came to in each kind of segment, both filled in with the sentences.
          */
         Verdict: {
             /**
@@ -5051,6 +5051,10 @@ export interface components {
              * @default
              */
             area: string;
+            /** By Segment */
+            by_segment?: {
+                [key: string]: number;
+            };
             /**
              * Counted Breaths
              * @default null

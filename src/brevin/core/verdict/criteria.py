@@ -149,6 +149,7 @@ OF_THE_COUNT: frozenset[CriterionKey] = frozenset(
 )
 _AREA_WEIGHS: dict[Area, Importance] = {"posture": "seat", "breath": "breath", "hold": "hold"}
 AREAS: dict[str, Area] = {row.key: row.area for row in CRITERIA}
+MEASURED: dict[str, str] = {row.key: row.measure for row in CRITERIA}
 WEIGHS: dict[str, Importance] = {row.key: "count" if row.key in OF_THE_COUNT else _AREA_WEIGHS[row.area] for row in CRITERIA}
 """What each row belongs to, for which fault is spoken of first."""
 GOES_WITH = {

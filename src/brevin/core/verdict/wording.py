@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from brevin.core.breath.patterns import usual
-from brevin.core.verdict.criteria import AREAS
+from brevin.core.verdict.criteria import AREAS, MEASURED
 from brevin.core.verdict.reasons import REASONS, WITHHELD, reason_text
 from brevin.core.verdict.words import CRITERIA, PATTERNS
 
@@ -41,7 +41,7 @@ def with_sentences(document: Document) -> Document:
         document
         | {
             "reasons": [_reason(reason) for reason in document["reasons"]],
-            "verdicts": [_verdict(verdict, (document.get("player") or {}).get("stickers", [])) for verdict in document["verdicts"]],
+            "verdicts": [_verdict(verdict, document) for verdict in document["verdicts"]],
             "cue": _cue(document["cue"]),
             "breaths": [breath | {"words": "" if document["view"] == "front" else _pattern(breath)} for breath in document["breaths"]],
             "breathed": _breathed(document),
@@ -97,16 +97,17 @@ def _cue(cue: Document | None) -> Document | None:
     return cue | {"text": cue_sentence(cue["criterion"], cue.get("side"))}
 
 
-OLDER: Document = {"side": None, "steady_breaths": None, "counted_breaths": None, "reason": None, "facts": {}, "line": ""}
+OLDER: Document = {"side": None, "steady_breaths": None, "counted_breaths": None, "reason": None, "facts": {}, "line": "", "by_segment": {}}
 """What a verdict from before verdicts were counted does not say."""
 
 
-def _verdict(verdict: Document, stickers: Sequence[str]) -> Document:
+def _verdict(verdict: Document, document: Document) -> Document:
     if verdict.get("title"):
         return OLDER | {"area": AREAS.get(verdict["criterion"], "")} | verdict
     criterion, state = verdict["criterion"], verdict["state"]
     words = CRITERIA[criterion]
     readable = state != "unreadable"
+    stickers = (document.get("player") or {}).get("stickers", [])
     return verdict | {
         "title": words.title,
         "area": AREAS[criterion],
@@ -115,7 +116,15 @@ def _verdict(verdict: Document, stickers: Sequence[str]) -> Document:
         "why": words.why.format(**_filled(verdict)) + _by_stickers(verdict, stickers) if readable else reason_sentence(verdict["reason"], verdict["facts"]),
         "cue": cue_sentence(criterion, verdict["side"]) if readable and state != "steady" else None,
         "marks": [m | {"words": fault_words(criterion, m["state"], outside=m["outside"], side=m["side"])} for m in verdict["marks"]],
+        "by_segment": _by_segment(criterion, document) if readable else {},
     }
+
+
+def _by_segment(criterion: str, document: Document) -> dict[str, float]:
+    """What a row of posture came to while the clip shows one thing and another: nothing where it shows one alone, which the row's own number says."""
+    posture = document.get("posture") or {}
+    values: dict[str, float] = (posture.get(MEASURED[criterion]) or {}).get("by_segment") or {}
+    return values if len(values) > 1 else {}
 
 
 def _filled(verdict: Document) -> dict[str, str]:

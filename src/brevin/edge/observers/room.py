@@ -19,6 +19,7 @@ from brevin.edge.video import Luma, VideoFrame
 SIDE_PX = 480  # of the small picture that is followed: what a camera does shows over all of it
 AWAY_TRUNKS = 0.2  # from anybody's mask or key points
 LEAST_PCT = 0.8  # of trunk, that a place of the body is moved by over a clip: less is left to back and pelvis, as a picture drawn anew costs more; own, stills
+STRETCHED_PCT = 0.4  # of trunk, that a zoom makes it longer by: neither back nor pelvis tells that, and a quarter of a rise that is judged would be the lens's
 SURE_TIMES = 6.0  # the standard errors of one picture's way that it has to be worth
 UNSURE_MOST_PCT = 0.15  # of trunk, that error where the player is: a poster far aside says little of what a turn does there, and would make each picture jump
 PLACES = ((0.0, 0.0), (0.0, 100.0), (20.0, 25.0))  # hips, shoulders, belly: forward and up, percent of trunk
@@ -67,8 +68,9 @@ class Room:
         error_pct = error_px * larger * 100.0 / player.trunk_px
         if error_pct > UNSURE_MOST_PCT:
             return None
-        farthest_pct = max(float(np.ptp(np.quantile(moved_pct(found.each, *place), COMMON_SHARES, axis=0), axis=0).max()) for place in PLACES)
-        return found if farthest_pct > max(LEAST_PCT, SURE_TIMES * error_pct) else None
+        farthest_pct = max(_range(moved_pct(found.each, *place)) for place in PLACES)
+        least_pct = LEAST_PCT if _range(100.0 * found.zoom) < STRETCHED_PCT else STRETCHED_PCT
+        return found if farthest_pct > max(least_pct, SURE_TIMES * error_pct) else None
 
     def _taken(self) -> NDArray[np.uint8]:
         """Where in the working picture somebody is, 1 and 0."""
@@ -80,6 +82,11 @@ class Room:
             cv2.rectangle(taken, [int(v) for v in low], [int(v) for v in high], 1, -1)
         away_px = 2 * int(AWAY_TRUNKS * max(lm.trunk_px(body) for body in bodies)) + 1
         return np.asarray(cv2.dilate(taken, np.ones((away_px, away_px), np.uint8)), np.uint8)
+
+
+def _range(values: Floats) -> float:
+    """How far something goes over the clip, the way in which it goes farthest. values: [n] or [n, 2]."""
+    return float(np.ptp(np.quantile(values, COMMON_SHARES, axis=0), axis=0).max())
 
 
 def _about(ways: Floats, player: Player) -> CameraMoves:

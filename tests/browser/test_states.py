@@ -263,6 +263,18 @@ def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is
     expect(desk.get_by_role("heading", name="Just read")).to_be_visible()
 
 
+def test_what_is_measured_and_not_judged_stands_below_of_the_breath_that_is_looked_at(desk: Page) -> None:
+    to_take(desk, "Jonas", first_of_all=True)
+    said = desk.evaluate("async () => (await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()).breaths")
+    told = desk.get_by_test_id("told")
+    for number in (1, 2):
+        desk.keyboard.press(str(number))
+        breath = said[number - 1]
+        sure = breath["uncertainty"]["phase_angle_deg"]
+        expect(told).to_contain_text(f"phase angle of chest and belly, breath {number}{breath['phase_angle_deg']:.0f}° ± {sure:.0f}")
+        expect(told).to_contain_text(f"exhale, breath {number}{breath['exhale_shape']}")
+
+
 def swipe(page: Page, on: Locator, across_px: int) -> None:
     """A finger that goes across, picture by picture as a screen tells it."""
     on.scroll_into_view_if_needed()

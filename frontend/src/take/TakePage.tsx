@@ -27,6 +27,7 @@ import { Stills, useStills } from "./Stills";
 import { NextBar, TakeHead, WhatElse } from "./TakeHead";
 import { TickList } from "./TickList";
 import { UnreadTake } from "./UnreadTake";
+import { Told } from "./Told";
 import { useArrived } from "./useArrived";
 import { useClip } from "./useClip";
 import { useSwipe } from "./useSwipe";
@@ -266,6 +267,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
         {!hold.shown && <Mended mend={mend} />}
       </Run>
       {hold.shown && <TickList take={take} report={report} />}
+      <Told report={report} chosen={chosen} />
       <WhatElse take={take}>
         {saysWhere(report) && (
           <Action letter="E" pressed={places} onPress={turnPlaces}>

@@ -54,11 +54,16 @@ test("from a take the next try is one tap away, or whoever comes next", () => {
   const today = (...seats: object[]) => ({ lesson: lessonOf(...seats) }) as unknown as Today;
   const both = onwardOf(take, today(seat(1, { take: READ }), seat(2)), []);
   expect([both.again, both.next.words, both.next.short]).toEqual([
-    { seat: 1, words: "Film try 3" },
+    { seat: 1, words: "Film try 3", withoutIt: null },
     "Next: Child2 Of Nowhere",
     "Next: Child2",
   ]);
   expect(onwardOf(take, today(seat(1)), []).again?.words).toBe("Film Child1"); // an older take's student
+  const held = { check: { card: "4-0-4@72x3", with_instrument: true, kind: "counted_breathing" } };
+  const player = { student: { id: 11, name: "Child1", instrument: "alto_sax", may_film_until: "2030-01-01" } };
+  expect(onwardOf(take, today(seat(1, { ...held, ...player })), []).again?.withoutIt).toBe("Film without the alto saxophone");
+  const up = { check: { ...held.check, kind: "hold" } };
+  expect(onwardOf(take, today(seat(1, { ...up, ...player })), []).again?.withoutIt).toBeNull(); // a hold without it is none
   for (const never of [{ away: "not_today" }, { check: { card: null } }, { student: { id: 11, name: "A", may_film_until: null } }])
     expect(onwardOf(take, today(seat(1, { take: READ, ...never })), []).again).toBeNull();
   expect(onwardOf(take, undefined, [])).toEqual({ again: null, next: { words: "Today", short: "Today" } });

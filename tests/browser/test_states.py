@@ -221,6 +221,21 @@ def test_from_a_take_the_next_try_is_one_key_away_and_on_a_phone_one_tap(desk: P
     desk.wait_for_url(f"**/film/{seat}")
 
 
+def test_where_the_instrument_hid_the_breath_the_same_card_without_it_is_one_key_away(desk: Page) -> None:
+    to_take(desk, "Jonas", first_of_all=True)
+    expect(desk.get_by_text("The arms cover the chest")).to_be_visible()
+    expect(desk.get_by_role("button", name="Film without the trumpet")).to_be_visible()
+    desk.keyboard.press("n")
+    desk.wait_for_url("**/film/*")
+    without = desk.get_by_role("button", name="Without the trumpet")
+    expect(without).to_have_attribute("aria-pressed", "true")
+    desk.keyboard.press("i")
+    expect(without).to_have_attribute("aria-pressed", "false")
+    desk.go_back()
+    to_take(desk, "Noor")
+    expect(desk.get_by_role("button", name=re.compile("^Film without"))).to_have_count(0)  # nothing was hidden
+
+
 def test_a_take_whose_clip_has_gone_shows_what_was_read_and_offers_nothing_to_play(desk: Page) -> None:
     def gone(route: Route) -> None:
         answer = route.fetch()

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type DragEvent } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useLocation, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
 import type { Card, Felt, Lesson, Seat } from "../api/client";
@@ -158,7 +158,8 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
   const [set, setSet] = useState(0);
   const card = cards[set] ?? cards[0]!;
   const held = seat.check.with_instrument && seat.check.kind !== "hold"; // a hold without it is none
-  const [once, setOnce] = useState<Once>({ withoutIt: false, fromFront: false });
+  const asked: Partial<Once> = useLocation().state ?? {}; // a take whose breath was hidden leads here
+  const [once, setOnce] = useState<Once>({ withoutIt: held && asked.withoutIt === true, fromFront: false });
   const turn = (one: keyof Once) => setOnce({ ...once, [one]: !once[one] });
   const sideways = seat.check.view !== "front" && seat.check.kind !== "hold";
   const facing = seat.check.view === "front" || once.fromFront;

@@ -74,6 +74,11 @@ const Beside = styled.div`
   > :first-child:not(p) {
     margin-top: 5px; /* nothing but the button stands there: clear of the sentence above */
   }
+  @media ${PHONE} {
+    > p {
+      flex-basis: 100%; /* the buttons stay beside each other */
+    }
+  }
 `;
 const Other = styled(Button)`
   margin-left: 14px;

@@ -26,6 +26,7 @@ import { canShow } from "./Still";
 import { Stills, useStills } from "./Stills";
 import { NextBar, TakeHead, WhatElse } from "./TakeHead";
 import { TickList } from "./TickList";
+import { Uncovered } from "./Uncovered";
 import { UnreadTake } from "./UnreadTake";
 import { Told } from "./Told";
 import { useArrived } from "./useArrived";
@@ -220,7 +221,9 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
             segments={report.segments}
             onEvidence={evidence}
             onSeek={stopAt}
-          />
+          >
+            {!hold.shown && <Uncovered take={take} report={report} />}
+          </Verdicts>
         </section>
       </Columns>
       <Run {...(hold.shown || mend.on ? {} : swipe)}>

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import styled from "styled-components";
 
 import type { Report, Verdict } from "../api/client";
@@ -67,6 +67,9 @@ const Rest = styled.div`
   padding-top: 8px;
   color: ${colour("soft")};
   font-size: 15px;
+  &:empty {
+    display: none;
+  }
 `;
 
 type Props = {
@@ -80,11 +83,12 @@ type Props = {
   segments: Report["segments"];
   onEvidence: (verdict: Verdict) => void;
   onSeek: (t_s: number) => void;
+  children?: ReactNode;
 };
 
 /** Verdicts, four in front and the rest one tap away; opening one says why and goes to its evidence in the clip. held: those of the hold in front, in words
  *  beside their names, for nothing is counted from breaths there. */
-export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held, said, segments, onEvidence, onSeek }: Props) {
+export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held, said, segments, onEvidence, onSeek, children }: Props) {
   const [all, setAll] = useState(false);
   const phone = usePhone();
   const readable = verdicts.filter((v) => v.state !== "unreadable");
@@ -128,14 +132,15 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held,
           <span>not measured for this student</span>
         </Exempt>
       ))}
-      {more && (
-        <Rest>
+      <Rest>
+        {more && (
           <Action letter="A" onPress={() => setAll(!all)}>
             {all ? "Only those in front" : `All ${verdicts.length}`}
           </Action>
-          {!all && rest.length > 0 && <span>{restWords(rest)}</span>}
-        </Rest>
-      )}
+        )}
+        {children}
+        {more && !all && rest.length > 0 && <span>{restWords(rest)}</span>}
+      </Rest>
     </List>
   );
 }

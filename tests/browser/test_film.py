@@ -232,6 +232,32 @@ def test_a_camera_that_is_refused_says_what_to_do_and_what_fitted_is_shown_all_t
     expect(inside.get_by_role("button", name="Start")).to_be_disabled()
 
 
+def test_a_microphone_is_chosen_once_and_the_same_the_next_time_and_any_other_where_it_is_gone(stage: Page) -> None:
+    heard = "async () => { const s = await navigator.mediaDevices.enumerateDevices(); return s.filter(d => d.kind === 'audioinput').map(d => d.deviceId) }"
+    stage.evaluate("""() => { window.asked = []; const ask = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+      navigator.mediaDevices.getUserMedia = (what) => { window.asked.push(what.audio?.deviceId?.exact ?? null); return ask(what) } }""")
+    to_film(stage, "Declan")
+    offered = stage.get_by_label("microphone", exact=True)
+    names = offered.locator("option").all_text_contents()
+    assert len(names) == 2 and stage.get_by_label("camera", exact=True).count() == 0, "there is one camera to choose from"
+    assert stage.evaluate("window.asked") == [None]
+    offered.select_option(label=names[1])
+    expect(stage.get_by_role("button", name="Start")).to_be_enabled()
+    chosen = stage.evaluate("window.asked.at(-1)")
+    assert chosen in stage.evaluate(heard)
+    expect(offered).to_have_value(chosen)
+    stage.keyboard.press("Escape")
+    to_film(stage, "Declan")
+    assert stage.evaluate("window.asked.at(-1)") == chosen
+    stage.keyboard.press("Escape")
+    stage.evaluate("localStorage.setItem('brevin-microphone', 'unplugged')")
+    to_film(stage, "Declan")
+    assert stage.evaluate("window.asked.slice(-2)") == ["unplugged", None]
+    assert stage.evaluate("localStorage.getItem('brevin-microphone')") is None
+    expect(stage.get_by_role("alert")).to_have_count(0)
+    stage.keyboard.press("Escape")
+
+
 def test_a_camera_that_is_unplugged_ends_the_clip_and_says_so(stage: Page) -> None:
     to_film(stage, "Pavel")
     stage.keyboard.press(" ")

@@ -11,6 +11,7 @@ import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
 import { PHONE } from "../design/sizes";
 import { useTitle } from "../design/title";
+import { usePhone } from "../design/usePhone";
 import { colour } from "../design/tokens";
 import { notOneFile, useClipChooser } from "../shared/clipFile";
 import type { Kept, Once } from "../shared/kept";
@@ -20,6 +21,7 @@ import { nextAfter } from "../shared/order";
 import { useUploads } from "../shared/uploads";
 import { Before, Counting } from "./Count";
 import { Filmed } from "./Filmed";
+import { Devices } from "./Devices";
 import { beatsOf, momentAt, sameMoment, type Moment } from "./counting";
 import { Preview } from "./Preview";
 import { ReadyLines } from "./ReadyLines";
@@ -93,15 +95,6 @@ const Foot = styled.div`
       font-size: 18px;
     }
   }
-  select {
-    font: inherit;
-    color: inherit;
-    background: transparent;
-    border: 1.5px solid ${colour("hair")};
-    border-radius: 6px;
-    min-height: 44px;
-    max-width: 220px;
-  }
 `;
 /** Films the student of a chair in the page: count-in, clicks and a large count; it stops by itself, and the next chair comes. */
 export function FilmPage() {
@@ -153,6 +146,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
   const go = useNavigate();
   const uploads = useUploads();
   const camera = useCamera();
+  const phone = usePhone();
   const [before] = useState(filmedBefore); // as it was when the chair came: this try itself counts for the next
   const [filmed, setFilmed] = useState<Kept | null>(null);
   const [set, setSet] = useState(0);
@@ -278,6 +272,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
         )}
         {running && recording.trouble && <p role="alert">{recording.trouble}</p>}
         {camera.stream && !camera.trouble && <ReadyLines readiness={readiness} counting={running} />}
+        {!running && !phone && <Devices camera={camera} />}
       </Beside>
       <Wide>
         <RunLine key={set} card={card} hold={seat.check.kind === "hold"} handle={run} />
@@ -287,19 +282,6 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
           <strong>{seat.student.name}</strong> {instrumentWords(seat.student.instrument)}, {checkWords(seat.check)}
           {next && `, after that ${firstName(next.student.name)}`}
         </p>
-        {!running && camera.cameras.length > 1 && (
-          <select
-            aria-label="camera"
-            onChange={(event) => camera.choose(event.target.value)}
-            value={camera.stream?.getVideoTracks()[0]?.getSettings().deviceId}
-          >
-            {camera.cameras.map((one, i) => (
-              <option key={one.deviceId} value={one.deviceId}>
-                {one.label || `camera ${i + 1}`}
-              </option>
-            ))}
-          </select>
-        )}
         <Action large letter="M" pressed={recording.silent} onPress={recording.turnSilent}>
           Click off
         </Action>
@@ -335,6 +317,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
         >
           {running ? "Stop" : startWords(rest_s)}
         </Action>
+        {!running && phone && <Devices camera={camera} />}
         {chooser.input}
       </Foot>
     </Page>

@@ -7,12 +7,15 @@ export type Camera = {
   trouble: string | null;
   /** The camera was there and is not any more. */
   gone: boolean;
-  cameras: MediaDeviceInfo[];
+  devices: Record<Device, MediaDeviceInfo[]>;
   retry: () => void;
-  choose: (id: string) => void;
+  choose: (device: Device, id: string) => void;
 };
+export type Device = "camera" | "microphone";
 
-const CHOSEN = "brevin-camera";
+const CHOSEN: Record<Device, string> = { camera: "brevin-camera", microphone: "brevin-microphone" };
+const NONE: Record<Device, MediaDeviceInfo[]> = { camera: [], microphone: [] };
+const SAME_AGAIN = new Set(["default", "communications"]); // a browser lists the usual microphone once more by what it is used for
 const WANTED = { width: { ideal: 1280 }, height: { ideal: 720 }, frameRate: { ideal: 30 } };
 const AS_IT_SOUNDS = { echoCancellation: false, noiseSuppression: false, autoGainControl: false }; // clicks and air are no noise here
 const TROUBLE: Record<string, string> = {
@@ -29,12 +32,12 @@ const NO_SOUND: Record<string, string> = {
 const GONE = "The camera is gone. Plug it in again, then try again. What was filmed until then is kept and sent.";
 const INSECURE = "A camera works on this computer only, or over https: start Brevin with --lan and open the address it prints.";
 
-/** Camera and microphone, the ones chosen last time. Sound may be missing: then the app's own count is all there is. soundOnly: the microphone alone, no
+/** Camera and microphone, the ones chosen last time; where that microphone is not here, any. Sound may be missing: then the app's own count is all there is. soundOnly: the microphone alone, no
  * camera is opened. */
 export function useCamera(soundOnly = false): Camera {
   const [stream, setStream] = useState<MediaStream | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [cameras, setCameras] = useState<MediaDeviceInfo[]>([]);
+  const [devices, setDevices] = useState(NONE);
   const [asked, setAsked] = useState(0);
   useAwake(stream !== null && !soundOnly);
   useEffect(() => {
@@ -45,13 +48,17 @@ export function useCamera(soundOnly = false): Camera {
       setTrouble(null);
       if (!navigator.mediaDevices) return setTrouble(INSECURE);
       try {
-        open = await (soundOnly ? navigator.mediaDevices.getUserMedia({ audio: AS_IT_SOUNDS }) : withSound());
+        open = await opened(soundOnly);
         if (left) return close();
         open.getVideoTracks()[0]?.addEventListener("ended", () => setTrouble(GONE));
         setStream(open);
-        setCameras((await navigator.mediaDevices.enumerateDevices()).filter(({ kind }) => kind === "videoinput"));
+        const found = await navigator.mediaDevices.enumerateDevices();
+        setDevices({
+          camera: found.filter(({ kind }) => kind === "videoinput"),
+          microphone: found.filter(({ kind, deviceId }) => kind === "audioinput" && !SAME_AGAIN.has(deviceId)),
+        });
       } catch (error) {
-        if ((error as Error).name === "OverconstrainedError") localStorage.removeItem(CHOSEN);
+        if ((error as Error).name === "OverconstrainedError") localStorage.removeItem(CHOSEN.camera);
         setTrouble(
           (soundOnly ? NO_SOUND : TROUBLE)[(error as Error).name] ??
             `The ${soundOnly ? "microphone" : "camera"} does not start (${(error as Error).name}). Try again.`,
@@ -67,22 +74,31 @@ export function useCamera(soundOnly = false): Camera {
   }, [asked, soundOnly]);
   const retry = useCallback(() => setAsked((n) => n + 1), []);
   const choose = useCallback(
-    (id: string) => {
-      localStorage.setItem(CHOSEN, id);
+    (device: Device, id: string) => {
+      localStorage.setItem(CHOSEN[device], id);
       retry();
     },
     [retry],
   );
-  return { stream, trouble, gone: trouble === GONE, cameras, retry, choose };
+  return { stream, trouble, gone: trouble === GONE, devices, retry, choose };
 }
 
-async function withSound(): Promise<MediaStream> {
-  const id = localStorage.getItem(CHOSEN);
-  const video = id ? { ...WANTED, deviceId: { exact: id } } : WANTED;
+async function opened(soundOnly: boolean): Promise<MediaStream> {
+  const [video, audio] = [wanted("camera", WANTED), wanted("microphone", AS_IT_SOUNDS)];
   try {
-    return await navigator.mediaDevices.getUserMedia({ video, audio: AS_IT_SOUNDS });
+    return await navigator.mediaDevices.getUserMedia(soundOnly ? { audio } : { video, audio });
   } catch (error) {
-    if ((error as Error).name !== "NotFoundError") throw error;
+    const { name } = error as Error;
+    if (name === "OverconstrainedError" && localStorage.getItem(CHOSEN.microphone)) {
+      localStorage.removeItem(CHOSEN.microphone); // it may be the one that is not here, and any other hears the clicks
+      return opened(soundOnly);
+    }
+    if (name !== "NotFoundError" || soundOnly) throw error;
     return navigator.mediaDevices.getUserMedia({ video }); // no microphone: better a clip without sound than none
   }
+}
+
+function wanted(device: Device, usual: MediaTrackConstraints): MediaTrackConstraints {
+  const id = localStorage.getItem(CHOSEN[device]);
+  return id ? { ...usual, deviceId: { exact: id } } : usual;
 }

@@ -174,10 +174,18 @@ def test_a_lost_count_starts_again_and_is_no_try(stage: Page, running: Running) 
         stage.keyboard.press(" ")
     expect(stage.get_by_text("ready")).to_be_visible()
     expect(now_mark).not_to_have_attribute("transform", at_first or "")
-    with stage.expect_response(lambda one: one.request.method == "DELETE" and "/api/filming/" in one.url):
-        stage.keyboard.press("g")
     key = re.split("[/?]", first.value.url)[-2]
+    with (
+        stage.expect_response(lambda one: one.request.method == "DELETE" and key in one.url),
+        stage.expect_response(lambda one: one.request.method != "DELETE" and "/api/filming/" in one.url and key not in one.url) as second,
+    ):
+        stage.keyboard.press("g")  # the count-in begins anew by itself
+    expect(stage.get_by_role("button", name="Stop")).to_be_visible()
     assert len(key) == 36 and not list((running.data / "filming").glob(f"*{key}*"))
+    other = re.split("[/?]", second.value.url)[-2]
+    with stage.expect_response(lambda one: one.request.method == "DELETE" and other in one.url):
+        stage.keyboard.press("Escape")  # and is left
+    assert not list((running.data / "filming").glob(f"*{other}*"))
     expect(stage.get_by_role("button", name="Start")).to_be_visible()
     expect(now_mark).to_have_attribute("transform", at_first or "")
     stage.keyboard.press("Escape")
@@ -340,9 +348,9 @@ def test_the_teachers_demonstration_comes_once_before_the_count_in(stage: Page) 
     expect(stage.get_by_test_id("count")).to_have_count(0)
     stage.keyboard.press(" ")
     expect(stage.get_by_test_id("count")).to_be_visible()  # the student's turn: the count-in
-    stage.keyboard.press("g")
+    stage.keyboard.press("Escape")
     expect(stage.get_by_role("button", name="Start")).to_be_enabled()
     stage.keyboard.press(" ")
     expect(stage.get_by_test_id("count")).to_be_visible()  # the count was lost, the demonstration was seen
-    stage.keyboard.press("g")
+    stage.keyboard.press("Escape")
     stage.unroute("**/api/today")

@@ -175,7 +175,6 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
   const moment = useMoment(recording, card, run);
   const { running } = recording;
   if (goes !== (running || set > 0)) setGoes(!goes);
-  const again = () => recording.drop();
   const rest_s = useRest(restUntil_ms);
   const [showing, setShowing] = useState(false);
   const showed = useRef(!seat.check.shown);
@@ -211,7 +210,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
       run: running ? recording.stop : start,
       off: busy,
     },
-    { key: "g", does: "the count was lost: drop this and start again", run: again, off: !running },
+    { key: "g", does: "the count was lost: drop this and count in again", run: recording.again, off: !running },
     { key: "n", does: "not here: the next chair", run: () => mark("not_here"), off: running || busy },
     { key: "t", does: "not today: the next chair", run: () => mark("not_today"), off: running || busy },
     {
@@ -228,7 +227,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
     },
     { key: "c", does: "choose a clip of this student instead", run: () => chooser.ask(seat), off: !waits },
     { key: "m", does: "clicks on or off", run: recording.turnSilent },
-    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? again() : go("/", { state: "chairs" })), off: busy },
+    { key: "Escape", shown: "Esc", does: "leave it", run: () => (running ? recording.drop() : go("/", { state: "chairs" })), off: busy },
   ]);
   if (filmed) {
     const on = (felt: Felt | null) => {
@@ -286,7 +285,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
           Click off
         </Action>
         {running ? (
-          <Action large letter="G" onPress={again}>
+          <Action large letter="G" onPress={recording.again}>
             Again from the count-in
           </Action>
         ) : (

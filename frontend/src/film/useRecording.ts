@@ -15,7 +15,7 @@ const MOST_BEATS = 128;
 const NO_ROOM = "This browser has no room left: the recording is held by this page alone. Go on, and leave the page open until it is sent.";
 const SILENT = "brevin-silent";
 
-type Running = { recorder: MediaRecorder; kept: Kept; first_s: number; written: Promise<unknown>; dropped: boolean };
+type Running = { recorder: MediaRecorder; kept: Kept; first_s: number; written: Promise<unknown>; dropped: boolean; again: boolean };
 
 export type Recording = {
   /** Beats since the count-in began; null where nothing runs. */
@@ -26,6 +26,8 @@ export type Recording = {
   start: () => void;
   stop: () => void;
   drop: () => void;
+  /** Drops it, and begins anew with the count-in at once. */
+  again: () => void;
   turnSilent: () => void;
 };
 
@@ -51,10 +53,12 @@ export function useRecording(
   useEffect(() => {
     done.current = onDone;
   });
-  const end = useCallback((drop: boolean) => {
+  const anew = useRef(() => {});
+  const end = useCallback((drop: boolean, again = false) => {
     const one = now.current;
     if (!one) return;
     one.dropped = one.dropped || drop;
+    one.again = again;
     clicker.current?.stop();
     if (one.recorder.state !== "inactive") one.recorder.stop();
   }, []);
@@ -78,7 +82,7 @@ export function useRecording(
       ...once,
       programme,
     };
-    const one: Running = { recorder, kept, first_s: Infinity, written: Promise.resolve(), dropped: false };
+    const one: Running = { recorder, kept, first_s: Infinity, written: Promise.resolve(), dropped: false, again: false };
     now.current = one;
     let pieces = 0;
     const noRoom = () => setTrouble(NO_ROOM);
@@ -101,11 +105,15 @@ export function useRecording(
     recorder.onstop = () => {
       now.current = null;
       setRunning(false);
+      if (one.again) anew.current();
       void one.written.then(() => (one.dropped ? dropped(kept.key) : done.current(one.kept)));
     };
     recorder.start(PIECE_MS);
     setRunning(true);
   }, [stream, seat, lessonId, programme, card, set, once, end]);
+  useEffect(() => {
+    anew.current = start;
+  });
   useEffect(
     () => () => {
       end(false); // who leaves the page loses nothing
@@ -124,5 +132,5 @@ export function useRecording(
     setSilent(!silent);
   };
   const stop = useCallback(() => end(false), [end]);
-  return { beat, running, silent, trouble, start, stop, drop: () => end(true), turnSilent };
+  return { beat, running, silent, trouble, start, stop, drop: () => end(true), again: () => end(true, true), turnSilent };
 }

@@ -158,7 +158,7 @@ def _film(page: Any) -> None:
     page.get_by_text("breathe in").wait_for()
     page.wait_for_timeout(1900)
     _shoot(page, "film")
-    page.keyboard.press("g")
+    page.keyboard.press("Escape")
     page.get_by_role("button", name="Start").wait_for()
     page.keyboard.press("Escape")
     page.get_by_role("heading", name="Just read").wait_for()

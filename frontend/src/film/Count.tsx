@@ -61,6 +61,15 @@ const Count = styled.section`
   .setup + button {
     margin-top: 10px;
   }
+  @media (max-width: 1150px) {
+    .number {
+      font-size: min(29vh, 230px);
+    }
+    .setup {
+      font-size: 18px;
+      margin-top: 4px;
+    }
+  }
   @media ${PHONE} {
     h1 {
       font-size: 28px;

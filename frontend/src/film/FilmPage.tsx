@@ -76,6 +76,11 @@ const Foot = styled.div`
     font-weight: 800;
     color: ${colour("ink")};
   }
+  @media (max-width: 1150px) {
+    p {
+      flex-basis: 100%; /* the buttons stay in one row */
+    }
+  }
   @media ${PHONE} {
     gap: 10px;
     > button {
@@ -88,7 +93,6 @@ const Foot = styled.div`
       flex-basis: 100%;
     }
     p {
-      flex-basis: 100%;
       font-size: 16px;
     }
     strong {

@@ -107,6 +107,7 @@ def test_where_no_camera_films_a_clip_is_given_to_the_chair_by_the_chooser_or_dr
     inside.wait_for_url(lambda url: "/film/" in url and url != page_of)  # the next chair's turn
     inside.goto(page_of)
     expect(inside.get_by_role("alert")).to_contain_text("camera")
+    inside.keyboard.press("f")  # for this once from the front: so is the clip
     drop_all(inside, short("seated-chest-high.mp4"), short("standing-full-early.mp4"))
     expect(inside.get_by_role("alert")).to_contain_text("2 files were dropped, and none was taken")
     drop(inside, short("standing-full-early.mp4"))
@@ -114,7 +115,8 @@ def test_where_no_camera_films_a_clip_is_given_to_the_chair_by_the_chooser_or_dr
     seats = inside.evaluate("async () => (await fetch('/api/today')).json()")["lesson"]["seats"]
     her = next(seat["student"]["id"] for seat in seats if seat["student"]["name"] == "Iolana Makoa")
     for url, file in zip(sent, ("seated-chest-high.mp4", "standing-full-early.mp4"), strict=True):
-        assert f"student_id={her}&" in url and url.endswith(f"file_name={file}")
+        assert f"student_id={her}&" in url and f"file_name={file}" in url
+    assert [url.endswith("&from_front=true") for url in sent] == [False, True]
 
 
 def test_several_files_at_once_are_not_guessed_at(inside: Page, short) -> None:

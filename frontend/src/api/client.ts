@@ -122,14 +122,15 @@ type Upload = {
   file: File;
   seat: Seat;
   lessonId: number;
-  kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number; withoutIt?: boolean; fromFront?: boolean } | null;
+  kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number } | null;
+  once?: { withoutIt?: boolean; fromFront?: boolean } | null;
   came: number | null;
   onShare: (share: number) => void;
 };
 
 /** Sends the clip of the student on a chair, telling how much has gone; came: its bytes, where all of them came while it was filmed. Fetch cannot tell,
  * so this uses the older request. */
-export function upload({ file, seat, lessonId, kept, came, onShare }: Upload): Promise<Take> {
+export function upload({ file, seat, lessonId, kept, once, came, onShare }: Upload): Promise<Take> {
   const query = new URLSearchParams({
     student_id: String(seat.student.id),
     seat_id: String(seat.id),
@@ -139,8 +140,8 @@ export function upload({ file, seat, lessonId, kept, came, onShare }: Upload): P
     ...(kept
       ? { sent_as: kept.key, first_inhale_s: kept.first_inhale_s.toFixed(3), felt: kept.felt ?? "", set_number: String(kept.set ?? 0) }
       : {}),
-    ...(kept?.withoutIt ? { without_it: "true" } : {}),
-    ...(kept?.fromFront ? { from_front: "true" } : {}),
+    ...(once?.withoutIt ? { without_it: "true" } : {}),
+    ...(once?.fromFront ? { from_front: "true" } : {}),
     ...(came === null ? {} : { came_bytes: String(came) }),
   });
   return new Promise((resolve, reject) => {

@@ -195,7 +195,7 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
   const mark = (away: "not_here" | "not_today") => setAway.mutate({ seatId: seat.id, away }, { onSuccess: toNext });
   const [dropped, setDropped] = useState<string | null>(null);
   const send = (file: File) => {
-    uploads.send(file, seat, lesson.id);
+    uploads.send(file, seat, lesson.id, once);
     toNext();
   };
   const chooser = useClipChooser<Seat>(send);

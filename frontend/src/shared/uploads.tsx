@@ -4,10 +4,10 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { body, client, Refusal, upload, type Felt, type Seat, TAP } from "../api/client";
 import { useMe } from "../api/queries";
 import { came } from "./growing";
-import { allKept, fileOf, keep, letGo, type Kept } from "./kept";
+import { allKept, fileOf, keep, letGo, type Kept, type Once } from "./kept";
 
-/** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. again: whether it may be
- * sent again. */
+/** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. once: what of the
+ * check is otherwise for it; again: whether it may be sent again. */
 export type Upload = {
   key: number;
   seat: Seat;
@@ -16,6 +16,7 @@ export type Upload = {
   share: number;
   trouble: string | null;
   kept: Kept | null;
+  once: Partial<Once> | null;
   again: boolean;
 };
 
@@ -23,7 +24,7 @@ type Uploads = {
   all: Upload[];
   /** Whether anything is still on its way. */
   busy: boolean;
-  send: (file: File, seat: Seat, lessonId: number) => void;
+  send: (file: File, seat: Seat, lessonId: number, once?: Once) => void;
   /** Sends what was filmed here; it stays in the browser until the server has it. */
   sendKept: (kept: Kept) => Promise<void>;
   /** What the student of a recording said it felt like: goes with it, or after it. */
@@ -46,10 +47,10 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
   const felt = useRef(new Map<string, Felt>());
   const taken = useRef(new Map<string, string>());
   const start = useCallback(
-    async ({ key, file, seat, lessonId, kept }: Upload) => {
+    async ({ key, file, seat, lessonId, kept, once }: Upload) => {
       try {
         const sent = kept && { ...kept, felt: felt.current.get(kept.key) ?? kept.felt };
-        const take = await uploaded({ file, seat, lessonId, kept: sent, came: null, onShare: (share) => change(key, { share }) });
+        const take = await uploaded({ file, seat, lessonId, kept: sent, once, came: null, onShare: (share) => change(key, { share }) });
         if (kept) taken.current.set(kept.key, take.id);
         const since = kept && felt.current.get(kept.key);
         if (since && since !== sent?.felt) await putFelt(take.id, since);
@@ -71,16 +72,16 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     addEventListener("beforeunload", ask);
     return () => removeEventListener("beforeunload", ask);
   }, [busy]);
-  const add = useCallback((file: File, seat: Seat, lessonId: number, kept: Kept | null, trouble: string | null = null) => {
+  const add = useCallback((of: Pick<Upload, "file" | "seat" | "lessonId" | "kept" | "once">, trouble: string | null = null) => {
     counted.current += 1;
-    const one = { key: counted.current, seat, lessonId, file, share: 0, trouble, kept, again: true };
-    setAll((known) => (kept && known.some((other) => other.kept?.key === kept.key) ? known : [one, ...known]));
+    const one = { ...of, key: counted.current, share: 0, trouble, again: true };
+    setAll((known) => (of.kept && known.some((other) => other.kept?.key === of.kept!.key) ? known : [one, ...known]));
     return one;
   }, []);
   const sendKept = useCallback(
     async (kept: Kept) => {
       const file = await fileOf(kept);
-      if (file) void start(add(file, kept.seat, kept.lessonId, kept));
+      if (file) void start(add(ofKept(file, kept)));
       else await letGo(kept.key);
     },
     [add, start],
@@ -101,7 +102,7 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
       const own = (await allKept()).filter(({ programme }) => programme === undefined || programme === here); // another's waits until somebody is there
       for (const kept of own) {
         const file = await fileOf(kept);
-        if (file) add(file, kept.seat, kept.lessonId, kept, UNSENT);
+        if (file) add(ofKept(file, kept), UNSENT);
         else await letGo(kept.key);
       }
     };
@@ -111,7 +112,7 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
     () => ({
       all,
       busy,
-      send: (file, seat, lessonId) => void start(add(file, seat, lessonId, null)),
+      send: (file, seat, lessonId, once) => void start(add({ file, seat, lessonId, kept: null, once: once ?? null })),
       sendKept,
       sayFelt,
       again: (one) => {
@@ -127,6 +128,8 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
   );
   return <Shared.Provider value={shared}>{children}</Shared.Provider>;
 }
+
+const ofKept = (file: File, kept: Kept) => ({ file, seat: kept.seat, lessonId: kept.lessonId, kept, once: kept });
 
 /** What came while it was filmed has not to be sent again; where a piece of it is missing the clip goes whole. */
 async function uploaded(one: Parameters<typeof upload>[0]) {

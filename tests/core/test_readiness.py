@@ -1,5 +1,7 @@
 """Readiness before filming: the gate's own limits, on a body turned by hand."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -11,7 +13,7 @@ from brevin.core.pose import landmarks as lm
 from brevin.core.readiness import readiness
 from brevin.core.track import Body, Picture, PoseSample
 from brevin.core.verdict.ready_words import READY
-from tests.core.made import TURNED_DEG, body, marked
+from tests.core.made import HIP_PX, TRUNK_PX, TURNED_DEG, body, marked
 
 SIZE = (1280.0, 720.0)
 N = 6
@@ -24,8 +26,34 @@ def stretch(bodies: tuple[Body, ...], *, light: float = 90.0, shake_pct: float =
     return Stretch(t_s, picture, tuple(PoseSample(t_s=float(t), bodies=bodies, light=light) for t in t_s), tilt, restless)
 
 
-def states(found: Stretch, wanted: View = "side-right") -> dict[str, tuple[str, str]]:
-    return {line.about: (line.state, line.code) for line in readiness(found, size_px=SIZE, wanted=wanted)}
+def states(found: Stretch, wanted: View = "side-right", *, held: bool = False) -> dict[str, tuple[str, str]]:
+    return {line.about: (line.state, line.code) for line in readiness(found, size_px=SIZE, wanted=wanted, held=held)}
+
+
+def holding(view: View, wrist_pct: tuple[float, float], elbow_pct: tuple[float, float]) -> Body:
+    """A body whose arms are where they are put: ahead and up, percent of trunk from the hips."""
+    made = body(view=view, lean_deg=0.0)
+    ahead, points = (1.0 if view == "side-right" else -1.0), made.points_px.copy()
+    for ends, (forward, up) in (((lm.ELBOW_L, lm.ELBOW_R), elbow_pct), ((lm.WRIST_L, lm.WRIST_R), wrist_pct)):
+        points[list(ends)] = np.array(HIP_PX) + TRUNK_PX / 100.0 * np.array([ahead * forward, -up])
+    return replace(made, points_px=points)
+
+
+@pytest.mark.parametrize("view", ["side-right", "side-left"])
+@pytest.mark.parametrize(
+    ("wrist_pct", "elbow_pct", "code"),
+    [
+        ((45.0, 80.0), (22.0, 55.0), "chest_behind_arms"),  # a trumpet's arms
+        ((45.0, 118.0), (45.0, 100.0), "from_{view}_free"),  # held high, a flute's
+        ((45.0, 92.0), (4.0, 84.0), "from_{view}"),  # before a part of it
+        ((30.0, 40.0), (18.0, 60.0), "from_{view}"),  # resting on the lap: nothing is played
+    ],
+)
+def test_arms_that_hold_the_instrument_before_the_chest_are_said_before_filming(view: View, wrist_pct: tuple, elbow_pct: tuple, code: str) -> None:
+    seen = stretch((holding(view, wrist_pct, elbow_pct),))
+    found = states(seen, view, held=True)["player"]
+    assert found == ("watch" if code == "chest_behind_arms" else "steady", code.format(view=view)) and found[1] in READY
+    assert states(seen, view)["player"] == ("steady", f"from_{view}"), "without it arms hide nothing that is asked for"
 
 
 @pytest.mark.parametrize(

@@ -20,8 +20,8 @@ def picture(at: int = 10) -> bytes:
     return cv2.imencode(".jpg", small)[1].tobytes()
 
 
-def ask(page, content: bytes, wanted: str = "side-right", t_s: float = 0.0):
-    query = {"camera": CAMERA, "wanted": wanted, "t_s": t_s}
+def ask(page, content: bytes, wanted: str = "side-right", t_s: float = 0.0, *, held: bool = False):
+    query = {"camera": CAMERA, "wanted": wanted, "t_s": t_s, "held": str(held).lower()}
     return page("POST", "/api/live/ready", query_string=query, data=content, headers={"Content-Type": "image/jpeg"})
 
 
@@ -30,6 +30,8 @@ def test_a_picture_is_answered_by_light_player_and_camera_and_leaves_nothing(pag
     lines = {line["about"]: line for line in ask(page, picture(), t_s=0.4).json["lines"]}
     assert [lines[about]["state"] for about in ("light", "player", "camera")] == ["steady"] * 3
     assert lines["player"]["title"] == "right side to the camera"
+    with_it = {line["about"]: line for line in ask(page, picture(), t_s=0.6, held=True).json["lines"]}["player"]
+    assert (with_it["state"], with_it["title"]) == ("watch", "the arms cover the chest"), "as the reading of this clip says as well"
     other = {line["about"]: line for line in ask(page, picture(), wanted="side-left", t_s=0.8).json["lines"]}
     assert other["player"]["code"] == "turn_round_side-left" and "left side" in other["player"]["do"]
     assert not list(store.clips.iterdir()) and not list(store.evidence.iterdir())

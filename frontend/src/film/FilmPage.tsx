@@ -173,7 +173,8 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
     if (camera.gone) stop();
   }, [camera.gone, stop]);
   const video = useRef<HTMLVideoElement>(null);
-  const readiness = useReadiness(video, camera.stream, facing ? "front" : `side-${seat.side}`, recording.running);
+  const asks = { wanted: facing ? ("front" as const) : (`side-${seat.side}` as const), held: held && !once.withoutIt };
+  const readiness = useReadiness(video, camera.stream, asks, recording.running);
   useInFront(lesson, seat.id, (id) => !recording.running && !filmed && go(`/film/${id}`));
   const run = useRef<RunHandle>(null);
   const moment = useMoment(recording, card, run);

@@ -12,7 +12,7 @@ export type Readiness = { lines: ReadyLine[]; late: boolean };
 export function useReadiness(
   video: RefObject<HTMLVideoElement | null>,
   stream: MediaStream | null,
-  wanted: ReadyWanted,
+  { wanted, held }: Asked,
   filming: boolean,
 ): Readiness {
   const [found, setFound] = useState<Readiness>({ lines: [], late: false });
@@ -27,7 +27,7 @@ export function useReadiness(
       try {
         const picture = await pictureOf(video.current, canvas);
         if (picture) {
-          const lines = await ask(camera, wanted, picture);
+          const lines = await ask(camera, { wanted, held }, picture);
           answered = performance.now();
           if (!left) setFound({ lines, late: false });
         }
@@ -42,16 +42,17 @@ export function useReadiness(
       left = true;
       clearTimeout(waiting);
     };
-  }, [video, stream, wanted, filming]);
+  }, [video, stream, wanted, held, filming]);
   return found;
 }
 
-export type ReadyWanted = "side-left" | "side-right" | "front";
+/** From where the check is filmed, and whether it asks for a breath with the instrument. */
+export type Asked = { wanted: "side-left" | "side-right" | "front"; held: boolean };
 
-async function ask(camera: string, wanted: ReadyWanted, picture: Blob): Promise<ReadyLine[]> {
+async function ask(camera: string, asked: Asked, picture: Blob): Promise<ReadyLine[]> {
   return body(
     await client.POST("/api/live/ready", {
-      params: { query: { camera, wanted, t_s: performance.now() / 1000 } },
+      params: { query: { camera, ...asked, t_s: performance.now() / 1000 } },
       body: picture as never,
       bodySerializer: (content) => content,
       headers: { "Content-Type": "image/jpeg" },

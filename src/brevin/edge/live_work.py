@@ -16,8 +16,8 @@ MOST_CAMERAS = 6
 
 
 def watch(told: Told, asked: Connection, model: str) -> None:
-    """Answer until the asker closes its end. Each question is a record (kind, camera, t_s, wanted) as JSON, then the picture as it was sent. kind: ready =
-    whether filming now would give a readable clip; mirror = the three lanes of the last seconds; face = eyes and mouth."""
+    """Answer until the asker closes its end. Each question is a record (kind, camera, t_s, wanted, held) as JSON, then the picture as it was sent. kind:
+    ready = whether filming now would give a readable clip; mirror = the three lanes of the last seconds; face = eyes and mouth."""
     from brevin.edge.face_mirror import FaceMirror
     from brevin.edge.live import Now
     from brevin.edge.mirror import Mirror
@@ -64,4 +64,5 @@ def _answer(kind: str, camera: Any, question: dict[str, Any], content: bytes) ->
         return {"refused": why.code}
     if kind != "ready":
         return dict(found)
-    return {"lines": [asdict(line) for line in readiness(camera.stretch(), size_px=camera.size_px, wanted=question["wanted"])]}
+    lines = readiness(camera.stretch(), size_px=camera.size_px, wanted=question["wanted"], held=question["held"])
+    return {"lines": [asdict(line) for line in lines]}

@@ -77,7 +77,7 @@ class Watcher:
 @routes.post("/ready", responses={200: ReadyOut}, description="The body is one picture, JPEG.")
 def ready(query: ReadyQuery) -> Response:
     """Whether filming now would give a readable clip: light, player, camera. The picture is not kept."""
-    found = _asked({"kind": "ready", "camera": query.camera, "t_s": query.t_s, "wanted": query.wanted}) or {"lines": []}
+    found = _asked({"kind": "ready", "camera": query.camera, "t_s": query.t_s, "wanted": query.wanted, "held": query.held}) or {"lines": []}
     return answer(ReadyOut(lines=[ReadyLine(**one, **READY[one["code"]]._asdict()) for one in found["lines"]]))
 
 

@@ -42,9 +42,10 @@ class FaceOut(BaseModel):
 
 
 class ReadyQuery(LiveQuery):
-    """wanted: from where the check is filmed."""
+    """wanted: from where the check is filmed; held: whether it asks for a breath with the instrument."""
 
     wanted: Literal["side-left", "side-right", "front"] = "side-right"
+    held: bool = False
 
 
 class ReadyLine(BaseModel):

@@ -6777,6 +6777,7 @@ export interface operations {
         parameters: {
             query: {
                 camera: string;
+                held?: boolean;
                 t_s: number;
                 wanted?: "side-left" | "side-right" | "front";
             };

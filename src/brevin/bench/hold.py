@@ -129,7 +129,7 @@ def page(outcomes: list[Outcome], beside: list[in_the_way.Beside]) -> str:
         " drawn at random. The second body of each case is unseen: nothing was changed for it, but how wide and how"
         " large a rise of the shoulders is told from the front, which was chosen over both. Of those with stickers all were in sight when stickers were built,"
         " and where a horn's leadpipe ends was chosen over both bodies. Where armpits tell the shoulder line (core/pose/armpits.py) was tried on the front"
-        " views of both; nine clips filmed after it agree (method.md).",
+        " views of both; nine clips filmed after it agree (method.md). That an elbow inside its shoulder is close in was looked at on the front views of both.",
     ]
     for name, part in _parts(outcomes).items():
         if not part:

@@ -116,7 +116,7 @@ def test_what_is_no_picture_is_refused(content: bytes) -> None:
 
 def test_a_child_that_stays_answers_in_turn_and_its_end_is_noticed() -> None:
     talk = begin(Children(), watch, str(model_path(ROOT)), limits=LIVE_LIMITS)
-    question = b'{"kind": "ready", "camera": "a", "t_s": 0, "wanted": "side-right"}'
+    question = b'{"kind": "ready", "camera": "a", "t_s": 0, "wanted": "side-right", "held": false}'
     assert b"no_picture" in talk.ask(question, b"none", within_s=30)
     assert b"no_picture" in talk.ask(question, b"none", within_s=5)
     talk.end()

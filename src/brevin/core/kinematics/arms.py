@@ -9,10 +9,8 @@ ARM_REACH = 9.0  # percent of trunk: half width of an arm, with the patch that f
 CLEAR_PCT = 20.0  # of trunk from an arm's middle: beyond a loose sleeve, the patch that follows a point, and what key points of an elbow are usually off by
 NOWHERE_PCT = 99.0
 HAND_UP_PCT = 60.0  # of trunk, a wrist over the hips: no instrument is played lower with both hands
-CHEST_UP_PCT, CHEST_AHEAD_PCT = (
-    (55.0, 60.0, 65.0, 70.0, 75.0, 80.0, 85.0),
-    (15.0, 18.5, 22.0),
-)  # where the front of a chest is looked for in one picture, of trunk
+CHEST_UP_PCT = (55.0, 60.0, 65.0, 70.0, 75.0, 80.0, 85.0)  # where the front of a chest is looked for in one picture: up from the hips
+CHEST_AHEAD_PCT = (15.0, 18.5, 22.0)  # and ahead of the axis, percent of trunk
 
 
 def distance(points: Floats, pieces: Floats) -> Floats:

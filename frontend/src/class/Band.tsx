@@ -165,13 +165,18 @@ export function Band({ rows, chosen, now, onTurn, onMove }: Props) {
   };
   useEffect(() => {
     if (!held) return;
-    const drag = ({ clientX: x, clientY: y }: PointerEvent) => {
-      if (!floor.current || (held.where === undefined && Math.hypot(x - held.x, y - held.y) < HELD_PX)) return;
-      const where = over(spotsOf(floor.current), held.id, x, y, CHAIR_PX);
+    const under = ({ clientX: x, clientY: y }: PointerEvent) => {
+      if (!floor.current || (held.where === undefined && Math.hypot(x - held.x, y - held.y) < HELD_PX)) return undefined;
+      return over(spotsOf(floor.current), held.id, x, y, CHAIR_PX);
+    };
+    const drag = (event: PointerEvent) => {
+      const where = under(event);
+      if (where === undefined) return;
       if (held.where === undefined || where?.id !== held.where?.id || where?.side !== held.where?.side) setHeld({ ...held, where });
     };
-    const drop = () => {
-      if (held.where !== undefined) onMove?.(held.id, held.where);
+    const drop = (event: PointerEvent) => {
+      const where = under(event); // where it is let go: the last move may not be drawn yet
+      if (where !== undefined) onMove?.(held.id, where);
       setHeld(null);
     };
     const gone = new AbortController();

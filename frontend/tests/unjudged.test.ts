@@ -30,6 +30,8 @@ describe("what is measured and not judged", () => {
       { name: "ear over shoulders", value: "48 % of trunk ± 11" },
       { name: "right fingers bent", value: "44° ± 25" },
     ]);
+    const sinks = (value: number) => toldOf(report({ posture: { sag_deg_per_min: seen(value, 0.84) } }), 1)[0]?.value;
+    expect([sinks(1.46), sinks(-0.04)]).toEqual(["1.5° ± 0.8", "0.0° ± 0.8"]);
   });
   it("is nothing where nothing was measured", () => expect(toldOf({ ...report({}), breaths: [] } as Report, null)).toEqual([]));
 });

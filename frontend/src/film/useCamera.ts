@@ -32,8 +32,8 @@ const NO_SOUND: Record<string, string> = {
 const GONE = "The camera is gone. Plug it in again, then try again. What was filmed until then is kept and sent.";
 const INSECURE = "A camera works on this computer only, or over https: start Brevin with --lan and open the address it prints.";
 
-/** Camera and microphone, the ones chosen last time; where that microphone is not here, any. Sound may be missing: then the app's own count is all there is. soundOnly: the microphone alone, no
- * camera is opened. */
+/** Camera and microphone, the ones chosen last time; where that microphone is not here, any. Sound may be missing: then the app's own count is all
+ * there is. soundOnly: the microphone alone, no camera is opened. */
 export function useCamera(soundOnly = false): Camera {
   const [stream, setStream] = useState<MediaStream | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);

@@ -4,14 +4,19 @@ from pathlib import Path
 
 import pytest
 
+from brevin.core.evidence import unpacked
 from brevin.edge.clip_work import PRELOAD_READ
 from brevin.edge.limited import Children
+from brevin.jobs.judging import report_of
 from brevin.jobs.reader import Reader
 from brevin.ops import demo
 from brevin.ops.settings import Settings
-from brevin.store import readings
+from brevin.store import readings, takes
+from brevin.store.reading_records import Looked
 from brevin.store.scope import HOUSE
 from tests import clips
+from tests.conftest import CHECK
+from tests.sightings import kept_of
 
 STANDING = demo.CLIPS / "standing-full-early.mp4"
 FIRST_BREATH_S = 11.0
@@ -44,3 +49,15 @@ def read_all(reader: Reader, *, within_s: float = 180.0) -> None:
         if not reader.busy and not readings.waiting(HOUSE):
             return
     raise AssertionError("still reading")
+
+
+@pytest.fixture
+def take_id(scope, student, clip, store) -> str:
+    """A take whose clip was looked at earlier: what was seen of the demo clip is in its evidence."""
+    made = takes.add(scope, student_id=student.id, lesson_id=None, check=CHECK, clip=clip)
+    content = kept_of("standing-full-early")
+    (store.evidence / "kept.evidence").write_bytes(content)
+    held = readings.claim_next(HOUSE)
+    report = report_of(scope, held.take, unpacked(content), rules=held.take.rules, edits=held.take.edits)
+    assert readings.finish(HOUSE, made.id, held.token, Looked("kept.evidence", (clip.stored_name, "video/mp4"), report, held.take.rules))
+    return made.id

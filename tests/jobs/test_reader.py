@@ -27,7 +27,8 @@ from brevin.ops.settings import Settings
 from brevin.ops.told import Stop, Told
 from brevin.store import anew, database, exemptions, files, keeping, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
-from brevin.store.records import ClipRecord, LetGo, Looked, StudentRecord
+from brevin.store.reading_records import Looked
+from brevin.store.records import ClipRecord, LetGo, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 from tests import clips
 from tests.conftest import CHECK
@@ -74,18 +75,6 @@ def test_a_clip_is_read_and_kept_with_its_evidence_and_rows(scope, student, stor
     shown = [still["t_s"] for still in document["hold"]["hands"]["stills"]]
     assert shown and all(picture(store.evidence / after.stills_name, milliseconds(t_s)) for t_s in shown)
     assert reports.newest(scope, take_id).version == 2 and len(reports.measures(scope, key="inhale_beats")) == 1
-
-
-@pytest.fixture
-def take_id(scope, student, clip, store) -> str:
-    """A take whose clip was looked at earlier: what was seen of the demo clip is in its evidence."""
-    made = takes.add(scope, student_id=student.id, lesson_id=None, check=CHECK, clip=clip)
-    content = kept_of("standing-full-early")
-    (store.evidence / "kept.evidence").write_bytes(content)
-    held = readings.claim_next(HOUSE)
-    report = report_of(scope, held.take, unpacked(content), rules=held.take.rules, edits=held.take.edits)
-    assert readings.finish(HOUSE, made.id, held.token, Looked("kept.evidence", (clip.stored_name, "video/mp4"), report, held.take.rules))
-    return made.id
 
 
 def test_a_take_is_judged_anew_by_other_rules_an_exemption_and_edits_without_its_clip(scope, student, store, take_id) -> None:

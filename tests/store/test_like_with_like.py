@@ -8,7 +8,8 @@ from brevin.core.measure import Amount, Measure
 from brevin.core.plan.check import Check
 from brevin.core.verdict.rules import Rules
 from brevin.store import anew, database, readings, reports, students, takes
-from brevin.store.records import ClipRecord, Looked, StudentRecord
+from brevin.store.reading_records import Looked
+from brevin.store.records import ClipRecord, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK, consent
 from tests.store.test_takes import REPORT, ground

@@ -21,7 +21,8 @@ from brevin.core.verdict.rules import Rules
 from brevin.ops.settings import Settings
 from brevin.store import anew, chairs, checks, database, exemptions, files, lessons, programmes, readings, reports, rulebook, students, takes
 from brevin.store.models import Take
-from brevin.store.records import ClipRecord, LetGo, Looked, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord
+from brevin.store.reading_records import Looked
+from brevin.store.records import ClipRecord, LetGo, NewReport, NoConsent, NotThere, StudentRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK, MIGRATIONS, consent
 

@@ -15,7 +15,8 @@ from brevin.jobs.judging import report_of
 from brevin.jobs.reader import Reader
 from brevin.ops.settings import Settings
 from brevin.store import anew, readings, reports, rulebook, students, takes
-from brevin.store.records import ClipRecord, Looked, TakeRecord
+from brevin.store.reading_records import Looked
+from brevin.store.records import ClipRecord, TakeRecord
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK
 from tests.sightings import CHECKS, kept_of

@@ -5,7 +5,7 @@ from datetime import timedelta
 
 from brevin.core.measure import Amount, Measure
 from brevin.store import database, readings, sittings, students, takes
-from brevin.store.records import Looked
+from brevin.store.reading_records import Looked
 from brevin.store.scope import HOUSE, Scope
 from tests.conftest import CHECK, consent
 from tests.store.test_takes import REPORT, ground

@@ -49,8 +49,8 @@ export function LettersToPrint({ members, programme }: { members: Member[]; prog
             <p>
               In the lesson we film each student for about half a minute to see how the breath moves, and to say one useful thing about it.
               The clip stays on the school&apos;s computer, is seen by the teachers of the class alone, and is deleted when you say so, with
-              every copy of it. A child may say &quot;not today&quot; at any time, and it costs nothing. The school&apos;s policy and the
-              law come first.
+              every copy of it. Other children who come into the picture are blurred in it. A child may say &quot;not today&quot; at any
+              time, and it costs nothing. The school&apos;s policy and the law come first.
             </p>
             <p>Please answer each line; you may take an answer back whenever you like.</p>
             <ul>

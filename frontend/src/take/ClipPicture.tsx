@@ -51,6 +51,12 @@ const Gone = styled(Legend)`
   right: 12px;
 `;
 
+const Blurred = styled(Moment)`
+  left: auto;
+  right: 12px;
+  font-size: 13px;
+`;
+
 type Props = {
   take: Take;
   report: Report;
@@ -71,6 +77,13 @@ const lineWords = ({ view, player, hold }: Report) => {
   const rings = player.stickers?.length ? " · ring: sticker" : "";
   return ` · line: ${view === "front" ? "shoulders, face" : "back"}${hands}${rings}`;
 };
+
+/** Why there is no clip to be seen. */
+function unseenWords(clip: Take["clip"]): string {
+  if (!clip) return "The clip has gone, its time to be kept is over. What was read of it stays.";
+  if (clip.coming) return "Somebody else is in the picture and is being blurred. The clip comes in a moment.";
+  return "Somebody else is in the picture and could not be blurred, so the clip is not shown. What was read of it stays; read it again, or film again.";
+}
 
 /** The clip, cut to the player, with what was followed drawn on it. bands: those of the breath as well; places: where on the trunk was looked; line: while the
  *  instrument's is set by hand; drawn: what the teacher drew and draws. */
@@ -101,7 +114,8 @@ export function ClipPicture({ take, report, video, overlay, moment, bands, place
           {bands && ` · movement ×${GROWS}`}
         </Legend>
       )}
-      {!take.clip?.url && <Gone>The clip has gone, its time to be kept is over. What was read of it stays.</Gone>}
+      {!take.clip?.url && <Gone role="status">{unseenWords(take.clip)}</Gone>}
+      {take.clip?.others_blurred && <Blurred>others are blurred</Blurred>}
       <Moment ref={moment} />
     </Picture>
   );

@@ -27,13 +27,30 @@ def holds(value: float, bar: tuple[str, float]) -> bool:
 
 def benches() -> dict[str, Callable[[], Measured]]:
     """All figure sets by name."""
-    from brevin.bench import accuracy, alike, bench_pages, class_time, filmed, gate, hold, hostile, lesson, live, peers, reading, recompute, take_page, today
+    from brevin.bench import (
+        accuracy,
+        alike,
+        bench_pages,
+        blur,
+        class_time,
+        filmed,
+        gate,
+        hold,
+        hostile,
+        lesson,
+        live,
+        peers,
+        reading,
+        recompute,
+        take_page,
+        today,
+    )  # fmt: skip
 
     return {
         "accuracy": accuracy.measure, "reading": reading.measure, "recompute": recompute.measure, "take-page": take_page.measure, "today": today.measure,
         "hostile": hostile.measure, "class-time": class_time.measure, "live": live.measure, "lesson": lesson.measure, "peers": peers.measure,
         "bench-pages": bench_pages.measure, "hold": hold.measure, "filmed": filmed.measure, "gate": gate.measure,
-        "alike": alike.measure,
+        "alike": alike.measure, "blur": blur.measure,
     }  # fmt: skip
 
 

@@ -14,7 +14,8 @@ from brevin.jobs.trying import Trial
 from brevin.ops import settings as known
 from brevin.store import programmes, readings, rulebook, takes
 from brevin.store.database import connect
-from brevin.store.records import ClipRecord, Looked, NewReport, TakeRecord
+from brevin.store.reading_records import Looked
+from brevin.store.records import ClipRecord, NewReport, TakeRecord
 from brevin.store.scope import HOUSE, Scope
 
 TAKES, PROCESSES, RUNS = 500, 2, 9

@@ -16,13 +16,13 @@ from brevin.core.kinds import Position, View
 from brevin.core.kinematics.tilt import Tilt, tilt
 from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
-from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
+from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Face, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 11  # of what is kept: a release that keeps something else counts on
+KIND, VERSION = "evidence", 12  # of what is kept: a release that keeps something else counts on
 OLDER = tuple(
     range(1, VERSION)
 )  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers, 9 edges of the room,
-# 10 not how a trunk sank
+# 10 not how a trunk sank, 11 not whose faces were in the picture
 
 
 @dataclass(frozen=True)
@@ -45,6 +45,7 @@ class Evidence:
     """t_s: [n] times of the video frames read; players: whom the edge picked first, then the others who could be followed; empty where nobody could.
 
     uprights_px: [k, 4] the room's edges that stand nearly upright.
+    faces: anybody's, found in some of the pictures; None where nobody looked for them.
     refused, notes: what the edge itself noticed; with players, ``refused`` means that it was not clear which of them plays.
     """
 
@@ -58,6 +59,7 @@ class Evidence:
     notes: Facts
     lines: tuple[LinesSeen, ...] = ()
     uprights_px: Floats = field(default_factory=lambda: np.zeros((0, 4)))
+    faces: tuple[Face, ...] | None = None
 
     def stretch(self, who: Followed) -> Stretch:
         """The whole clip as a stretch for the quality gate."""
@@ -90,6 +92,7 @@ def evidence(sighting: Sighting) -> Evidence:
     found = Evidence(
         clip=sighting.clip, t_s=sighting.t_s, poses=sighting.poses, players=tuple(_followed(person) for person in people), onsets=heard(sighting.sound),
         cards=sighting.cards, refused=sighting.refused, notes=sighting.notes, lines=sighting.lines, uprights_px=sighting.uprights_px,
+        faces=sighting.faces,
     )  # fmt: skip
     return unpacked(packed(found))
 

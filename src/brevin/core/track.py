@@ -210,6 +210,16 @@ class LinesSeen:
     segments_px: Floats
 
 
+@dataclass(frozen=True)
+class Face:
+    """A face that was found in a picture. middle_px: [2]; width_px: of it, from ear to ear; both of the working picture; sure: 0 to 1, of it being one."""
+
+    t_s: float
+    middle_px: Floats
+    width_px: float
+    sure: float = 1.0
+
+
 Facts = tuple[tuple[str, dict[str, float]], ...]
 """Codes of ``core.verdict.reasons`` with the values for their sentences."""
 
@@ -223,7 +233,8 @@ class Sighting:
     arms_pct: [m, 2, 2] segments of both arms in body coordinates at the reference. others: what was seen of the other people, each as a player of the
     same clip. feet_pct: [n, 2, 2] how high heel and toes of left and right foot are, percent of trunk above where they were first; nan where not seen.
     uprights_px: [k, 4] edges of the room that stand nearly upright, two ends each, in the working picture. sunk: [n, 3] how the trunk differs from what it was
-    at first (``kinematics.sinking``), which is undone in strips and points; empty where it kept.
+    at first (``kinematics.sinking``), which is undone in strips and points; empty where it kept. faces: anybody's, found anywhere in some of the pictures;
+    None where nobody looked for them.
     """
 
     clip: ClipFacts
@@ -246,3 +257,4 @@ class Sighting:
     feet_pct: Floats = field(default_factory=lambda: np.zeros((0, 2, 2)))
     uprights_px: Floats = field(default_factory=lambda: np.zeros((0, 4)))
     sunk: Floats = field(default_factory=lambda: np.zeros((0, 3)))
+    faces: tuple[Face, ...] | None = None

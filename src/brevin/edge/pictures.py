@@ -5,7 +5,7 @@ Each file is a zip of JPEGs, a picture named by its moment in milliseconds.
 
 import contextlib
 import zipfile
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from types import TracebackType
 
@@ -65,6 +65,26 @@ def pick(seen: Path, kept: Path, moments_s: Iterable[float]) -> bool:
     return bool(found)
 
 
+def changed(kept: Path, change: Callable[[NDArray[np.uint8], float], None]) -> None:
+    """Change every picture of a file, whole or not at all. change: in place, with its moment."""
+    unfinished = kept.with_name(kept.name + ".part")
+    try:
+        with zipfile.ZipFile(kept) as before, zipfile.ZipFile(unfinished, "w") as after:
+            for name in before.namelist():
+                after.writestr(_entry(name), _changed(before.read(name), change, _moment_s(name)))
+        unfinished.replace(kept)
+    finally:
+        unfinished.unlink(missing_ok=True)
+
+
+def _changed(jpeg: bytes, change: Callable[[NDArray[np.uint8], float], None], t_s: float) -> bytes:
+    import cv2  # here: the web server shows pictures, makes none, and is kept small
+
+    rgb = np.ascontiguousarray(cv2.imdecode(np.frombuffer(jpeg, np.uint8), 1)[:, :, ::-1])
+    change(rgb, t_s)
+    return bytes(cv2.imencode(".jpg", rgb[:, :, ::-1], [cv2.IMWRITE_JPEG_QUALITY, QUALITY])[1])
+
+
 def picture(kept: Path, at_ms: int) -> bytes | None:
     """The JPEG of a moment; None where there is none, or the file is gone or damaged."""
     try:
@@ -77,6 +97,10 @@ def picture(kept: Path, at_ms: int) -> bytes | None:
 def _entry(name: str) -> zipfile.ZipInfo:
     """Without the hour: of the same pictures the same file is made."""
     return zipfile.ZipInfo(name)
+
+
+def _moment_s(name: str) -> float:
+    return int(name.partition(".")[0]) / 1000.0
 
 
 def _named(at_ms: int) -> str:

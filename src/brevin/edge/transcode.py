@@ -2,12 +2,14 @@
 
 import contextlib
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
 
 import av
 import av.error
 import numpy as np
+from numpy.typing import NDArray
 
 from brevin.core.errors import ClipUnusable
 from brevin.edge.limited import Told
@@ -17,11 +19,24 @@ from brevin.edge.video import first_picture
 PLAYED_CODECS = {"h264", "vp8", "vp9", "av1"}
 PLAYED_PIXELS = {"yuv420p", "yuvj420p"}
 PLAYED_SOUND = {"aac", "mp3", "opus", "vorbis", None}
-COPY_SIDE_PX = 1280
 STARTS_WITHIN_S = 0.01  # of the first picture: what the reading says of a moment is to be seen at that moment
 SOUND_RATE_HZ, AAC_SAMPLES = 44100, 1024  # AAC takes its sound in pieces of this size and no other
 GAP_S = 0.1  # of missing sound that is heard as one
 TICK = Fraction(1, 90_000)
+
+
+@dataclass(frozen=True)
+class Manner:
+    """side_px: the longer side at most; rate_factor: of the coder, lower is finer."""
+
+    side_px: int
+    rate_factor: float
+
+
+SHOWN = Manner(1280, 26.0)
+Changed = Callable[[NDArray[np.uint8], float], None]
+"""Changes a picture in place, with its moment. [height * 3 / 2, width]: light, below it the two of colour at half the size."""
+
 TYPES = {"mp4": "video/mp4", "webm": "video/webm"}
 SOUND_TYPE = "audio/mp4"
 COPIES = {"mp4": ".play.mp4", "webm": ".play.webm"}
@@ -56,7 +71,7 @@ def playable(path: Path, *, folder: Path, known: str = "", told: Told = lambda s
     if family == "webm" and not first_picture(path).rotation:
         with contextlib.suppress(av.error.FFmpegError):  # times that no container takes: it is coded anew after all
             return _made(path, folder, COPIES["webm"], _repack), TYPES["webm"]
-    return _made(path, folder, COPIES["mp4"], lambda source, target: _copy(source, target, told)), TYPES["mp4"]
+    return _made(path, folder, COPIES["mp4"], lambda source, target: copied(source, target, told)), TYPES["mp4"]
 
 
 def _made(path: Path, folder: Path, ending: str, make: Callable[[Path, Path], None]) -> str:
@@ -113,10 +128,10 @@ def playable_sound(path: Path, *, folder: Path, longest_s: float) -> tuple[str, 
         raise ClipUnusable("not_a_video", detail=str(why)) from why
 
 
-def _copy(source: Path, target: Path, told: Told) -> None:
-    """H.264 and AAC, upright, the longer side at most ``COPY_SIDE_PX``, with the original's presentation times less that of its first picture."""
+def copied(source: Path, target: Path, told: Told, *, manner: Manner = SHOWN, changed: Changed | None = None) -> None:
+    """H.264 and AAC, upright, with the original's presentation times less that of its first picture. changed: what becomes of each picture."""
     with opened(source) as found, av.open(str(target), "w", format="mp4", options={"movflags": "faststart"}) as out:
-        copy = _Copy(out, first_picture(source), has_sound=bool(found.streams.audio))
+        copy = _Copy(out, first_picture(source), manner, changed, has_sound=bool(found.streams.audio))
         found.streams.video[0].thread_type = "AUTO"
         for frame in _decoded(found):
             if isinstance(frame, av.VideoFrame):
@@ -137,11 +152,11 @@ def _decoded(container: av.container.InputContainer) -> Iterator[av.VideoFrame |
 class _Copy:
     """What is written of a clip. first: its first picture, from whose time everything is counted."""
 
-    def __init__(self, out: av.container.OutputContainer, first: av.VideoFrame, *, has_sound: bool) -> None:
-        self._out, self._first_s, self._turned = out, float(first.time or 0.0), first.rotation
-        shrink = min(1.0, COPY_SIDE_PX / max(first.width, first.height))
+    def __init__(self, out: av.container.OutputContainer, first: av.VideoFrame, manner: Manner, changed: Changed | None, *, has_sound: bool) -> None:
+        self._out, self._first_s, self._turned, self._changed = out, float(first.time or 0.0), first.rotation, changed
+        shrink = min(1.0, manner.side_px / max(first.width, first.height))
         self._size = int(first.width * shrink) // 2 * 2, int(first.height * shrink) // 2 * 2
-        self._seen = out.add_stream("libx264", rate=30, options={"crf": "26", "preset": "veryfast"})
+        self._seen = out.add_stream("libx264", rate=30, options={"crf": f"{manner.rate_factor:g}", "preset": "veryfast"})
         self._seen.width, self._seen.height = self._size[::-1] if self._turned % 180 else self._size
         self._seen.pix_fmt = "yuv420p"
         self._seen.codec_context.time_base = TICK
@@ -159,6 +174,10 @@ class _Copy:
         if self._turned:
             upright = np.rot90(picture.to_ndarray(format="rgb24"), k=self._turned // 90 % 4)
             picture = av.VideoFrame.from_ndarray(np.ascontiguousarray(upright), format="rgb24").reformat(format="yuv420p")
+        if self._changed is not None:
+            planes = picture.to_ndarray()
+            self._changed(planes, float(ticks * TICK))
+            picture = av.VideoFrame.from_ndarray(planes, format="yuv420p")
         picture.pts, picture.time_base = ticks, TICK
         self._out.mux(self._seen.encode(picture))
 

@@ -22,6 +22,7 @@ from brevin.edge.clip_work import PRELOAD_READ, READ_LIMITS, read_clip
 from brevin.edge.limited import Answer, Child, Children, Died
 from brevin.edge.pictures import KEPT, SEEN, pick
 from brevin.edge.transcode import COPIES
+from brevin.jobs.blurring import Blurs
 from brevin.jobs.early import Early, EarlyLooks, looked_at
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew, report_of
 from brevin.ops import files as sweeping
@@ -30,7 +31,8 @@ from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.ops.told import Told
 from brevin.store import anew, keeping, readings, students, takes
 from brevin.store.database import connect, untangled
-from brevin.store.records import Leased, LetGo, Looked, NotThere
+from brevin.store.reading_records import Leased, Looked
+from brevin.store.records import LetGo, NotThere
 from brevin.store.scope import HOUSE
 
 LOOK_EVERY_S = 0.25  # for takes that wait
@@ -59,7 +61,7 @@ class Reader:
     def __init__(self, settings: Settings, children: Children, *, most: int) -> None:
         self._settings, self._children, self._most = settings, children, most
         self._jobs: list[_Job] = []
-        self._early = EarlyLooks(settings, children)
+        self._early, self._blurs = EarlyLooks(settings, children), Blurs(settings, children)
         self._leases_at = self._keeping_at = 0.0
 
     def step(self, *, wait_s: float = LOOK_EVERY_S) -> None:
@@ -68,6 +70,7 @@ class Reader:
         while len(self._jobs) < self._most and (held := readings.claim_next(HOUSE)) is not None:
             self._begin(held)
         self._early.step()
+        self._blurs.step()
         if not self._jobs and self._judged_one():
             return
         wait([job.child.pipe for job in self._jobs], timeout=wait_s) if self._jobs else time.sleep(wait_s)
@@ -105,6 +108,7 @@ class Reader:
     def stop(self) -> None:
         """End every child; what they had begun waits again."""
         self._early.stop()
+        self._blurs.stop()
         for job in self._jobs:
             job.child.kill()
         with contextlib.suppress(DatabaseError, InterfaceError):
@@ -132,7 +136,7 @@ class Reader:
         clip = self._settings.clips / take.clip.stored_name
         child = self._children.start(
             read_clip, str(clip), str(model_path(ROOT)), str(self._settings.evidence / name), take.asked.check.view, take.clip.playable_name,
-            limits=READ_LIMITS,
+            take.edits.player, take.clip.blurred_for, limits=READ_LIMITS,
         )  # fmt: skip
         self._jobs.append(_Job(held, child, name))
 
@@ -175,7 +179,10 @@ class Reader:
         rules = anew.current_rules(HOUSE, take)
         report = report_of(HOUSE, take, found, rules=rules, edits=take.edits)
         playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
-        looked = Looked(job.evidence_name, playable, report, rules, stills_name=self._stills(job, report.stills_s), edits=take.edits)
+        looked = Looked(
+            job.evidence_name, playable, report, rules, stills_name=self._stills(job, report.stills_s), edits=take.edits,
+            blurred_for=answer.value["blurred_for"],
+        )  # fmt: skip
         if not untangled(lambda: readings.finish(HOUSE, take.id, job.held.token, looked)):
             log.info("take %s is gone or has another reader", take.id)
         elif not students.may(HOUSE, take.student.id, "keeping"):

@@ -20,7 +20,8 @@ from brevin.edge.pictures import KEPT
 from brevin.jobs.judging import report_of
 from brevin.ops.settings import DEMO_PASSWORD, ROOT, Settings
 from brevin.store import instruments, lessons, programmes, readings, sounds, students, takes
-from brevin.store.records import ClipRecord, Leased, Looked
+from brevin.store.reading_records import Leased, Looked
+from brevin.store.records import ClipRecord
 from brevin.store.scope import HOUSE, Scope
 
 CLIPS = ROOT / "demo" / "clips"

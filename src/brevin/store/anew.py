@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from brevin.core.edited import Edits
 from brevin.core.verdict import rules as ruling
 from brevin.core.verdict.rules import Rules
-from brevin.store import changes, reports, rulebook, students
+from brevin.store import blurring, changes, reports, rulebook, students
 from brevin.store.database import db
 from brevin.store.models import Take
 from brevin.store.records import NewReport, TakeRecord
@@ -47,6 +47,7 @@ def put(scope: Scope, known: TakeRecord, *, edits: Edits | None, rules: Rules, r
         Take.update(**judged).where((Take.id == take.id) & scope.sees(Take.programme)).execute()
         settle(scope, take, judged_by=rules, with_edits=take.edits, seen=known.evidence_name)
         line = reports.put(scope, take, report)
+        blurring.look_again(scope, take.id)
         changes.note(scope, take.programme_id, "take", take.id)
     return dataclasses.replace(take, headline=line)
 

@@ -204,6 +204,7 @@ class Clip(Base):
     size_bytes = BigIntegerField()
     playable_name = CharField(80, default="")
     playable_type = CharField(32, default="video/mp4")
+    blurred_for = IntegerField(null=True, index=True)  # as records.ClipRecord has it; null = to be looked at for others
 
 
 class Report(Base):

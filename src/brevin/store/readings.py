@@ -7,10 +7,11 @@ from statistics import median
 from peewee import Expression
 
 from brevin.core.verdict import rules as ruling
-from brevin.store import anew, changes, files, reports, takes
+from brevin.store import anew, blurring, changes, files, reports, takes
 from brevin.store.database import db, now
 from brevin.store.models import Clip, Take
-from brevin.store.records import Leased, LetGo, Looked, NotThere, TakeRecord
+from brevin.store.reading_records import Leased, Looked
+from brevin.store.records import LetGo, NotThere, TakeRecord
 from brevin.store.scope import Scope
 
 LEASE = timedelta(seconds=45)  # a reader that is silent for this long has died
@@ -58,7 +59,9 @@ def finish(scope: Scope, take_id: str, token: str, found: Looked) -> bool:
             state="read", stage="read", progress=1.0, lease_until=None, reason_code="", reason_facts={}, evidence_name=found.evidence_name,
             stills_name=found.stills_name, rules=ruling.to_document(found.rules), read_s=took_s,
         ).where(Take.id == take_id).execute()  # fmt: skip
-        Clip.update(playable_name=found.playable[0], playable_type=found.playable[1]).where(Clip.take == take_id).execute()
+        clip = Clip.get_or_none(Clip.take == take_id)
+        if clip is not None:
+            blurring.keep(scope, clip, stored_name="", playable=found.playable, blurred_for=found.blurred_for)
         take = takes.take_record(scope, take_id)
         anew.settle(scope, take, judged_by=found.rules, with_edits=found.edits, seen=found.evidence_name)
         reports.put(scope, take, found.report)

@@ -1,6 +1,6 @@
 """What ``store`` takes and gives: frozen records, no rows. Times are UTC, days are those of the programme's time zone."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Literal
 from zoneinfo import ZoneInfo
@@ -121,7 +121,9 @@ class CardRecord:
 
 @dataclass(frozen=True)
 class ClipRecord:
-    """stored_name, playable_name: files below the clips folder; playable_name is empty until there is one a browser plays."""
+    """stored_name, playable_name: files below the clips folder; playable_name is empty until there is one a browser plays. blurred_for: the place of the
+    player about whom all else is blurred, among those who are followed, or ``NOBODY_ELSE``, ``UNCHOSEN``, ``LEFT`` (core/pose/others.py); None while it is
+    to be looked at."""
 
     stored_name: str
     original_name: str
@@ -129,6 +131,12 @@ class ClipRecord:
     size_bytes: int
     playable_name: str = ""
     playable_type: str = ""
+    blurred_for: int | None = None
+
+    @property
+    def others_blurred(self) -> bool:
+        """Whether others are in it, and were blurred."""
+        return self.blurred_for is not None and self.blurred_for >= 0
 
 
 @dataclass(frozen=True)
@@ -172,6 +180,11 @@ class TakeRecord:
     def refused(self) -> bool:
         """Whether the file was never taken in: on record with its reason, but no try."""
         return self.state == "failed" and self.clip is None and not self.evidence_name
+
+    @property
+    def shows_stills(self) -> bool:
+        """Whether there are stills that may be seen: not before its clip may."""
+        return bool(self.stills_name) and (self.clip is None or bool(self.clip.playable_name))
 
     @property
     def columns(self) -> dict[str, object]:
@@ -294,25 +307,3 @@ class ChangeRecord:
     programme_id: int
     kind: ChangeKind
     ref: str
-
-
-@dataclass(frozen=True)
-class Leased:
-    """A take that one reader holds."""
-
-    take: TakeRecord
-    token: str
-
-
-@dataclass(frozen=True)
-class Looked:
-    """What a reader found in a clip. evidence_name, stills_name: files below the evidence folder; playable: file a browser plays and its type; timed: whether
-    the clip was looked at now, so that the time it took says how long others take; edits: what it was judged with."""
-
-    evidence_name: str
-    playable: tuple[str, str]
-    report: NewReport
-    rules: Rules
-    timed: bool = True
-    stills_name: str = ""
-    edits: Edits = field(default_factory=Edits)

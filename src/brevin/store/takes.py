@@ -159,7 +159,7 @@ def _record(row: Take, holding: students.Holding, head: HeadlineRecord | None) -
 def _clip(row: Clip | None) -> ClipRecord | None:
     if row is None:
         return None
-    return ClipRecord(row.stored_name, row.original_name, row.sha256, row.size_bytes, row.playable_name, row.playable_type)
+    return ClipRecord(row.stored_name, row.original_name, row.sha256, row.size_bytes, row.playable_name, row.playable_type, row.blurred_for)
 
 
 def edits_from(document: dict[str, Any] | None) -> Edits:

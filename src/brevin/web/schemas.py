@@ -91,12 +91,14 @@ class HeadlineOut(BaseModel):
 
 
 class ClipOut(BaseModel):
-    """url is null until a browser can play the clip."""
+    """url is null until a browser can play the clip; others_blurred: others were in the picture, and all but the player is blurred; coming: once they are."""
 
     original_name: str
     size_bytes: int
     url: str | None
     type: str
+    others_blurred: bool
+    coming: bool
 
 
 class TakeOut(BaseModel):

@@ -54,13 +54,17 @@ def take_out(record: TakeRecord) -> TakeOut:
     clip = record.clip
     shown = None
     if clip is not None:
-        url = f"/api/takes/{record.id}/clip" if clip.playable_name else None
-        shown = ClipOut(original_name=clip.original_name, size_bytes=clip.size_bytes, url=url, type=clip.playable_type or "video/mp4")
+        as_kept = f"?for={clip.blurred_for}" if clip.others_blurred else ""  # blurred for somebody else it is another film
+        shown = ClipOut(
+            original_name=clip.original_name, size_bytes=clip.size_bytes, url=f"/api/takes/{record.id}/clip{as_kept}" if clip.playable_name else None,
+            type=clip.playable_type or "video/mp4", others_blurred=clip.others_blurred,
+            coming=clip.blurred_for is None,
+        )  # fmt: skip
     return TakeOut(
         id=record.id, student=student_out(record.student), made_at=record.made_at, check=check_out(record.asked), instrument=record.asked.check.instrument,
         try_number=record.try_number, state=record.state, stage=record.stage, progress=record.progress, reason_code=record.reason_code,
         reason_text=reason_sentence(record.reason_code, record.reason_facts) if record.reason_code in REASONS else "", clip=shown,
-        stills=f"/api/takes/{record.id}/stills" if record.stills_name else None,
+        stills=f"/api/takes/{record.id}/stills" if record.shows_stills else None,
         judged_anew=bool(record.evidence_name), headline=_headline(record.headline), felt=record.felt, filmed=record.sent_as is not None,
     )  # fmt: skip
 

@@ -160,7 +160,7 @@ def still_of(path: StillPath) -> Response:
     """The picture of a moment that the report shows as a still; not for a student whose consent has ended."""
     take = takes.take_record(scope(), path.take_id)
     students.may_film(scope(), take.student.id)
-    jpeg = picture(_settings().evidence / take.stills_name, path.at_ms) if take.stills_name else None
+    jpeg = picture(_settings().evidence / take.stills_name, path.at_ms) if take.shows_stills else None
     if jpeg is None:
         raise NotThere(path.take_id)
     response = Response(jpeg, mimetype="image/jpeg")

@@ -2304,11 +2304,15 @@ export interface components {
         };
         /**
          * ClipOut
-         * @description url is null until a browser can play the clip.
+         * @description url is null until a browser can play the clip; others_blurred: others were in the picture, and all but the player is blurred; coming: once they are.
          */
         ClipOut: {
+            /** Coming */
+            coming: boolean;
             /** Original Name */
             original_name: string;
+            /** Others Blurred */
+            others_blurred: boolean;
             /** Size Bytes */
             size_bytes: number;
             /** Type */

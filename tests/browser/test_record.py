@@ -1,6 +1,7 @@
 """A student's record in the browser: reached by their name, read by days, every mark a way to its take, and nothing of it where the class can see."""
 
 import re
+import zipfile
 
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
@@ -63,3 +64,30 @@ def test_the_class_sees_nothing_of_a_record_and_a_phone_shows_its_newest_day(ins
     fits(inside, 390)
     box = newest.bounding_box()
     assert box and box["x"] >= 0 and box["x"] + box["width"] <= 391
+
+
+def test_a_family_is_given_all_that_is_held_and_may_have_it_deleted(inside: Page) -> None:
+    inside.keyboard.press("b")
+    inside.get_by_role("button", name=NOOR).wait_for()
+    inside.keyboard.press("a")
+    inside.get_by_label("Name", exact=True).fill("Ysolde Kettering")
+    inside.keyboard.press("Enter")
+    inside.get_by_role("button", name=re.compile("^Ysolde")).click()
+    inside.keyboard.press("r")
+    inside.get_by_role("button", name="Everything about Ysolde").wait_for()
+    with inside.expect_download() as given:
+        inside.keyboard.press("z")
+    with zipfile.ZipFile(given.value.path()) as file:
+        assert "Ysolde Kettering" in file.read("tables/student.csv").decode()
+    inside.keyboard.press("x")
+    asked = inside.get_by_role("alertdialog", name="Delete everything about Ysolde Kettering?")
+    expect(asked.get_by_role("button", name="Keep it")).to_be_focused()
+    assert Axe().run(inside).violations_count == 0, Axe().run(inside).generate_report()
+    inside.keyboard.press("Escape")
+    expect(inside.get_by_role("heading", name="Ysolde Kettering")).to_be_visible()
+    inside.keyboard.press("x")
+    inside.keyboard.press("Tab")
+    inside.keyboard.press("Enter")
+    expect(inside).to_have_url(re.compile("/class$"))
+    inside.get_by_role("button", name=NOOR).wait_for()
+    expect(inside.get_by_role("button", name=re.compile("^Ysolde"))).to_have_count(0)

@@ -42,6 +42,7 @@ BODIES: dict[str, dict] = {
 """What a route wants to be sent; the keys of somebody's own are put in below."""
 OWN_LAST = (
     "bench_care.undo_log", "bench_firsts.take_back", "drawings.rub_out", "cards.hide", "cards.delete_card", "students.withdraw_consent", "takes.delete",
+    "students.erase",
     "auth.new_programme", "auth.sign_out",
 )  # fmt: skip
 """Routes that end what the others need."""

@@ -115,6 +115,18 @@ export function useDelete(id: string, onGone: () => void) {
   });
 }
 
+/** Deletes a student with everything that is held about them. */
+export function useErase(id: number, onGone: () => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async () => body(await client.DELETE("/api/students/{student_id}", { params: { path: { student_id: id } } })),
+    onSuccess: () => {
+      onGone();
+      return queries.invalidateQueries({ refetchType: "none" }); // the page that is left would ask for somebody who is gone
+    },
+  });
+}
+
 /** Changes a reading by hand; it is judged anew without its clip. */
 export function useEdit(id: string) {
   const queries = useQueryClient();

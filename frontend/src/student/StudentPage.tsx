@@ -6,7 +6,7 @@ import type { Take, Today } from "../api/client";
 import { useTakesOf } from "../api/bench";
 import { useFits } from "../api/help";
 import { usePast, useReports, useResults } from "../api/past";
-import { useMe, useJudgedRows, useToday } from "../api/queries";
+import { useMe, useJudgedRows, useStudents, useToday } from "../api/queries";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { Message } from "../design/Message";
@@ -18,6 +18,7 @@ import { pastWords } from "../shared/past";
 import { withUnit } from "../shared/valueWords";
 import { dayWords, firstName, instrumentWords } from "../shared/words";
 import { daysOf, rowsOf, windowOf, type Day } from "./days";
+import { Held } from "./Held";
 import { Score } from "./Score";
 
 const Page = styled.div`
@@ -87,9 +88,11 @@ const MOST_DAYS = 6;
 /** The record of one student: a column a day, what was read in the rows, every mark leads to its take. The class never sees it. */
 export function StudentPage({ chalk }: { chalk: boolean }) {
   const id = Number(useParams().id);
+  const go = useNavigate();
   const takes = useTakesOf(id);
   const today = useToday();
-  const student = takes.data?.takes[0]?.student ?? today.data?.lesson?.seats.find((seat) => seat.student.id === id)?.student;
+  const everyone = useStudents(takes.data?.takes.length === 0);
+  const student = takes.data?.takes[0]?.student ?? everyone.data?.find((one) => one.id === id);
   useTitle(student?.name ?? "A student");
   if (chalk)
     return (
@@ -99,7 +102,10 @@ export function StudentPage({ chalk }: { chalk: boolean }) {
   if (takes.error) return <Message title="The record did not load" text={takes.error.message} onRetry={() => takes.refetch()} />;
   if (!takes.data.takes.length || !student)
     return (
-      <Message title={student?.name ?? "No record yet"} text="Nothing was filmed of this student yet. Film a first breath from Today." />
+      <>
+        <Message title={student?.name ?? "No record yet"} text="Nothing was filmed of this student yet. Film a first breath from Today." />
+        {student && <Held student={student} onGone={() => go("/class")} />}
+      </>
     );
   return <Record key={id} student={student} takes={takes.data.takes} today={today.data} />;
 }
@@ -152,6 +158,7 @@ function Record({ student, takes, today }: RecordProps) {
         )}
       </div>
       <Beside student={student} last={days.at(-1)!} />
+      <Held student={student} onGone={() => go("/class")} />
     </Page>
   );
 }

@@ -23,6 +23,15 @@ def add_to(jobs: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
     user.set_defaults(run=_user)
     check = jobs.add_parser("check", help="settings with their source, parts of the installation, files against the database", parents=[data])
     check.set_defaults(run=_check)
+    one = argparse.ArgumentParser(add_help=False)
+    one.add_argument("student", help="number, or whole name")
+    one.add_argument("--programme", type=int, help="number of the programme, where there are several")
+    export = jobs.add_parser("export", help="everything that is held about one student, as one ZIP", parents=[data, one])
+    export.add_argument("--out", type=Path, required=True, help="the ZIP to write")
+    export.set_defaults(run=_export)
+    erase = jobs.add_parser("erase", help="delete one student with everything that is held about them", parents=[data, one])
+    erase.add_argument("--yes", action="store_true", help="do not ask")
+    erase.set_defaults(run=_erase)
     bench = jobs.add_parser("bench", help="one figure set, measured on this machine")
     bench.add_argument("name", help="accuracy, reading, recompute, take-page, today")
     bench.add_argument("--json", action="store_true")
@@ -39,6 +48,18 @@ def _check(asked: argparse.Namespace) -> int:
     from brevin.ops import operate
 
     return operate.check(asked)
+
+
+def _export(asked: argparse.Namespace) -> int:
+    from brevin.ops import operate
+
+    return operate.export(asked)
+
+
+def _erase(asked: argparse.Namespace) -> int:
+    from brevin.ops import operate
+
+    return operate.erase(asked)
 
 
 def _bench(asked: argparse.Namespace) -> int:

@@ -6,13 +6,15 @@ import sys
 
 from peewee import IntegrityError, OperationalError
 
+from brevin.edge.growing import growing
 from brevin.ops import files as sweeping
+from brevin.ops import held
 from brevin.ops import settings as known
 from brevin.ops.commands import BadUse
 from brevin.ops.settings import ROOT, Settings, model_path
-from brevin.store import files, programmes
+from brevin.store import files, programmes, whole
 from brevin.store.database import connect
-from brevin.store.records import NotThere
+from brevin.store.records import NotThere, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 
 
@@ -56,6 +58,42 @@ def user(asked: argparse.Namespace) -> int:
         raise BadUse(f"the login {asked.login} is taken") from why
     except NotThere as why:
         raise BadUse(f"nobody signs in as {asked.login}") from why
+    return 0
+
+
+def _student(asked: argparse.Namespace) -> tuple[Scope, StudentRecord]:
+    scope = _programme(asked)
+    try:
+        return scope, whole.named(scope, asked.student)
+    except NotThere as why:
+        raise BadUse(f"nobody, or more than one, is called {asked.student}: give the whole name as the class list has it, or the number") from why
+
+
+def export(asked: argparse.Namespace) -> int:
+    """Write everything that is held about one student. Raises BadUse."""
+    settings = _open(asked)
+    scope, student = _student(asked)
+    try:
+        count = held.write(scope, student.id, settings, asked.out)
+    except OSError as why:
+        raise BadUse(f"{asked.out} cannot be written: {why.strerror}") from why
+    print(f"{student.name}: {count} takes in {asked.out}")
+    return 0
+
+
+def erase(asked: argparse.Namespace) -> int:
+    """Delete one student with everything that is held about them. Raises BadUse where it is not confirmed."""
+    settings = _open(asked)
+    scope, student = _student(asked)
+    if not asked.yes:
+        print(f"Every take, clip and reading of {student.name} is deleted. This cannot be taken back. Type the name to go on: ", end="", flush=True)
+        if sys.stdin.readline().strip() != student.name:
+            raise BadUse("nothing was deleted")
+    gone = whole.erase(scope, student.id)
+    sweeping.work_off(settings)
+    for one in growing(settings.filming, student_id=student.id):
+        one.drop()  # what is being filmed at this moment, too
+    print(f"{student.name}: {gone.takes} takes and {gone.clips} clips were deleted. Copies of the data folder made before this still hold them.")
     return 0
 
 

@@ -137,6 +137,13 @@ class Withdrawn(BaseModel):
     clips: int
 
 
+class Erased(BaseModel):
+    """takes, clips: how many were deleted with the student."""
+
+    takes: int
+    clips: int
+
+
 class LessonIn(BaseModel):
     """card_id: null = each on the card of the ladder that is theirs; starts_at: now where it is not said; each_min: minutes a student takes; group_id: whose
     lesson it is, null = everybody's."""

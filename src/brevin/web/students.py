@@ -1,14 +1,17 @@
 """Students: who they are, what they did, what they are exempt from, and consent."""
 
+import tempfile
 from dataclasses import asdict
+from pathlib import Path
 
-from flask import Response, current_app
+from flask import Response, current_app, send_file
 
 from brevin.edge.growing import growing
 from brevin.ops import files as sweeping
-from brevin.store import anew, classes, exemptions, reports, students, takes
+from brevin.ops import held
+from brevin.store import anew, classes, exemptions, reports, students, takes, whole
 from brevin.web.auth import scope
-from brevin.web.class_schemas import Withdrawn, WithdrawQuery
+from brevin.web.class_schemas import Erased, Withdrawn, WithdrawQuery
 from brevin.web.routes import routes_of
 from brevin.web.schemas import ConsentIn, Done, ExemptChange, ExemptionChangeOut, ExemptionChanges, ResultList, ResultQuery, StudentList, StudentPath, TakeList
 from brevin.web.shapes import answer, result_out, student_out, take_out
@@ -20,6 +23,29 @@ routes = routes_of("students", __name__, below="/api/students")
 def all_students() -> Response:
     """Everyone in the programme."""
     return answer(StudentList(students=[student_out(record) for record in students.students(scope())]))
+
+
+@routes.get("/<int:student_id>/held")
+def all_held(path: StudentPath) -> Response:
+    """Everything that is held about a student, as one ZIP in open formats."""
+    settings = current_app.config["BREVIN"]
+    with tempfile.TemporaryDirectory(dir=settings.data) as scratch:  # beside the clips: it is as large as they are
+        target = Path(scratch) / "held.zip"
+        held.write(scope(), path.student_id, settings, target)
+        response = send_file(target.open("rb"), mimetype="application/zip", as_attachment=True, download_name=f"student-{path.student_id}.zip")
+    response.headers["Cache-Control"] = "private, no-store"
+    return response
+
+
+@routes.delete("/<int:student_id>", responses={200: Erased})
+def erase(path: StudentPath) -> Response:
+    """Delete a student with everything that is held about them, and say how much it was."""
+    settings = current_app.config["BREVIN"]
+    gone = whole.erase(scope(), path.student_id)
+    sweeping.work_off(settings)
+    for one in growing(settings.filming, student_id=path.student_id):
+        one.drop()  # what is being filmed at this moment, too
+    return answer(Erased(takes=gone.takes, clips=gone.clips))
 
 
 @routes.get("/<int:student_id>/takes", responses={200: TakeList})

@@ -1095,6 +1095,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a student with everything that is held about them, and say how much it was. */
+        delete: operations["students_erase__int_student_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/students/{student_id}/consent": {
         parameters: {
             query?: never;
@@ -1142,6 +1159,23 @@ export interface paths {
         get: operations["helps_fits_of_students__int_student_id__fits_get"];
         /** Keep what fitted, or take it back. */
         put: operations["helps_keep_fit_students__int_student_id__fits_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is held about a student, as one ZIP in open formats. */
+        get: operations["students_all_held__int_student_id__held_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2658,6 +2692,16 @@ export interface components {
             default: boolean;
             /** Key */
             key: string;
+        };
+        /**
+         * Erased
+         * @description takes, clips: how many were deleted with the student.
+         */
+        Erased: {
+            /** Clips */
+            clips: number;
+            /** Takes */
+            takes: number;
         };
         /**
          * ExampleOut
@@ -7619,6 +7663,37 @@ export interface operations {
             };
         };
     };
+    students_erase__int_student_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erased"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     students_give_consent__int_student_id__consent_post: {
         parameters: {
             query?: never;
@@ -7808,6 +7883,28 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    students_all_held__int_student_id__held_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

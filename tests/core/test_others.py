@@ -57,13 +57,6 @@ def test_a_face_that_no_body_was_found_for_is_somebody() -> None:
     assert not any((np.abs(points - far.middle_px) < 20.0).all(axis=1).any() for points in found.at(3.0).bodies)
 
 
-def test_a_face_that_may_be_a_pattern_is_one_where_it_is_found_again() -> None:
-    maybe = Face(3.0, np.array([60.0, 90.0]), 30.0, sure=0.55)
-    assert clear(looks(), maybe) is None
-    assert clear(looks(), maybe, replace(maybe, middle_px=np.array([200.0, 90.0]), t_s=6.0)) is None
-    assert clear(looks(), maybe, replace(maybe, t_s=6.0, middle_px=np.array([70.0, 92.0]))) is not None
-
-
 def test_one_who_walks_past_is_blurred_between_two_looks_as_well() -> None:
     poses = looks()
     poses[3] = replace(poses[3], bodies=(ME, AWAY))

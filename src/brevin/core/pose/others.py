@@ -23,7 +23,6 @@ WITHIN_S = 1.5  # of a moment: key points are looked at so seldom while all is s
 ALONE_TRUNKS = 1.0  # one body that is alone in its picture, and this near to where the player was, is the player
 PATCHES = 3.0  # across the widest head: too few to know anybody by
 FACE_WIDTHS = 1.1  # about the middle of a face that was found alone, in its widths
-SURE = 0.65  # of a face that is found in one picture alone; one that is found twice at its place may be less sure
 BESIDE_WIDTHS = 0.5  # outside all key points of a body: a face that is not its own
 KEY_POINTS, WAYS = 33, 36  # of a body; directions in which a face may lie outside them
 
@@ -75,7 +74,7 @@ def kept_clear(poses: Sequence[PoseSample], followed: Sequence[Player], shown: S
     if not followed and not _several(poses, faces):
         return None
     moments = _moments(poses, followed, shown)
-    strangers = tuple(face for face in faces if _is_one(face, faces) and not _is_own(face, moments))
+    strangers = tuple(face for face in faces if not _is_own(face, moments))
     hidden = [circle.radius_px for moment in moments for circle in moment.hidden] + [FACE_WIDTHS * face.width_px for face in strangers]
     if not hidden:
         return None
@@ -135,11 +134,6 @@ def _around(moments: Sequence[Moment], t_s: float) -> list[Moment]:
     """Those about a moment, or else the nearest."""
     nearest_s = min((abs(one.t_s - t_s) for one in moments), default=0.0)
     return [one for one in moments if abs(one.t_s - t_s) <= max(WITHIN_S, nearest_s)]
-
-
-def _is_one(face: Face, faces: Sequence[Face]) -> bool:
-    """Whether it is a face: surely, or found at the same place at another moment, too."""
-    return face.sure > SURE or any(one.t_s != face.t_s and np.hypot(*(one.middle_px - face.middle_px)) < face.width_px for one in faces)
 
 
 def _is_own(face: Face, moments: Sequence[Moment]) -> bool:

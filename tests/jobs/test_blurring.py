@@ -7,6 +7,7 @@ from pathlib import Path
 import cv2
 import numpy as np
 import pytest
+from peewee import OperationalError
 
 from brevin.bench.blur import _fine
 from brevin.bench.company import Head
@@ -150,3 +151,23 @@ def test_a_clip_that_was_deleted_meanwhile_takes_its_copy_with_it(scope, student
     takes.delete(scope, take_id)
     blur_all(reader)
     assert list(store.clips.iterdir()) == []
+
+
+def test_what_was_blurred_while_the_database_was_away_is_stored_afterwards(scope, student, store: Settings, reader, watched, monkeypatch) -> None:
+    take_id = queued(scope, student, store, watched)
+    read_all(reader)
+    kept, away = blurring.kept, [True, True]
+
+    def sometimes(*given: object, **told: object) -> bool:
+        if away:
+            away.pop()
+            raise OperationalError("gone away")
+        return kept(*given, **told)
+
+    monkeypatch.setattr(blurring, "kept", sometimes)
+    for _ in range(2):
+        with pytest.raises(OperationalError):
+            blur_all(reader)
+    blur_all(reader)
+    clip = takes.take_record(scope, take_id).clip
+    assert clip.blurred_for == 0 and [path.name for path in store.clips.iterdir()] == [clip.stored_name]

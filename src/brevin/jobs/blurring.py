@@ -19,9 +19,12 @@ log = logging.getLogger("brevin.reader")
 
 @dataclass
 class _Job:
+    """answered: kept until it is stored, since the database may be away just then."""
+
     take: TakeRecord
     child: Child
     name: str
+    answered: Answer | None = None
 
 
 class Blurs:
@@ -57,14 +60,14 @@ class Blurs:
 
     def _hear(self, job: _Job) -> None:
         try:
-            answer: Answer | None = None
-            while answer is None and job.child.pipe.poll():
-                answer = job.child.answer(wait_s=0.0)
-            answer = answer or job.child.answer(wait_s=0.0)  # its time may be over
-            if answer is None:
+            while job.answered is None and job.child.pipe.poll():
+                job.answered = job.child.answer(wait_s=0.0)
+            job.answered = job.answered or job.child.answer(wait_s=0.0)  # its time may be over
+            if job.answered is None:
                 return
-            playable = (str(answer.value["playable_name"]), str(answer.value["playable_type"]))
-            blurring.kept(HOUSE, job.take, stored_name=str(answer.value["stored_name"]), playable=playable, blurred_for=answer.value["blurred_for"])
+            told = job.answered.value
+            playable = (str(told["playable_name"]), str(told["playable_type"]))
+            blurring.kept(HOUSE, job.take, stored_name=str(told["stored_name"]), playable=playable, blurred_for=told["blurred_for"])
         except (ClipUnusable, Died) as why:
             log.warning("the clip of take %s stays as it is kept: %r", job.take.id, why)
             blurring.cannot_blur(HOUSE, job.take.id)

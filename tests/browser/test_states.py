@@ -265,6 +265,22 @@ def test_a_take_whose_clip_has_gone_shows_what_was_read_and_offers_nothing_to_pl
     expect(desk.get_by_test_id("tick-lips")).to_be_visible()
 
 
+@pytest.mark.parametrize(("clip", "said"), [
+    ({"url": None, "coming": True}, "Somebody else is in the picture and is being blurred."), ({"url": None, "coming": False}, "could not be blurred"),
+    ({"others_blurred": True}, "others are blurred"),
+])  # fmt: skip
+def test_a_clip_with_others_in_it_says_what_becomes_of_them(desk: Page, clip: dict, said: str) -> None:
+    def with_others(route: Route) -> None:
+        answer = route.fetch()
+        take = answer.json()
+        route.fulfill(response=answer, json=take | {"clip": take["clip"] | clip})
+
+    desk.route(re.compile("/api/takes/[0-9a-f]{32}$"), lambda route: with_others(route))
+    to_take(desk, "Jonas", first_of_all=True)
+    expect(desk.get_by_text(said)).to_be_visible()
+    expect(desk.get_by_role("button", name="Play")).to_have_count(0 if clip.get("url", "") is None else 1)
+
+
 def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is_smaller_than_can_be_read(desk: Page) -> None:
     to_take(desk, "Noor")
     desk.set_viewport_size({"width": 390, "height": 844})

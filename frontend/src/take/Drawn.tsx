@@ -63,7 +63,7 @@ export function useDrawer(take: Take, video: RefObject<HTMLVideoElement | null>)
   };
   const drawer: Drawer | null =
     shape === null ? null : { shape, from, choose, place, note: (words) => from && words.trim() && keep(from, from, words), leave: turn };
-  return { can: may && take.clip !== null, kept, drawer, turn, trouble: draw.error?.message };
+  return { can: may && Boolean(take.clip?.url), kept, drawer, turn, trouble: draw.error?.message };
 }
 
 const Tools = styled.div`

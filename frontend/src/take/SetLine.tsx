@@ -32,7 +32,14 @@ export function useSetLine(take: Take, report: Report, video: RefObject<HTMLVide
     setNear("first");
   };
   const setting: LineSetting | null = near === null ? null : { near: near === "first" ? null : near, place, leave };
-  return { can: may && take.judged_anew && showsLine(report), has: Boolean(edits.line), setting, turn, trouble: edit.error?.message };
+  const films = Boolean(take.clip?.url); // a line that stands can be taken back without it
+  return {
+    can: may && take.judged_anew && showsLine(report) && (films || Boolean(edits.line)),
+    has: Boolean(edits.line),
+    setting,
+    turn,
+    trouble: edit.error?.message,
+  };
 }
 
 const OF_THE_LINE = new Set(["axis_level", "axis_to_trunk"]);

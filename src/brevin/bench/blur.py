@@ -38,7 +38,7 @@ PAIRS = (
 )  # fmt: skip
 BARS = {
     "found": (">=", 1.0), "heads_past_knowing": (">=", 0.99), "players_kept": (">=", 0.99), "breaths_found_in_both": (">=", 0.98),
-    "named_otherwise": ("<=", 0.0), "onset_p90_s": ("<=", 0.15), "nobody_there_but_blurred": ("<=", 0.0), "takes_of_length": ("<=", 0.5),
+    "named_otherwise": ("<=", 0.0), "onset_p90_s": ("<=", 0.15), "nobody_there_but_blurred": ("<=", 0.05), "takes_of_length": ("<=", 0.5),
 }  # fmt: skip
 
 

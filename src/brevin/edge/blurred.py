@@ -68,7 +68,9 @@ class Blur:
     def __init__(self, clear: KeptClear, size_px: tuple[float, float]) -> None:
         self._clear, self._size = clear, size_px
         self._cells = tuple(max(round(side / max(clear.coarse_px, 1.0)), 1) for side in size_px)
-        self._known: tuple[int, Grey] | None = None
+        self._turn = -1
+        self._mask: Grey = np.zeros((1, 1), np.uint8)  # where the picture stays clear, 255
+        self._known: dict[tuple[int, int], tuple[NDArray[np.float32], NDArray[np.float32]]] = {}
 
     def film(self, planes: NDArray[np.uint8], t_s: float) -> None:
         """One picture of a film, light and colours, in place: [height * 3 / 2, width]."""
@@ -85,18 +87,18 @@ class Blur:
 
     def _blur(self, plane: NDArray[np.uint8], t_s: float) -> None:
         height, width = plane.shape[:2]
-        few = cv2.resize(plane, self._cells, interpolation=cv2.INTER_AREA)
-        coarse = cv2.resize(few, (width, height), interpolation=cv2.INTER_LINEAR)
-        clear = cv2.resize(self._mask(t_s), (width, height), interpolation=cv2.INTER_LINEAR)
-        share = (clear.astype(np.float32) / 255.0).reshape(height, width, *(1 for _ in plane.shape[2:]))
-        plane[:] = (plane * share + coarse * (1.0 - share) + 0.5).astype(np.uint8)
+        coarse = cv2.resize(cv2.resize(plane, self._cells, interpolation=cv2.INTER_AREA), (width, height), interpolation=cv2.INTER_LINEAR)
+        plane[:] = cv2.blendLinear(plane, coarse, *self._shares(t_s, height, width))
 
-    def _mask(self, t_s: float) -> Grey:
-        """Where the picture stays clear, 255, at a moment: a quarter of the working picture's sides."""
+    def _shares(self, t_s: float, height: int, width: int) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+        """How much of a plane stays, and how much is blurred: [height, width] each. A mask holds for a moment, and so do these."""
         turn = int(t_s / EVERY_S)
-        if self._known is None or self._known[0] != turn:
-            self._known = turn, self._drawn(turn * EVERY_S)
-        return self._known[1]
+        if self._turn != turn:
+            self._turn, self._known, self._mask = turn, {}, self._drawn(turn * EVERY_S)
+        if (height, width) not in self._known:
+            clear = cv2.resize(self._mask, (width, height), interpolation=cv2.INTER_LINEAR).astype(np.float32) / 255.0
+            self._known[height, width] = clear, 1.0 - clear
+        return self._known[height, width]
 
     def _drawn(self, t_s: float) -> Grey:
         width, height = (round(side / COARSE) for side in self._size)

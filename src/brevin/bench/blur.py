@@ -73,7 +73,7 @@ def measure() -> Measured:
 
 def figures(made: Sequence[Made], blurred_alone: int, alone: int) -> dict[str, float]:
     """The figures of some clips."""
-    left, kept = [v for one in made for v in one.left], [v for one in made if one.found for v in one.kept]
+    left, kept = [v for one in made for v in one.left], [v for one in made for v in one.kept]
     same = alike([Pair(one.name, one.plain, one.again) for one in made], "blurred")
     return {
         "clips": float(len(made)), "found": float(np.mean([one.found for one in made])), "pictures": float(len(left)),

@@ -333,7 +333,7 @@ def test_evidence_from_before_there_were_edges_is_still_judged() -> None:
     without = replace(
         found, players=tuple(replace(one, traces=_without(one.traces, "looked", "lost", "stale_s", "passed", "behind", "trunk_px")) for one in found.players)
     )
-    older = packing.pack(_without(without, "lines", "uprights_px"), kind=KIND, version=1)
+    older = packing.pack(_without(without, "lines", "uprights_px", "faces"), kind=KIND, version=1)
     again = unpacked(older)
     assert isinstance(again, Evidence) and again.lines == () and again.players[0].traces.looked == {}
     task = Task(Check(card=card, instrument="trumpet", with_instrument=True))

@@ -113,6 +113,14 @@ def test_a_student_is_gone_with_everything(page, scope: Scope, store: Settings, 
     assert page("GET", f"/api/students/{student.id}/held").status_code == 404 and page("DELETE", f"/api/students/{student.id}").status_code == 404
 
 
+def test_what_was_filmed_of_one_who_is_gone_is_told_so_and_of_anothers_student_nothing(page, scope: Scope, student) -> None:
+    stranger = students.add_student(Scope(programmes.add_programme(HOUSE, name="Next door").id), name="Bela Ostrander", instrument="flute")
+    send = {"data": b"no clip", "headers": {"Content-Type": "application/octet-stream"}}
+    page("DELETE", f"/api/students/{student.id}")
+    answers = [page("POST", "/api/takes", query_string={"student_id": one}, **send) for one in (student.id, stranger.id)]
+    assert [(one.status_code, one.json["code"]) for one in answers] == [(410, "student_gone"), (404, "not_there")]
+
+
 def test_where_erasing_breaks_off_nothing_has_gone(scope: Scope, store: Settings, student, known, monkeypatch: pytest.MonkeyPatch) -> None:
     before = everything_about(student.id)
     monkeypatch.setattr(whole.changes, "note", lambda *_: (_ for _ in ()).throw(RuntimeError("the database went away")))

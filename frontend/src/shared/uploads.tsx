@@ -32,7 +32,10 @@ type Uploads = {
   again: (one: Upload) => void;
   forget: (one: Upload) => void;
 };
-const TAKEN_BACK = "There is no consent to film any more, so what was filmed was deleted in this browser, too.";
+const LET_GO: Record<string, string> = {
+  no_consent: "There is no consent to film any more, so what was filmed was deleted in this browser, too.",
+  student_gone: "This student was deleted with everything, so what was filmed was deleted in this browser, too.",
+};
 const UNSENT = "This was filmed here and not sent: the page was closed before.";
 const Shared = createContext<Uploads | null>(null);
 
@@ -57,9 +60,9 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
         if (kept) await letGo(kept.key);
         setAll((known) => known.filter((one) => one.key !== key));
       } catch (error) {
-        const refused = kept !== null && error instanceof Refusal && error.code === "no_consent";
+        const refused = kept !== null && error instanceof Refusal && (LET_GO[error.code] ?? null);
         if (refused) await letGo(kept.key); // nothing of a child stays here that nobody may film any more
-        change(key, { trouble: refused ? TAKEN_BACK : (error as Error).message, ...(refused ? { kept: null, again: false } : {}) });
+        change(key, { trouble: refused || (error as Error).message, ...(refused ? { kept: null, again: false } : {}) });
       }
       void queries.invalidateQueries({ queryKey: ["today"] });
     },

@@ -71,6 +71,12 @@ def student(scope: Scope, student_id: int) -> StudentRecord:
         return student_record(row, to_film(scope, [row.id]))
 
 
+def known(scope: Scope, student_id: int) -> bool:
+    """Whether there is such a student."""
+    with db.connection_context():
+        return Student.select(Student.id).where((Student.id == student_id) & scope.sees(Student.programme)).exists()
+
+
 def may_film(scope: Scope, student_id: int) -> StudentRecord:
     """The student, if a consent holds today. Raises NoConsent, NotThere."""
     found = student(scope, student_id)

@@ -24,6 +24,7 @@ SENTENCES: dict[str, str] = {
     "too_many_tries": "Too many tries. Wait a minute, then sign in again.",
     "not_there": "This is not here any more. Someone may have deleted it.",
     "no_consent": "No consent to film this student is on record for today, so the clip was not taken in. Ask the family first.",
+    "student_gone": "This student was deleted here with everything that was held, so the clip was not taken in.",
     "no_consent_to_lie": "No consent to lie down for drills is on record for this student today. Ask the family first, or choose a seated card.",
     "bad_request": "Something in this request is missing or has the wrong form.",
     "page_old": "This page was open for a long time. Load it again, then repeat what you did.",

@@ -17,6 +17,7 @@ from brevin.ops import files as sweeping
 from brevin.ops.settings import Settings
 from brevin.store import chairs, readings, reports, students, takes
 from brevin.store.records import ClipRecord, NotThere, StudentRecord, TakeRecord
+from brevin.store.scope import HOUSE
 from brevin.web.auth import member, scope
 from brevin.web.edit_schemas import EditsIn
 from brevin.web.intake import take_in
@@ -44,7 +45,7 @@ def new_take(query: NewTake) -> Response:
     """Take a clip in and let it be read. A recording that came already is answered with its take."""
     if query.sent_as and (known := takes.sent(scope(), query.sent_as)):
         return answer(_seen(known))
-    student = students.may_film(scope(), query.student_id)
+    student = _filmed(query.student_id)
     check = _asked_of(query, student)
     settings = _settings()
     grown = _came(query, student)
@@ -64,6 +65,16 @@ def new_take(query: NewTake) -> Response:
     if grown is not None:
         grown.end(settings.clips / clip.stored_name)
     return answer(_seen(record), 201)
+
+
+def _filmed(student_id: int) -> StudentRecord:
+    """Who was filmed. Raises NoConsent; Refused(student_gone) for one who was erased, so that nothing stays in a browser; NotThere for anybody else's."""
+    try:
+        return students.may_film(scope(), student_id)
+    except NotThere:
+        if not students.known(HOUSE, student_id):
+            raise Refused("student_gone", 410) from None
+        raise
 
 
 def _came(query: NewTake, student: StudentRecord) -> Growing | None:

@@ -109,7 +109,7 @@ def test_no_clip_without_consent(page, scope, student, store) -> None:
 
 
 def test_a_student_or_card_that_is_none_is_refused(page, scope, student, store) -> None:
-    assert send(page, student, student_id=999_999).json["code"] == "not_there"
+    assert send(page, student, student_id=999_999).json["code"] == "student_gone"
     assert send(page, student, card="lots").json["code"] == "bad_card"
     assert send(page, student, student_id="x").json["code"] == "bad_request"
     assert list(store.clips.iterdir()) == []

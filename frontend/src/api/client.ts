@@ -43,6 +43,7 @@ export type Helps = Schemas["HelpsOut"];
 export type Ticks = Schemas["TicksOut"];
 /** Places are pairs, x and y. */
 export type Drawing = Omit<Schemas["DrawingOut"], "at_px" | "to_px"> & { at_px: number[]; to_px: number[] };
+export type Backup = Schemas["BackupOut"];
 export type Preview = Schemas["PreviewOut"];
 export type Examples = Schemas["ExamplesOut"];
 export type Proposed = Schemas["ProposedOut"];

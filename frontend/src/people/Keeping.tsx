@@ -6,6 +6,7 @@ import { Action } from "../design/Action";
 import { ChoiceLine, Said } from "../design/Fields";
 import { Question } from "../design/Question";
 import { colour } from "../design/tokens";
+import { Backups } from "./Backups";
 import { chosenDays, goneWords, goWords, wordsOf } from "./keeping";
 
 const Part = styled.section`
@@ -19,14 +20,14 @@ const Part = styled.section`
   }
 `;
 
-/** How long clips and stills are kept: chosen from a few times, and said before anything goes. */
+/** How long clips and stills are kept: chosen from a few times, and said before anything goes; and where they are kept twice. */
 export function Keeping() {
   const found = useKeeping();
   const keep = useKeep();
   const [chosen, setChosen] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
   if (!found.data) return found.error ? <Said role="alert">{found.error.message}</Said> : null;
-  const { days, offered } = found.data;
+  const { days, offered, backups } = found.data;
   const now = String(days ?? "");
   const value = chosen ?? now;
   const goes = offered.find((one) => String(one.days) === value)?.older ?? 0;
@@ -57,6 +58,7 @@ export function Keeping() {
           Keep them so
         </Action>
       </p>
+      <Backups backups={backups} />
       <Question
         isOpen={asking}
         onClose={() => setAsking(false)}

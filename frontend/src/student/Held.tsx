@@ -48,7 +48,7 @@ export function Held({ student, onGone }: { student: Take["student"]; onGone: ()
         isOpen={asking}
         onClose={() => setAsking(false)}
         title={`Delete everything about ${student.name}?`}
-        text="The chair, every take, clip and reading, consent, ticks and the care log are deleted from this computer now. This cannot be taken back. Copies of the data folder that were made before still hold them."
+        text="The chair, every take, clip and reading, consent, ticks and the care log are deleted from this computer now. This cannot be taken back. Backups follow, each within a minute or when its disk is there; other copies of the data folder still hold them."
         does="Delete everything"
         keeps="Keep it"
         onDo={() => erase.mutate()}

@@ -32,6 +32,14 @@ def add_to(jobs: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
     erase = jobs.add_parser("erase", help="delete one student with everything that is held about them", parents=[data, one])
     erase.add_argument("--yes", action="store_true", help="do not ask")
     erase.set_defaults(run=_erase)
+    backup = jobs.add_parser("backup", help="bring a backup up to date, or make the first; while Brevin runs it does so itself once a day", parents=[data])
+    backup.add_argument("folder", type=Path, help="a folder of its own, best on another disk")
+    backup.add_argument("--replace", action="store_true", help="also where the folder holds the backup of another data folder, which is deleted")
+    backup.add_argument("--forget", action="store_true", help="delete the backup in this folder; it is not brought up to date any more")
+    backup.set_defaults(run=_backup)
+    restore = jobs.add_parser("restore", help="put a backup back into a new data folder", parents=[data])
+    restore.add_argument("folder", type=Path, help="the folder of the backup")
+    restore.set_defaults(run=_restore)
     bench = jobs.add_parser("bench", help="one figure set, measured on this machine")
     bench.add_argument("name", help="accuracy, reading, recompute, take-page, today")
     bench.add_argument("--json", action="store_true")
@@ -60,6 +68,18 @@ def _erase(asked: argparse.Namespace) -> int:
     from brevin.ops import operate
 
     return operate.erase(asked)
+
+
+def _backup(asked: argparse.Namespace) -> int:
+    from brevin.ops import operate
+
+    return operate.back_up(asked)
+
+
+def _restore(asked: argparse.Namespace) -> int:
+    from brevin.ops import operate
+
+    return operate.restore(asked)
 
 
 def _bench(asked: argparse.Namespace) -> int:

@@ -4,25 +4,30 @@ import argparse
 import getpass
 import sys
 
-from peewee import IntegrityError, OperationalError
+from peewee import DatabaseError, IntegrityError, InterfaceError, OperationalError
 
 from brevin.edge.growing import growing
+from brevin.ops import backup, held
 from brevin.ops import files as sweeping
-from brevin.ops import held
+from brevin.ops import restore as restoring
 from brevin.ops import settings as known
+from brevin.ops.backup_folder import BackupTrouble
 from brevin.ops.commands import BadUse
+from brevin.ops.empty_database import DatabaseTrouble
+from brevin.ops.only_run import connect, database_of
 from brevin.ops.settings import ROOT, Settings, model_path
-from brevin.store import files, programmes, whole
-from brevin.store.database import connect
+from brevin.store import backups, files, programmes, whole
 from brevin.store.records import NotThere, StudentRecord
 from brevin.store.scope import HOUSE, Scope
+
+BEHIND = "; it still holds what was deleted or withdrawn since, until its folder is there"
 
 
 def _open(asked: argparse.Namespace) -> Settings:
     settings = known.load(asked.data)
     if not settings.socket.exists():
         raise BadUse(f"Brevin is not running on {settings.data}: start it with ./start --data {asked.data}")
-    connect(socket=str(settings.socket), password=settings.values["db_password"], connections=2)
+    connect(settings)
     return settings
 
 
@@ -93,7 +98,44 @@ def erase(asked: argparse.Namespace) -> int:
     sweeping.work_off(settings)
     for one in growing(settings.filming, student_id=student.id):
         one.drop()  # what is being filmed at this moment, too
-    print(f"{student.name}: {gone.takes} takes and {gone.clips} clips were deleted. Copies of the data folder made before this still hold them.")
+    print(f"{student.name}: {gone.takes} takes and {gone.clips} clips were deleted. Backups follow when their folder is there; other copies of the data folder still hold them.")
+    return 0
+
+
+def back_up(asked: argparse.Namespace) -> int:
+    """Bring a backup up to date, or delete it. Raises BadUse."""
+    if not (asked.data / "mariadb").is_dir():
+        raise BadUse(f"there is nothing to back up in {asked.data}: --data names the data folder")
+    path = asked.folder.absolute()
+    try:
+        settings = known.load(asked.data)
+        with database_of(settings):
+            if asked.forget:
+                backup.forget(settings, path)
+                print(f"The backup in {path} is deleted.")
+                return 0
+            made = backup.make(settings, path, replace=asked.replace)
+    except (BackupTrouble, DatabaseTrouble, DatabaseError, InterfaceError, ValueError) as why:
+        raise BadUse(str(why)) from why
+    except OSError as why:
+        raise BadUse(f"the backup in {path} cannot be written: {why.strerror}. What was there last stands") from why
+    print(f"{path}: the database and {len(made.files)} files, {made.size / 1e6:.1f} MB, as of {made.made_at:%Y-%m-%d %H:%M} UTC.")
+    return 0
+
+
+def restore(asked: argparse.Namespace) -> int:
+    """Put a backup back into a new data folder. Raises BadUse."""
+    try:
+        found = restoring.restore(asked.folder.absolute(), asked.data.absolute())
+    except (BackupTrouble, DatabaseTrouble, DatabaseError, InterfaceError, ValueError) as why:
+        raise BadUse(str(why)) from why
+    except OSError as why:
+        raise BadUse(f"{asked.data} cannot be written: {why.strerror}. Nothing was put back") from why
+    print(f"{asked.data} holds {found.students} students and {found.files} files as of {found.made_at:%Y-%m-%d %H:%M} UTC.")
+    if found.missing:
+        print(f"{found.missing} files were not in the backup: their takes keep their readings, and show no clip.")
+    print("What families withdrew or had deleted after that moment is here again: do it again before anybody is filmed. Everybody signs in anew.")
+    print(f"No backup is made of it yet: ./brevin backup FOLDER --data {asked.data}")
     return 0
 
 
@@ -106,10 +148,11 @@ def check(asked: argparse.Namespace) -> int:
     if not settings.socket.exists():
         print(f"{'database':16} not running")
         return 0
-    connect(socket=str(settings.socket), password=settings.values["db_password"], connections=2)
+    connect(settings)
     try:
         owned, missing = files.owned(HOUSE), sweeping.missing(settings)
         orphans, to_go = sweeping.orphans(settings), files.to_go(HOUSE)
+        places = backups.places(HOUSE)
     except OperationalError:
         print(f"{'database':16} does not answer")
         return 1
@@ -117,4 +160,7 @@ def check(asked: argparse.Namespace) -> int:
     for what, listed in (("missing", missing), ("nobody's", orphans), ("to go", to_go)):
         for file in listed:
             print(f"  {what:14} {file.folder}/{file.name}")
+    for place in places:
+        made = "never whole" if place.made_at is None else f"as of {place.made_at:%Y-%m-%d %H:%M} UTC"
+        print(f"{'backup':16} {place.path}, {made}{BEHIND if place.behind else ''}")
     return 1 if missing or to_go else 0

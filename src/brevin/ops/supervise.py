@@ -2,13 +2,11 @@
 
 import argparse
 import contextlib
-import fcntl
 import signal
 import sys
 import threading
 import time
 from pathlib import Path
-from typing import IO
 
 from peewee import DatabaseError, InterfaceError
 
@@ -16,14 +14,16 @@ from brevin.edge.instrument_files import ContentFaults, content
 from brevin.ops import demo
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
+from brevin.ops.backing_up import Due
 from brevin.ops.empty_database import DatabaseTrouble
 from brevin.ops.listening import FRUGAL, certificate, claim_port, own_names, wait_for_page, web_command
 from brevin.ops.logs import keep_small
 from brevin.ops.mariadb import MariaDb
+from brevin.ops.only_run import migrated, only_run
 from brevin.ops.service import GivesUp, Service, reader_command
 from brevin.ops.settings import ROOT, Settings
 from brevin.ops.told import ENDS, Stop, Told
-from brevin.store import database, readings
+from brevin.store import readings
 from brevin.store.scope import HOUSE
 
 LOOK_EVERY_S = 0.3  # after processes that died
@@ -36,7 +36,7 @@ def main(argv: list[str] | None = None) -> int:
     try:
         content(ROOT / "content")
         settings = known.load(asked.data)
-        lock = _lock(settings)
+        lock = only_run(settings)
     except ContentFaults as found:
         print("start: the instruments' files hold what cannot be right:", *found.faults, sep="\n  ", file=sys.stderr)
         return 1
@@ -74,18 +74,6 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _lock(settings: Settings) -> IO[str]:
-    """One run a data folder. Raises OSError where another holds it."""
-    settings.data.mkdir(parents=True, exist_ok=True)
-    settings.data.chmod(0o700)  # names, clips and logs of children: nobody else of this machine reads them
-    file = (settings.data / "start.lock").open("w")
-    try:
-        fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
-    except OSError as why:
-        raise OSError(f"Brevin is already running on {settings.data}; stop it first, or choose another folder with --data") from why
-    return file
-
-
 def _free_leases() -> None:
     """What a dead reader held waits again at once; where the database is away too, the leases run out by themselves."""
     with contextlib.suppress(DatabaseError, InterfaceError):
@@ -99,7 +87,7 @@ class Running:
         self.settings = settings
         self.port = asked.port or settings.number("port")
         self.with_demo, self.lan = not asked.no_demo, asked.lan
-        self.mariadb = MariaDb(settings)
+        self.mariadb, self.backups = MariaDb(settings), Due(settings)
         readers = asked.workers or settings.number("workers")
         self.reader = Service("reader", settings, reader_command(settings, readers), lan=self.lan)
         self.web = Service("web", settings, web_command(settings, self.port, lan=self.lan), lan=self.lan, also=FRUGAL)
@@ -112,9 +100,7 @@ class Running:
         for folder in (self.settings.clips, self.settings.evidence):
             folder.mkdir(parents=True, exist_ok=True)
         self.mariadb.start()
-        database.connect(socket=str(self.settings.socket), password=self.settings.values["db_password"], user="root", connections=2)
-        database.migrate()  # the tables' shape is changed by root, who may also do away with what an older release kept beside them
-        database.connect(socket=str(self.settings.socket), password=self.settings.values["db_password"], connections=4)
+        migrated(self.settings)
         sweeping.sweep(self.settings)
         readings.free_leases(HOUSE)
         if self.with_demo:
@@ -149,12 +135,15 @@ class Running:
                 self.mariadb.start_again()
             self.reader.revive(first=_free_leases)
             self.web.revive()
+            with contextlib.suppress(DatabaseError, InterfaceError):  # away, and started again at the next look
+                self.backups.look()
             if time.monotonic() > logs_at + LOGS_EVERY_S:
                 logs_at = time.monotonic()
                 keep_small(self.settings.data / "logs")
 
     def down(self) -> None:
         """End all processes, the database last."""
+        self.backups.stop()
         threads = [threading.Thread(target=service.end) for service in (self.reader, self.web)]
         for thread in threads:
             thread.start()

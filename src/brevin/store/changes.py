@@ -4,7 +4,7 @@ from datetime import timedelta
 from typing import cast
 
 from brevin.store.database import db, now
-from brevin.store.models import PageChange
+from brevin.store.house_models import PageChange
 from brevin.store.records import ChangeKind, ChangeRecord
 from brevin.store.scope import Scope
 

@@ -61,6 +61,12 @@ def migrate() -> list[str]:
             db.execute_sql("SELECT RELEASE_LOCK(%s)", (MIGRATE_LOCK,))
 
 
+def migrations() -> list[str]:
+    """Names of the migrations that the tables have gone through."""
+    with db.connection_context():
+        return sorted(row[0] for row in db.execute_sql("SELECT name FROM schema_migration"))
+
+
 def untangled(change: Callable[[], T]) -> T:
     """Do a change, and do it anew where MariaDB ended its transaction because it and another waited for each other: nothing of it was done. change: one that
     may be repeated. Raises peewee.OperationalError where it is ended again and again."""

@@ -4,7 +4,8 @@ from collections.abc import Iterable
 from typing import cast
 
 from brevin.store.database import db
-from brevin.store.models import Clip, CountCardRow, FileToGo, Take
+from brevin.store.house_models import FileToGo
+from brevin.store.models import Clip, CountCardRow, Take
 from brevin.store.records import Folder, LetGo
 from brevin.store.scope import Scope
 
@@ -25,6 +26,13 @@ def gone(scope: Scope, file: LetGo) -> None:
     """Take a file off the list: it is deleted."""
     with db.connection_context():
         FileToGo.delete().where((FileToGo.folder == file.folder) & (FileToGo.name == file.name)).execute()
+
+
+def unseen(scope: Scope) -> set[LetGo]:
+    """Clips that were not looked at for others in the picture yet: they are given to nobody."""
+    with db.connection_context():
+        rows = Clip.select(Clip.stored_name, Clip.playable_name).join(Take).where(Clip.blurred_for.is_null() & scope.sees(Take.programme))
+        return {LetGo("clips", name) for row in rows for name in (row.stored_name, row.playable_name) if name}
 
 
 def owned(scope: Scope) -> set[LetGo]:

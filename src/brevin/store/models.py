@@ -16,6 +16,7 @@ from peewee import (
 
 from brevin.store.database import MomentField, now
 from brevin.store.fields import Base, JsonField, LongTextField
+from brevin.store.house_models import BackupPlace, FileToGo, PageChange
 
 
 class Programme(Base):
@@ -292,29 +293,7 @@ class CueGiven(OfTake):
     said_at = MomentField(default=now)
 
 
-class FileToGo(Base):
-    """A file that is nobody's any more: deleted at once, and again at start until it is gone."""
-
-    id = AutoField()
-    folder = CharField(24)
-    name = CharField(80)
-    since = MomentField(default=now)
-
-    class Meta:
-        indexes = ((("folder", "name"), True),)
-
-
-class PageChange(Base):
-    """What open pages are to know: something about a take, or about the lesson."""
-
-    id = AutoField()
-    programme = IntegerField()
-    kind = CharField(16)  # take, lesson, bench, care, rules
-    ref = CharField(32, default="")
-    at = MomentField(default=now, index=True)
-
-
 ALL = (
     Programme, Person, Membership, StudentGroup, InstrumentRules, Student, GroupStudent, Consent, AskedCheck, CountCardRow, Lesson, Seat, Take, Clip, Report,
-    MeasureRow, VerdictRow, Overrule, CueGiven, FileToGo, PageChange,
+    MeasureRow, VerdictRow, Overrule, CueGiven, FileToGo, BackupPlace, PageChange,
 )  # fmt: skip

@@ -6,7 +6,7 @@ from typing import cast
 
 from brevin.core.errors import InvalidInput
 from brevin.core.kinds import PURPOSES, Instrument, Purpose
-from brevin.store import programmes
+from brevin.store import backups, programmes
 from brevin.store.database import db, now
 from brevin.store.models import Consent, GroupStudent, Programme, Student, StudentGroup
 from brevin.store.records import ConsentRecord, NoConsent, NotThere, ProgrammeRecord, StudentRecord
@@ -62,6 +62,7 @@ def withdraw_consent(scope: Scope, student_id: int, purposes: Sequence[Purpose] 
         row = _row(scope, student_id)
         day = _today(programmes.programme(Scope(row.programme_id)))
         Consent.update(withdrawn_on=day).where((Consent.student == student_id) & Consent.purpose.in_(list(purposes)) & Consent.withdrawn_on.is_null()).execute()
+        backups.deleted(scope)
 
 
 def student(scope: Scope, student_id: int) -> StudentRecord:

@@ -12,7 +12,7 @@ from brevin.core.errors import InvalidInput
 from brevin.core.kinds import FELT, Felt
 from brevin.core.plan.check import Check, from_document
 from brevin.core.verdict import rules as ruling
-from brevin.store import changes, checks, files, reports, rulebook, students
+from brevin.store import backups, changes, checks, files, reports, rulebook, students
 from brevin.store.database import db, now
 from brevin.store.models import AskedCheck, Clip, Lesson, Seat, Student, Take
 from brevin.store.records import CheckRecord, ClipRecord, HeadlineRecord, LetGo, NoConsent, NotThere, StudentRecord, TakeRecord, TakeState
@@ -214,6 +214,7 @@ def drop_clip(scope: Scope, take_id: str) -> None:
         files.let_go(scope, _pictures(row))
         Take.update(stills_name="").where(Take.id == take_id).execute()
         Clip.delete().where(Clip.take == take_id).execute()
+        backups.deleted(scope)
         changes.note(scope, row.programme_id, "take", take_id)
 
 
@@ -230,4 +231,5 @@ def delete(scope: Scope, take_id: str) -> None:
         kept = [LetGo("evidence", row.evidence_name)] if row.evidence_name else []
         files.let_go(scope, [*_pictures(row), *kept])
         Take.delete().where(Take.id == take_id).execute()
+        backups.deleted(scope)
         changes.note(scope, row.programme_id, "take", take_id)

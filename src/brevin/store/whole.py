@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from peewee import ForeignKeyField, Model
 
-from brevin.store import bench_models, changes, models, said_models, students, takes
+from brevin.store import backups, bench_models, changes, models, said_models, students, takes
 from brevin.store.database import db
 from brevin.store.fields import Base
 from brevin.store.models import Clip, Report, Student, Take
@@ -68,6 +68,7 @@ def erase(scope: Scope, student_id: int) -> Erased:
         for take_id in filmed:
             takes.delete(scope, take_id)
         Student.delete().where(Student.id == student_id).execute()
+        backups.deleted(scope)
         changes.note(scope, known.programme_id, "lesson", "")
     return Erased(len(filmed), clips)
 

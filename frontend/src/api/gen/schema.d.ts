@@ -644,7 +644,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How long they are kept, and how many takes' are older than each time that is offered. */
+        /** How long they are kept, how many takes' are older than each time that is offered, and the house's backups. */
         get: operations["keeping_kept_get"];
         /** Another time to keep them. What is older goes at once; readings and evidence stay. */
         put: operations["keeping_keep_put"];
@@ -1608,6 +1608,21 @@ export interface components {
             value: number;
             /** Words */
             words: string;
+        };
+        /**
+         * BackupOut
+         * @description A folder with a backup. made_at: the moment that it holds, None before the first is whole; behind: it still holds what was deleted or withdrawn since;
+         *     here: its folder can be reached now.
+         */
+        BackupOut: {
+            /** Behind */
+            behind: boolean;
+            /** Here */
+            here: boolean;
+            /** Made At */
+            made_at: string | null;
+            /** Path */
+            path: string;
         };
         /** BeatGrid */
         BeatGrid: {
@@ -3255,6 +3270,8 @@ export interface components {
          * @description days: None = until somebody deletes them.
          */
         KeepOut: {
+            /** Backups */
+            backups: components["schemas"]["BackupOut"][];
             /** Days */
             days: number | null;
             /** Offered */

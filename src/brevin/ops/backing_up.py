@@ -1,0 +1,63 @@
+"""Backups that are due while Brevin runs: once a day, and within a minute after something was deleted here, wherever the backup's folder is there."""
+
+import os
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+
+from brevin.ops.backup_folder import is_here
+from brevin.ops.children import spawn
+from brevin.ops.service import last_line
+from brevin.ops.settings import ROOT, Settings
+from brevin.store import backups
+from brevin.store.backups import Place
+from brevin.store.scope import HOUSE
+
+LOOK_EVERY_S = 30.0
+AGAIN_AFTER_S = 600.0  # where it failed: a full disk or a wrong folder does not mend itself by the minute
+
+
+class Due:
+    """Makes them, one after the other, each in a process of its own."""
+
+    def __init__(self, settings: Settings) -> None:
+        self.log = settings.data / "logs" / "backup.log"
+        self._settings = settings
+        self._looked_at = float("-inf")
+        self._tried: dict[str, float] = {}
+        self._running: subprocess.Popen[bytes] | None = None
+
+    def look(self) -> None:
+        """Begin the next that is due. Raises peewee's errors where the database is away."""
+        if self._running is not None:
+            self._hear(self._running)
+        elif time.monotonic() > self._looked_at + LOOK_EVERY_S:
+            self._looked_at = time.monotonic()
+            place = next(self._due(), None)
+            if place is not None:
+                self._tried[place.path] = time.monotonic()
+                command = [sys.executable, "-m", "brevin.cli", "backup", place.path, "--data", str(self._settings.data)]
+                self._running = spawn(["nice", *command], self.log, environment=os.environ | {"PYTHONPATH": str(ROOT / "src")})
+
+    def _due(self) -> Iterator[Place]:
+        """A folder that is away, such as a stick that is not plugged in, waits until it is there."""
+        for place in backups.places(HOUSE):
+            waits = time.monotonic() - self._tried.get(place.path, float("-inf")) < AGAIN_AFTER_S
+            if place.due and not waits and is_here(place):
+                yield place
+
+    def _hear(self, running: "subprocess.Popen[bytes]") -> None:
+        if running.poll() is None:
+            return
+        self._running = None
+        if running.returncode:
+            print(f"start: a backup was not made: {last_line(self.log)}", file=sys.stderr, flush=True)
+        else:
+            self._tried.clear()
+
+    def stop(self) -> None:
+        """End what is being made; the last one stands."""
+        if self._running is not None:
+            self._running.terminate()
+            self._running.wait()

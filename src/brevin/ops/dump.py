@@ -1,0 +1,57 @@
+"""The database as SQL, out and in, by MariaDB's own programs."""
+
+import contextlib
+import gzip
+import subprocess
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+from typing import IO
+
+from brevin.ops.backup_folder import PIECE, BackupTrouble
+from brevin.ops.empty_database import program
+from brevin.ops.mariadb import PROGRAM
+from brevin.ops.settings import Settings
+
+SCHEMA = "brevin"
+OF_THIS_RUN = ("signed_in", "one_time", "backup_place")  # who is signed in, codes that open once, where backups are: rows that hold for one data folder alone
+
+
+def write(settings: Settings, file: IO[bytes]) -> None:
+    """The database as it is at this moment, gzipped. Raises BackupTrouble, OSError."""
+    ways = ["--single-transaction", "--no-tablespaces", "--hex-blob", "--default-character-set=utf8mb4", "--max-allowed-packet=64M"]
+    ways += [f"--ignore-table-data={SCHEMA}.{table}" for table in OF_THIS_RUN]
+    with _client(settings, "mariadb-dump", *ways, SCHEMA) as run, gzip.open(file, "wb", compresslevel=6) as packed:
+        assert run.stdout is not None
+        while piece := run.stdout.read(PIECE):
+            packed.write(piece)
+
+
+def load(settings: Settings, path: Path) -> None:
+    """Fill an empty database. Raises BackupTrouble, OSError."""
+    with _client(settings, "mariadb", "--default-character-set=utf8mb4", "--max-allowed-packet=64M", SCHEMA) as run, gzip.open(path, "rb") as packed:
+        assert run.stdin is not None
+        with contextlib.suppress(BrokenPipeError):  # it ended: what it says is told below
+            while piece := packed.read(PIECE):
+                run.stdin.write(piece)
+
+
+@contextlib.contextmanager
+def _client(settings: Settings, name: str, *ways: str) -> "Iterator[subprocess.Popen[bytes]]":
+    """One of MariaDB's programs, signed in as our own account; its password stands in no list of processes. Raises BackupTrouble where it fails."""
+    with tempfile.NamedTemporaryFile("w", dir=settings.data, prefix="client.") as signing, tempfile.TemporaryFile() as words:
+        signing.write(f'[client]\nuser={PROGRAM}\npassword="{settings.values["db_password"]}"\nsocket="{settings.socket}"\n')
+        signing.flush()
+        command = [program(name, f"/usr/bin/{name}"), f"--defaults-file={signing.name}", *ways]
+        with subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=words) as run:
+            try:
+                yield run
+                if run.stdin is not None:
+                    with contextlib.suppress(BrokenPipeError):
+                        run.stdin.close()
+                code = run.wait()
+            finally:
+                run.kill()
+        if code:
+            words.seek(0)
+            raise BackupTrouble(f"the database did not go along: {words.read().decode(errors='replace').strip()[-300:]}")

@@ -4,6 +4,7 @@ from datetime import timedelta
 
 import pytest
 
+from brevin.ops import backup
 from brevin.ops.settings import Settings
 from brevin.store import database, takes
 from brevin.store.models import Take
@@ -29,3 +30,14 @@ def test_what_is_older_goes_at_once_with_its_file(page, scope, store: Settings, 
 def test_a_time_that_is_none_is_refused_and_changes_nothing(page, days: object) -> None:
     assert page("PUT", "/api/keeping", json={"days": days}).status_code == 422 and page("GET", "/api/keeping").json["days"] is None
     assert page("PUT", "/api/keeping", json={}).status_code == 422
+
+
+def test_a_backup_is_shown_with_what_it_still_holds(page, scope, store: Settings, student, tmp_path) -> None:
+    assert page("GET", "/api/keeping").json["backups"] == []
+    backup.make(store, tmp_path / "stick" / "b")
+    (shown,) = page("GET", "/api/keeping").json["backups"]
+    assert (shown["path"], shown["behind"], shown["here"]) == (str(tmp_path / "stick" / "b"), False, True) and shown["made_at"]
+    (tmp_path / "stick" / "b").rename(tmp_path / "away")
+    page("DELETE", f"/api/students/{student.id}/consent")
+    (shown,) = page("GET", "/api/keeping").json["backups"]
+    assert shown["behind"] and not shown["here"]

@@ -1,33 +1,20 @@
 import { useState } from "react";
-import styled from "styled-components";
 
 import { useKeep, useKeeping } from "../api/queries";
 import { Action } from "../design/Action";
 import { ChoiceLine, Said } from "../design/Fields";
 import { Question } from "../design/Question";
-import { colour } from "../design/tokens";
-import { Backups } from "./Backups";
 import { chosenDays, goneWords, goWords, wordsOf } from "./keeping";
+import { Part } from "./Part";
 
-const Part = styled.section`
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  margin-top: 34px;
-  max-width: 460px;
-  p {
-    color: ${colour("soft")};
-  }
-`;
-
-/** How long clips and stills are kept: chosen from a few times, and said before anything goes; and where they are kept twice. */
+/** How long clips and stills are kept: chosen from a few times, and said before anything goes. */
 export function Keeping() {
   const found = useKeeping();
   const keep = useKeep();
   const [chosen, setChosen] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
   if (!found.data) return found.error ? <Said role="alert">{found.error.message}</Said> : null;
-  const { days, offered, backups } = found.data;
+  const { days, offered } = found.data;
   const now = String(days ?? "");
   const value = chosen ?? now;
   const goes = offered.find((one) => String(one.days) === value)?.older ?? 0;
@@ -58,7 +45,6 @@ export function Keeping() {
           Keep them so
         </Action>
       </p>
-      <Backups backups={backups} />
       <Question
         isOpen={asking}
         onClose={() => setAsking(false)}

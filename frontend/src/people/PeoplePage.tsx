@@ -8,6 +8,7 @@ import { ChoiceLine, Said, TextLine } from "../design/Fields";
 import { Message } from "../design/Message";
 import { useTitle } from "../design/title";
 import { colour } from "../design/tokens";
+import { Backups } from "./Backups";
 import { Keeping } from "./Keeping";
 import { ThisProgramme } from "./ThisProgramme";
 
@@ -52,7 +53,7 @@ const ROLES = {
 } as const;
 type Role = keyof typeof ROLES;
 
-/** Who belongs to the programme, a one-time link for somebody new, and how long clips are kept. */
+/** Who belongs to the programme, a one-time link for somebody new, how long clips are kept, and where backups are. */
 export function PeoplePage() {
   const people = usePeople();
   const invite = useInvite();
@@ -80,6 +81,7 @@ export function PeoplePage() {
         </ul>
         <ThisProgramme />
         <Keeping />
+        <Backups />
       </section>
       <section aria-label="Invite">
         <h2>Invite somebody</h2>

@@ -98,9 +98,8 @@ def erase(asked: argparse.Namespace) -> int:
     sweeping.work_off(settings)
     for one in growing(settings.filming, student_id=student.id):
         one.drop()  # what is being filmed at this moment, too
-    print(
-        f"{student.name}: {gone.takes} takes and {gone.clips} clips were deleted. Backups follow when their folder is there; other copies of the data folder still hold them."
-    )
+    print(f"{student.name}: {gone.takes} takes and {gone.clips} clips were deleted.")
+    print("Backups follow when their folder is there; other copies of the data folder still hold them.")
     return 0
 
 

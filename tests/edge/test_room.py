@@ -104,6 +104,11 @@ def test_grain_moves_nothing() -> None:
     assert watched(pictures)[0].standing() == (True, False)
 
 
+def test_a_room_that_is_lost_after_its_first_picture_ends_no_reading() -> None:
+    room, player = watched([wall(seed=3), *(wall(plain=True) for _ in T_S[1:])])
+    assert not room.standing().still and room.moves(player) is None
+
+
 def test_of_a_plain_wall_nothing_is_known() -> None:
     assert watched([wall(plain=True) for _ in T_S])[0].standing() == (False, False)
 

@@ -111,9 +111,11 @@ def by_themselves(start: NDArray[np.float32], moves: Floats, seen: NDArray[np.bo
 
 def _far(moves: Floats, seen: NDArray[np.bool_]) -> Floats:
     """How far each point goes over the clip, px: [p], without end where it is lost too often. moves: [n, p, 2]; seen: [n, p]."""
-    found = np.where(seen[..., None], moves, np.nan)[:, seen.mean(axis=0) > LEAST_SEEN]
+    often = seen.mean(axis=0) > LEAST_SEEN
     far = np.full(seen.shape[1], np.inf)
-    far[seen.mean(axis=0) > LEAST_SEEN] = np.ptp(np.nanquantile(found, COMMON_SHARES, axis=0), axis=0).max(axis=-1)
+    if often.any():  # none is, where the picture that they were found in was spoiled, or the camera was taken away
+        found = np.where(seen[..., None], moves, np.nan)[:, often]
+        far[often] = np.ptp(np.nanquantile(found, COMMON_SHARES, axis=0), axis=0).max(axis=-1)
     return far
 
 

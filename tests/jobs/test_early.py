@@ -86,6 +86,33 @@ def test_one_that_is_done_before_its_take_has_its_turn_waits_with_its_answer(sco
     assert takes.take_record(scope, take_id).evidence_name == look.evidence_name and not list(store.filming.iterdir())
 
 
+def test_the_next_clip_stands_still_until_the_one_that_is_over_has_been_read(scope, student, store, reader, filmed, recording) -> None:
+    looked_at(reader)
+    following = begun(store.filming, student.programme_id, student.id, str(uuid.uuid4()), "auto")
+    following.path.write_bytes(recording[: len(recording) // 2])
+    reader.step(wait_s=0.0)
+    child = reader._early._looks[following.key].child.process
+    assert not stopped(child.pid)
+    became_a_take(filmed, recording, store, scope, student)
+    reader.step(wait_s=0.0)
+    assert stopped(child.pid) and not stopped(reader._jobs[0].child.process.pid)
+    read_all(reader)
+    reader.step(wait_s=0.0)
+    assert not stopped(child.pid), "it goes on where it was"
+    second = became_a_take(following, recording, store, scope, student)
+    read_all(reader)
+    assert takes.take_record(scope, second).state == "read"
+
+
+def stopped(pid: int) -> bool:
+    """Whether the kernel holds a process where it is; it takes it a moment to."""
+    states = set()
+    for _ in range(10):
+        states.add(Path(f"/proc/{pid}/stat").read_text().rsplit(")", 1)[1].split()[0])
+        time.sleep(0.02)
+    return "T" in states
+
+
 @pytest.mark.parametrize("end", ["let go", "stale"])
 def test_what_nobody_sends_on_is_deleted_with_what_was_seen_of_it(store, reader, filmed, end: str) -> None:
     looked_at(reader)

@@ -125,6 +125,11 @@ class Child:
             raise Died(value)
         return Answer(value)
 
+    def rest(self, resting: bool) -> None:
+        """Stand still, or go on: what it has begun stays as it is."""
+        if self.process.is_alive():
+            os.kill(self.process.pid, signal.SIGSTOP if resting else signal.SIGCONT)
+
     def kill(self) -> None:
         """End the child now."""
         if self.process.is_alive():

@@ -31,6 +31,13 @@ class Early:
     child: Child | None
     evidence_name: str
     answered: Answer | None = None
+    resting: bool = False
+
+    def rest(self, resting: bool) -> None:
+        """Stand still, or go on."""
+        if self.child is not None and resting != self.resting:
+            self.child.rest(resting)
+        self.resting = resting
 
 
 def looked_at(evidence_name: str) -> list[LetGo]:
@@ -65,6 +72,8 @@ class EarlyLooks:
         if sent_as is None:
             return None
         early = self._looks.pop(sent_as, None)
+        if early is not None:
+            early.rest(False)
         if early is not None and early.child is not None and early.clip.path.exists():
             return early, early.child
         if early is not None:
@@ -72,6 +81,11 @@ class EarlyLooks:
         for clip in growing(self._settings.filming, key=sent_as):
             clip.drop()
         return None
+
+    def give_way(self, awaited: bool) -> None:
+        """Stand still while somebody waits for a clip that is over already: two that share the cores would both be late. They go on where they were."""
+        for early in self._looks.values():
+            early.rest(awaited)
 
     def stop(self) -> None:
         """End every child."""

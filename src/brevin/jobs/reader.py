@@ -70,6 +70,7 @@ class Reader:
         while len(self._jobs) < self._most and (held := readings.claim_next(HOUSE)) is not None:
             self._begin(held)
         self._early.step()
+        self._early.give_way(any(job.early is not None for job in self._jobs))
         self._blurs.step()
         if not self._jobs and self._judged_one():
             return

@@ -19,14 +19,16 @@ export function useMirror<Seen>(video: RefObject<HTMLVideoElement | null>, strea
     const canvas = document.createElement("canvas");
     let unanswered = 0;
     let newest_ms = 0;
+    let over = false;
     const look = async () => {
-      if (unanswered >= MOST_UNANSWERED) return;
+      if (over || unanswered >= MOST_UNANSWERED) return;
       unanswered += 1;
       const taken_ms = performance.now();
       try {
         const picture = await pictureOf(video.current, canvas);
         if (!picture) return;
         const shown = await ask(camera, taken_ms / 1000, picture);
+        setTimeout(() => void look(), Math.max(0, taken_ms + EVERY_MS - performance.now())); // at once: on a busy machine the next tick comes late
         if (taken_ms < newest_ms) return; // overtaken by a later one
         newest_ms = taken_ms;
         setFound({ shown, behind_s: (performance.now() - taken_ms) / 1000 });
@@ -38,6 +40,7 @@ export function useMirror<Seen>(video: RefObject<HTMLVideoElement | null>, strea
     };
     const looking = setInterval(() => void look(), EVERY_MS);
     return () => {
+      over = true;
       clearInterval(looking);
       setFound({ shown: null, behind_s: 0 });
     };

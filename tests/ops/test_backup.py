@@ -95,7 +95,7 @@ def test_where_the_rest_fails_what_was_deleted_is_gone_and_the_last_backup_stand
     with pytest.raises(BackupTrouble, match="did not go along"):
         backup.make(store, place)
     assert names(place) == BESIDE and sql(place) == before and backups.place(HOUSE, str(place)).behind
-    assert not list(place.rglob("*.part")) and not list(store.data.glob("client.*"))
+    assert not list(place.rglob("*.part")) and not list(store.data.glob("client.cnf"))
     monkeypatch.undo()
     monkeypatch.setattr(backup, "SPARE_BYTES", 1 << 60)
     with pytest.raises(BackupTrouble, match="no room"):

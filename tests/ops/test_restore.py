@@ -2,13 +2,15 @@
 
 import gzip
 import json
+import os
+import signal
 from collections.abc import Callable
 from pathlib import Path
 
 import pytest
 
 from brevin.cli import main
-from brevin.ops import backup
+from brevin.ops import backup, dump
 from brevin.ops import settings as known
 from brevin.ops.backup_folder import MANIFEST, BackupFolder, BackupTrouble
 from brevin.ops.only_run import database_of
@@ -77,10 +79,22 @@ def climbing(place: Path) -> None:
     changed(place, files=[{"folder": "clips", "name": "../../outside", "size": 1, "sha256": "0"}])
 
 
-def bad_sql(place: Path) -> None:
+def other_sql(place: Path, sql: str) -> None:
     (packed,) = place.glob("*.sql.gz")
-    packed.write_bytes(gzip.compress(b"CREATE TABLE half (n INT);\nthis is no SQL;\n"))
+    packed.write_bytes(gzip.compress(f"CREATE TABLE half (n INT);\n{sql}\n".encode()))
     changed(place, database=BackupFolder(place).listed(packed).model_dump())
+
+
+def bad_sql(place: Path) -> None:
+    other_sql(place, "this is no SQL;")
+
+
+def a_command_in_it(place: Path) -> None:
+    other_sql(place, f"\\! touch {place.parent / 'outside'}")
+
+
+def a_file_in_it(place: Path) -> None:
+    other_sql(place, "LOAD DATA LOCAL INFILE '/etc/hostname' INTO TABLE half;")
 
 
 @pytest.mark.parametrize(
@@ -88,6 +102,7 @@ def bad_sql(place: Path) -> None:
     [
         (spoil_file, "x.mp4 is damaged"), (lose_file, "x.evidence is missing"), (cut_sql, "is damaged"), (cut_manifest, "manifest.json is damaged"),
         (no_manifest, "never finished"), (newer, "newer release"), (climbing, "manifest.json is damaged"), (bad_sql, "did not go along"),
+        (a_command_in_it, "did not go along"), (a_file_in_it, "did not go along"),
     ],
 )  # fmt: skip
 def test_a_backup_that_is_not_whole_makes_nothing(filmed, store: Settings, place: Path, elsewhere: Path, spoil: Callable[[Path], None], said: str) -> None:
@@ -104,3 +119,14 @@ def test_nothing_is_put_back_over_what_is_there(filmed, store: Settings, place: 
     (elsewhere / "mariadb").mkdir()
     assert main(["restore", str(place), "--data", str(elsewhere)]) == 2 and "is not empty" in capsys.readouterr().err
     assert [path.name for path in elsewhere.iterdir()] == ["mariadb"]
+
+
+def test_a_stop_in_the_middle_leaves_nothing_half_made(filmed, store: Settings, place: Path, elsewhere: Path, monkeypatch, capsys) -> None:
+    backup.make(store, place)
+
+    def told_to_stop(settings: Settings, path: Path) -> None:
+        os.kill(os.getpid(), signal.SIGTERM)
+
+    monkeypatch.setattr(dump, "load", told_to_stop)
+    assert main(["restore", str(place), "--data", str(elsewhere)]) == 2 and "stopped. Nothing was put back" in capsys.readouterr().err
+    assert not elsewhere.exists() and not list(elsewhere.parent.glob("*.restoring"))

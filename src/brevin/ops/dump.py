@@ -2,6 +2,7 @@
 
 import contextlib
 import gzip
+import os
 import subprocess
 import tempfile
 from collections.abc import Iterator
@@ -29,7 +30,8 @@ def write(settings: Settings, file: IO[bytes]) -> None:
 
 def load(settings: Settings, path: Path) -> None:
     """Fill an empty database. Raises BackupTrouble, OSError."""
-    with _client(settings, "mariadb", "--default-character-set=utf8mb4", "--max-allowed-packet=64M", SCHEMA) as run, gzip.open(path, "rb") as packed:
+    ways = ["--sandbox", "--local-infile=0", "--default-character-set=utf8mb4", "--max-allowed-packet=64M"]  # SQL, and no command of the program itself
+    with _client(settings, "mariadb", *ways, SCHEMA) as run, gzip.open(path, "rb") as packed:
         assert run.stdin is not None
         with contextlib.suppress(BrokenPipeError):  # it ended: what it says is told below
             while piece := packed.read(PIECE):
@@ -39,10 +41,8 @@ def load(settings: Settings, path: Path) -> None:
 @contextlib.contextmanager
 def _client(settings: Settings, name: str, *ways: str) -> "Iterator[subprocess.Popen[bytes]]":
     """One of MariaDB's programs, signed in as our own account; its password stands in no list of processes. Raises BackupTrouble where it fails."""
-    with tempfile.NamedTemporaryFile("w", dir=settings.data, prefix="client.") as signing, tempfile.TemporaryFile() as words:
-        signing.write(f'[client]\nuser={PROGRAM}\npassword="{settings.values["db_password"]}"\nsocket="{settings.socket}"\n')
-        signing.flush()
-        command = [program(name, f"/usr/bin/{name}"), f"--defaults-file={signing.name}", *ways]
+    with _signing(settings) as signing, tempfile.TemporaryFile() as words:
+        command = [program(name, f"/usr/bin/{name}"), f"--defaults-file={signing}", *ways]
         with subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=words) as run:
             try:
                 yield run
@@ -55,3 +55,16 @@ def _client(settings: Settings, name: str, *ways: str) -> "Iterator[subprocess.P
         if code:
             words.seek(0)
             raise BackupTrouble(f"the database did not go along: {words.read().decode(errors='replace').strip()[-300:]}")
+
+
+@contextlib.contextmanager
+def _signing(settings: Settings) -> Iterator[Path]:
+    """The file that such a program signs in with, for as long as it runs; one that a kill left is written over."""
+    path = settings.data / "client.cnf"
+    password = settings.values["db_password"].replace("\\", "\\\\").replace('"', '\\"')
+    with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as file:
+        file.write(f'[client]\nuser={PROGRAM}\npassword="{password}"\nsocket="{settings.socket}"\n')
+    try:
+        yield path
+    finally:
+        path.unlink(missing_ok=True)

@@ -1,8 +1,11 @@
 """What the operator commands do to a data folder: people who sign in, a check of the installation. Loaded only where one of them runs."""
 
 import argparse
+import contextlib
 import getpass
+import signal
 import sys
+from collections.abc import Iterator
 
 from peewee import DatabaseError, IntegrityError, InterfaceError, OperationalError
 
@@ -108,7 +111,7 @@ def back_up(asked: argparse.Namespace) -> int:
     if not (asked.data / "mariadb").is_dir():
         raise BadUse(f"there is nothing to back up in {asked.data}: --data names the data folder")
     path = asked.folder.absolute()
-    try:
+    with _said_in_a_line(f"the backup in {path} cannot be written", "What was there last stands"):
         settings = known.load(asked.data)
         with database_of(settings):
             if asked.forget:
@@ -116,28 +119,36 @@ def back_up(asked: argparse.Namespace) -> int:
                 print(f"The backup in {path} is deleted.")
                 return 0
             made = backup.make(settings, path, replace=asked.replace)
-    except (BackupTrouble, DatabaseTrouble, DatabaseError, InterfaceError, ValueError) as why:
-        raise BadUse(str(why)) from why
-    except OSError as why:
-        raise BadUse(f"the backup in {path} cannot be written: {why.strerror}. What was there last stands") from why
     print(f"{path}: the database and {len(made.files)} files, {made.size / 1e6:.1f} MB, as of {made.made_at:%Y-%m-%d %H:%M} UTC.")
     return 0
 
 
 def restore(asked: argparse.Namespace) -> int:
     """Put a backup back into a new data folder. Raises BadUse."""
-    try:
+    with _said_in_a_line(f"{asked.data} cannot be written", "Nothing was put back"):
         found = restoring.restore(asked.folder.absolute(), asked.data.absolute())
-    except (BackupTrouble, DatabaseTrouble, DatabaseError, InterfaceError, ValueError) as why:
-        raise BadUse(str(why)) from why
-    except OSError as why:
-        raise BadUse(f"{asked.data} cannot be written: {why.strerror}. Nothing was put back") from why
     print(f"{asked.data} holds {found.students} students and {found.files} files as of {found.made_at:%Y-%m-%d %H:%M} UTC.")
     if found.missing:
         print(f"{found.missing} files were not in the backup: their takes keep their readings, and show no clip.")
     print("What families withdrew or had deleted after that moment is here again: do it again before anybody is filmed. Everybody signs in anew.")
     print(f"No backup is made of it yet: ./brevin backup FOLDER --data {asked.data}")
     return 0
+
+
+@contextlib.contextmanager
+def _said_in_a_line(cannot: str, stands: str) -> Iterator[None]:
+    """What goes wrong on the way, and being told to stop, which leaves nothing half made. stands: what is there then. Raises BadUse."""
+    before = signal.signal(signal.SIGTERM, signal.default_int_handler)
+    try:
+        yield
+    except (BackupTrouble, DatabaseTrouble, DatabaseError, InterfaceError, ValueError) as why:
+        raise BadUse(str(why)) from why
+    except OSError as why:
+        raise BadUse(f"{cannot}: {why.strerror}. {stands}") from why
+    except KeyboardInterrupt as why:
+        raise BadUse(f"stopped. {stands}") from why
+    finally:
+        signal.signal(signal.SIGTERM, before)
 
 
 def check(asked: argparse.Namespace) -> int:

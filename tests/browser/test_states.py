@@ -305,7 +305,7 @@ def test_on_a_phone_one_breath_fills_the_width_over_its_own_count_and_nothing_is
     expect(desk.get_by_role("heading", name="Just read")).to_be_visible()
 
 
-def test_what_is_measured_and_not_judged_stands_below_of_the_breath_that_is_looked_at(desk: Page) -> None:
+def test_what_is_measured_and_not_judged_stands_below_of_the_breath_that_is_looked_at_and_leads_to_its_moment(desk: Page) -> None:
     to_take(desk, "Jonas", first_of_all=True)
     said = desk.evaluate("async () => (await (await fetch(location.pathname.replace('/take/', '/api/takes/') + '/report')).json()).breaths")
     told = desk.get_by_test_id("told")
@@ -315,6 +315,8 @@ def test_what_is_measured_and_not_judged_stands_below_of_the_breath_that_is_look
         sure = breath["uncertainty"]["phase_angle_deg"]
         expect(told).to_contain_text(f"phase angle of chest and belly, breath {number}{breath['phase_angle_deg']:.0f}° ± {sure:.0f}")
         expect(told).to_contain_text(f"exhale, breath {number}{breath['exhale_shape']}")
+        told.get_by_role("button", name=re.compile("^exhale, breath")).click()
+        desk.wait_for_function(f"() => Math.abs(document.querySelector('video[aria-label^=Clip]').currentTime - {breath['exhale_start_s']}) < 0.1")
 
 
 def swipe(page: Page, on: Locator, across_px: int) -> None:

@@ -1,9 +1,8 @@
-import { Button } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report, Verdict } from "../api/client";
-import { colour } from "../design/tokens";
 import { shown } from "../shared/valueWords";
+import { ToMoment } from "./ToMoment";
 
 type Segment = Report["segments"][number];
 
@@ -23,33 +22,18 @@ const Line = styled.div`
   gap: 2px 20px;
   padding-block: 4px;
 `;
-const One = styled(Button)`
-  display: grid;
-  min-height: 44px;
-  padding: 0;
-  border: 0;
-  background: none;
-  font: inherit;
-  line-height: 1.2;
-  text-align: start;
-  color: ${colour("soft")};
-  cursor: pointer;
-  span:first-child {
-    text-decoration: underline;
-    text-underline-offset: 3px;
-  }
-  b {
-    font-weight: 650;
-    color: ${colour("ink")};
-  }
-`;
+/** The middle of the longest part of a kind, seconds; null where the clip shows none. */
+export function middleOf(segments: readonly Segment[], kind: Segment["kind"]): number | null {
+  const longest = segments.filter((one) => one.kind === kind).toSorted((a, b) => b.to_s - b.from_s - (a.to_s - a.from_s))[0];
+  return longest ? (longest.from_s + longest.to_s) / 2 : null;
+}
 
 /** The number of a row in each part of the clip, and the moment each is from: the middle of the longest of its kind. */
 export function bySegment({ by_segment: values = {} }: Pick<Verdict, "by_segment">, segments: readonly Segment[]) {
   return KINDS.flatMap(([kind, words]) => {
     const value = values[kind];
-    const longest = segments.filter((one) => one.kind === kind).toSorted((a, b) => b.to_s - b.from_s - (a.to_s - a.from_s))[0];
-    return value === undefined || !longest ? [] : [{ kind, words, value, at_s: (longest.from_s + longest.to_s) / 2 }];
+    const at_s = middleOf(segments, kind);
+    return value === undefined || at_s === null ? [] : [{ kind, words, value, at_s }];
   });
 }
 
@@ -64,12 +48,12 @@ export function BySegment({ verdict, segments, onSeek }: Props) {
       {parts.map(({ kind, words, value, at_s }) => {
         const { number, words: behind } = shown(verdict, value);
         return (
-          <One key={kind} onPress={() => onSeek(at_s)}>
+          <ToMoment key={kind} onPress={() => onSeek(at_s)}>
             <span>{words}</span>
             <span>
               <b>{number}</b> {behind}
             </span>
-          </One>
+          </ToMoment>
         );
       })}
     </Line>

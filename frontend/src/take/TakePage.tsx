@@ -270,7 +270,7 @@ function ReadTake({ take, report }: { take: Take; report: Report }) {
         {!hold.shown && <Mended mend={mend} />}
       </Run>
       {hold.shown && <TickList take={take} report={report} />}
-      <Told report={report} chosen={chosen} />
+      <Told report={report} chosen={chosen} onSeek={stopAt} />
       <WhatElse take={take}>
         {saysWhere(report) && (
           <Action letter="E" pressed={places} onPress={turnPlaces}>

@@ -2,22 +2,15 @@ import styled from "styled-components";
 
 import type { Report } from "../api/client";
 import { colour } from "../design/tokens";
+import { ToMoment } from "./ToMoment";
 import { toldOf } from "./unjudged";
 
-const List = styled.dl`
+const List = styled.ul`
   display: flex;
   flex-wrap: wrap;
-  gap: 0 18px;
+  gap: 2px 20px;
   font-size: 15px;
   color: ${colour("soft")};
-  div {
-    display: flex;
-    gap: 6px;
-  }
-  dd {
-    color: ${colour("ink")};
-    font-weight: 650;
-  }
 `;
 
 const Label = styled.p`
@@ -26,19 +19,27 @@ const Label = styled.p`
   font-weight: 650;
 `;
 
-/** Numbers without a mark: they are told, and nothing is thought of them. */
-export function Told({ report, chosen }: { report: Report; chosen: number | null }) {
+/** Numbers without a mark: they are told, and nothing is thought of them. A tap shows the moment. */
+export function Told({ report, chosen, onSeek }: { report: Report; chosen: number | null; onSeek: (t_s: number) => void }) {
   const told = toldOf(report, chosen);
   if (!told.length) return null;
   return (
     <section aria-label="Measured, not judged" data-testid="told">
       <Label>Measured, not judged</Label>
       <List>
-        {told.map(({ name, value }) => (
-          <div key={name}>
-            <dt>{name}</dt>
-            <dd>{value}</dd>
-          </div>
+        {told.map(({ name, value, at_s }) => (
+          <li key={name}>
+            {at_s === null ? (
+              <>
+                {name} <b>{value}</b>
+              </>
+            ) : (
+              <ToMoment onPress={() => onSeek(at_s)}>
+                <span>{name}</span>
+                <b>{value}</b>
+              </ToMoment>
+            )}
+          </li>
         ))}
       </List>
     </section>

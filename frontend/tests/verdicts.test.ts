@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Verdict } from "../src/api/client";
-import { cut, inFront, NAMED, named } from "../src/take/inFront";
+import { cut, inFront, NAMED, named, restWords } from "../src/take/inFront";
 
 const verdict = (criterion: string, state: Verdict["state"], outside = false, area = "breath") =>
   ({ criterion, state, outside, area }) as Verdict;
@@ -54,4 +54,13 @@ test("of what is not readable four rows are named and the others counted, never 
   expect([4, 5, 6, 7].map((many) => cut(withheld(many)))).toEqual([false, false, true, true]);
   const apart = [...withheld(4), { title: "Left elbow", why: "An arm lies across." } as Verdict];
   expect(cut(apart)).toBe(false);
+});
+
+test("what stands behind the button is counted so that it adds up, a fault that another row tells as well", () => {
+  const told = { ...verdict("inhale_counts", "unreadable"), reason: "said_once" } as Verdict;
+  expect(restWords([verdict("a", "steady"), verdict("b", "watch"), verdict("c", "steady"), told])).toBe(
+    "the other 4: 1 watch, 2 steady, 1 told by another row",
+  );
+  expect(restWords([verdict("a", "steady"), verdict("b", "steady")])).toBe("the other 2: all steady");
+  expect(restWords([verdict("a", "unreadable"), told])).toBe("the other 2: 1 told by another row, 1 not readable");
 });

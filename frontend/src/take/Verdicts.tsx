@@ -5,10 +5,10 @@ import type { Report, Verdict } from "../api/client";
 import { Action } from "../design/Action";
 import { useKeys } from "../design/keys";
 import { PHONE } from "../design/sizes";
-import { StateMark, STATE_WORDS, type State } from "../design/StateMark";
+import { StateMark } from "../design/StateMark";
 import { colour } from "../design/tokens";
 import { usePhone } from "../design/usePhone";
-import { cut, IN_FRONT, inFront, NAMED, named, OF_HOLD } from "./inFront";
+import { cut, IN_FRONT, inFront, NAMED, named, OF_HOLD, restWords } from "./inFront";
 import { rowColumns, VerdictRow } from "./VerdictRow";
 
 const List = styled.div`
@@ -97,7 +97,7 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held,
   const front = inFront(verdicts, held, held && !phone ? OF_HOLD : IN_FRONT);
   const shown = all ? readable : front;
   const counted = !held && shown.some((verdict) => verdict.marks.length > 0); // else the word stands where the breaths would
-  const rest = readable.filter((verdict) => !front.includes(verdict));
+  const rest = [...readable.filter((verdict) => !front.includes(verdict)), ...withheld.filter((verdict) => !elsewhere.includes(verdict))];
   const more = verdicts.length > front.length + elsewhere.length || cut(elsewhere);
   useKeys("Take, verdicts", [{ key: "a", does: "all verdicts, or those in front", run: () => setAll(!all), off: !more }]);
   return (
@@ -143,14 +143,6 @@ export function Verdicts({ takeId, verdicts, exempt = [], breaths, chosen, held,
       </Rest>
     </List>
   );
-}
-
-const SAID: readonly State[] = ["work", "watch", "steady"];
-
-/** The verdicts behind the button, counted. */
-function restWords(rest: Verdict[]): string {
-  const counted = SAID.map((state) => [state, rest.filter((verdict) => verdict.state === state).length] as const).filter(([, n]) => n > 0);
-  return `the other ${rest.length}: ${counted.map(([state, n]) => `${n === rest.length ? "all" : n} ${STATE_WORDS[state]}`).join(", ")}`;
 }
 
 /** What could not be read, each reason once; a reason that is said above already is not said again. most: as many rows are named, the others counted. */

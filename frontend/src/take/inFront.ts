@@ -1,4 +1,5 @@
 import type { Mark, Report, Verdict } from "../api/client";
+import { STATE_WORDS } from "../design/StateMark";
 
 export const IN_FRONT = 4;
 export const OF_HOLD = 9; // beside the stills and the line of the hands there is room for as many
@@ -28,6 +29,16 @@ export function named(verdicts: Verdict[], most: number): string {
 
 /** Whether some rows that are not readable are counted and not named: then there has to be a way to them. */
 export const cut = (withheld: Verdict[]) => withheld.some(({ why }) => withheld.filter((other) => other.why === why).length > NAMED + 1);
+
+const TWICE = "told by another row";
+const SAID = [STATE_WORDS.work, STATE_WORDS.watch, STATE_WORDS.steady, TWICE, STATE_WORDS.unreadable];
+
+/** The verdicts behind the button, counted; one fault is told once, by one row. */
+export function restWords(rest: Pick<Verdict, "state" | "reason">[]): string {
+  const words = rest.map(({ state, reason }) => (reason === "said_once" ? TWICE : STATE_WORDS[state]));
+  const counted = SAID.map((word) => [word, words.filter((one) => one === word).length] as const).filter(([, n]) => n > 0);
+  return `the other ${rest.length}: ${counted.map(([word, n]) => `${n === rest.length ? "all" : n} ${word}`).join(", ")}`;
+}
 
 /** The mark a page opens with: the fault that the cue speaks of, where it is worst; none where nothing is wrong. */
 export function firstMark(report: Report): Mark | null {

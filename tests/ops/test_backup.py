@@ -131,6 +131,18 @@ def test_a_folder_of_another_s_is_not_filled_unless_asked(filmed, store: Setting
             backup.make(store, inside)
 
 
+def test_a_disk_that_is_not_there_is_asked_for_and_nothing_is_written_where_it_was(filmed, store: Settings, place: Path) -> None:
+    backup.make(store, place)
+    away = place.rename(place.with_name("away"))
+    place.mkdir()  # where it is mounted
+    with pytest.raises(BackupTrouble, match="plug its disk in"):
+        backup.make(store, place)
+    assert names(place) == set()
+    backup.forget(store, place)
+    backup.make(store, place)
+    assert BackupFolder(away).key != BackupFolder(place).key
+
+
 def test_only_one_is_made_at_a_time(filmed, store: Settings, place: Path) -> None:
     with backup._alone(store), pytest.raises(BackupTrouble, match="at this moment"):
         backup.make(store, place)

@@ -79,6 +79,19 @@ def climbing(place: Path) -> None:
     changed(place, files=[{"folder": "clips", "name": "../../outside", "size": 1, "sha256": "0"}])
 
 
+def test_a_backup_from_which_something_went_before_the_next_failed_comes_back_without_it(scope, filmed, store, place, elsewhere, monkeypatch) -> None:
+    (store.data / known.FILE).write_text("workers = 2\n")
+    backup.make(store, place)
+    takes.delete(scope, filmed)
+    monkeypatch.setattr(dump, "write", lambda *_: (_ for _ in ()).throw(OSError(28, "No space left on device")))
+    with pytest.raises(OSError, match="No space"):
+        backup.make(store, place)
+    (store.data / known.FILE).unlink()
+    found = restore(place, elsewhere)
+    assert (found.students, found.files, found.missing) == (1, 1, 4) and known.load(elsewhere).values["workers"] == "2"
+    assert not list((elsewhere / "clips").iterdir()) and not list((elsewhere / "evidence").iterdir())
+
+
 def other_sql(place: Path, sql: str) -> None:
     (packed,) = place.glob("*.sql.gz")
     packed.write_bytes(gzip.compress(f"CREATE TABLE half (n INT);\n{sql}\n".encode()))

@@ -24,9 +24,10 @@ def make(settings: Settings, path: Path, *, replace: bool = False) -> Manifest:
     if settings.data.resolve() in (path.resolve(), *path.resolve().parents) or path.resolve() in settings.data.resolve().parents:
         raise BackupTrouble(f"{path} and the data folder lie in each other: a backup stands apart, best on another disk")
     with _alone(settings):
-        known = backups.place(HOUSE, str(path))
+        known, folder = backups.place(HOUSE, str(path)), BackupFolder(path)
+        if known is not None and known.made_at is not None and folder.key is None:
+            raise BackupTrouble(f"the backup that was made in {path} is not there: plug its disk in, or let go of it with --forget")
         key = known.key if known else secrets.token_hex(16)
-        folder = BackupFolder(path)
         folder.claim(key, replace=replace)
         backups.add(HOUSE, str(path), key)
         return _filled(settings, folder)
@@ -59,10 +60,8 @@ def _alone(settings: Settings) -> Iterator[None]:
 
 
 def _filled(settings: Settings, folder: BackupFolder) -> Manifest:
-    last = _last(folder)
-    held = {one.file: one for one in last.files if one.folder and folder.where(one).is_file()} if last else {}
     wanted = _wanted()
-    folder.drop_all_but([*(held[file] for file in held.keys() & wanted), *([last.database] if last else [])])  # first of all, also where the rest fails
+    held = _kept(folder, wanted)
     _room(settings, folder, wanted - held.keys())
     there = _copied(settings, folder, wanted, held)
     path = str(folder.path)
@@ -71,18 +70,24 @@ def _filled(settings: Settings, folder: BackupFolder) -> Manifest:
     late = _copied(settings, folder, _wanted(), there)  # what came while the rest was copied, without what went
     own = [folder.put(settings.data / FILE, None)] if (settings.data / FILE).exists() else []
     made = Manifest(schema=SCHEMA, made_at=at, migrations=database.migrations(), database=stored, files=[*own, *late.values()])
-    folder.write("manifest.json", made.model_dump_json(by_alias=True, indent=1))
-    folder.drop_all_but([made.database, *made.files])
+    folder.hold(made)
     backups.made(HOUSE, path, at=at, knows=knows, files=len(late), size_bytes=made.size)
     return made
 
 
-def _last(folder: BackupFolder) -> Manifest | None:
-    """What the folder holds by now; one that cannot be read is made anew whole."""
+def _kept(folder: BackupFolder, wanted: set[LetGo]) -> dict[LetGo, Listed]:
+    """The files of the last backup that are wanted still. What was deleted here goes from it first, also where the next cannot be made; the rest stands.
+    One that cannot be read is made anew whole."""
     try:
-        return folder.manifest
+        last = folder.manifest
     except BackupTrouble:
-        return None
+        last = None
+    if last is None:
+        folder.drop_all_but([])
+        return {}
+    last = last.model_copy(update={"files": [one for one in last.files if folder.where(one).is_file() and (not one.folder or one.file in wanted)]})
+    folder.hold(last)
+    return {one.file: one for one in last.files if one.folder}
 
 
 def _wanted() -> set[LetGo]:

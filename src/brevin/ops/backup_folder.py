@@ -123,6 +123,11 @@ class BackupFolder:
         with path.open("rb") as file:
             return Listed(folder="", name=path.name, size=path.stat().st_size, sha256=hashlib.file_digest(file, "sha256").hexdigest())
 
+    def hold(self, manifest: Manifest) -> None:
+        """Say what is here, and delete what is not said to be. Raises OSError."""
+        self.write(MANIFEST, manifest.model_dump_json(by_alias=True, indent=1))
+        self.drop_all_but([manifest.database, *manifest.files])
+
     def drop_all_but(self, kept: Iterable[Listed]) -> None:
         """Delete what a backup of these files does not hold. Raises OSError."""
         stay = {self.where(one) for one in kept} | {self.path / name for name in (KEY, MANIFEST, README)}

@@ -34,6 +34,7 @@ def benches() -> dict[str, Callable[[], Measured]]:
         blur,
         class_time,
         filmed,
+        fuzz,
         gate,
         hold,
         hostile,
@@ -50,7 +51,7 @@ def benches() -> dict[str, Callable[[], Measured]]:
         "accuracy": accuracy.measure, "reading": reading.measure, "recompute": recompute.measure, "take-page": take_page.measure, "today": today.measure,
         "hostile": hostile.measure, "class-time": class_time.measure, "live": live.measure, "lesson": lesson.measure, "peers": peers.measure,
         "bench-pages": bench_pages.measure, "hold": hold.measure, "filmed": filmed.measure, "gate": gate.measure,
-        "alike": alike.measure, "blur": blur.measure,
+        "alike": alike.measure, "blur": blur.measure, "fuzz": fuzz.measure,
     }  # fmt: skip
 
 

@@ -65,7 +65,7 @@ def _filled(settings: Settings, folder: BackupFolder) -> Manifest:
     _room(settings, folder, wanted - held.keys())
     there = _copied(settings, folder, wanted, held)
     path = str(folder.path)
-    knows, at = backups.settled(HOUSE, path), database.now()
+    knows, at = backups.deletions(HOUSE), database.now()
     stored = _dumped(settings, folder, at)
     late = _copied(settings, folder, _wanted(), there)  # what came while the rest was copied, without what went
     own = [folder.put(settings.data / FILE, None)] if (settings.data / FILE).exists() else []

@@ -15,7 +15,8 @@ from brevin.ops.mariadb import PROGRAM
 from brevin.ops.settings import Settings
 
 SCHEMA = "brevin"
-OF_THIS_RUN = ("signed_in", "one_time", "backup_place")  # who is signed in, codes that open once, where backups are: rows that hold for one data folder alone
+OF_THIS_RUN = ("signed_in", "one_time", "backup_place", "deletion")
+"""Who is signed in, codes that open once, where backups are and what they know of: rows that hold for one data folder alone."""
 
 
 def write(settings: Settings, file: IO[bytes]) -> None:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from brevin.store.database import db, now
-from brevin.store.house_models import BackupPlace
+from brevin.store.house_models import BackupPlace, Deletion
 from brevin.store.scope import Scope
 
 EVERY = timedelta(days=1)
@@ -30,7 +30,10 @@ class Place:
 def places(scope: Scope) -> list[Place]:
     """Every folder that is known to hold a backup. They are of the house."""
     with db.connection_context():
-        return [_place(row) for row in BackupPlace.select().order_by(BackupPlace.id)]
+        gone = Deletion.select().count()
+        return [
+            Place(row.path, row.key, row.made_at, row.files, row.size_bytes, behind=row.knows != gone) for row in BackupPlace.select().order_by(BackupPlace.id)
+        ]
 
 
 def place(scope: Scope, path: str) -> Place | None:
@@ -38,23 +41,22 @@ def place(scope: Scope, path: str) -> Place | None:
     return next((one for one in places(scope) if one.path == path), None)
 
 
-def add(scope: Scope, path: str, key: str) -> Place:
+def add(scope: Scope, path: str, key: str) -> None:
     """One more folder that is to hold a backup; the one that is known already stays as it is."""
     with db.connection_context():
-        row, _ = BackupPlace.get_or_create(path=path, defaults={"key": key})
-        return _place(row)
+        BackupPlace.get_or_create(path=path, defaults={"key": key})
 
 
-def settled(scope: Scope, path: str) -> int:
-    """How often something was deleted until now, once whoever is deleting at this moment is done: a backup that begins after it knows of all of them."""
-    with db.connection_context(), db.atomic():
-        return int(BackupPlace.select(BackupPlace.deletions).where(BackupPlace.path == path).for_update().scalar())
+def deletions(scope: Scope) -> int:
+    """How often something was deleted or withdrawn until now: a backup that begins after it knows of all of them, and is behind where there are more."""
+    with db.connection_context():
+        return int(Deletion.select().count())
 
 
 def made(scope: Scope, path: str, *, at: datetime, knows: int, files: int, size_bytes: int) -> None:
-    """The folder holds the house as it was at this moment. knows: what ``settled`` said before."""
+    """The folder holds the house as it was at this moment. knows: what ``deletions`` said before."""
     with db.connection_context():
-        BackupPlace.update(made_at=at, held=knows, files=files, size_bytes=size_bytes).where(BackupPlace.path == path).execute()
+        BackupPlace.update(made_at=at, knows=knows, files=files, size_bytes=size_bytes).where(BackupPlace.path == path).execute()
 
 
 def forget(scope: Scope, path: str) -> None:
@@ -65,8 +67,4 @@ def forget(scope: Scope, path: str) -> None:
 
 def deleted(scope: Scope) -> None:
     """Something was deleted or withdrawn: every backup is behind until it is made anew. Needs an open connection; belongs into the transaction that deletes."""
-    BackupPlace.update(deletions=BackupPlace.deletions + 1).execute()
-
-
-def _place(row: BackupPlace) -> Place:
-    return Place(row.path, row.key, row.made_at, row.files, row.size_bytes, behind=row.deletions != row.held)
+    Deletion.create()

@@ -28,9 +28,16 @@ class PageChange(Base):
     at = MomentField(default=now, index=True)
 
 
+class Deletion(Base):
+    """Something was deleted or withdrawn: a row each, and no more than that it was. A count in one row would make all who delete wait for each other."""
+
+    id = AutoField()
+    at = MomentField(default=now)
+
+
 class BackupPlace(Base):
-    """A folder that holds a backup. key: written into it, so that no other data folder's is taken for ours; made_at: the moment that it holds; deletions: how
-    often something was deleted or withdrawn here since the folder is known; held: how many of those its backup knows of."""
+    """A folder that holds a backup. key: written into it, so that no other data folder's is taken for ours; made_at: the moment that it holds; knows: of how
+    many deletions."""
 
     id = AutoField()
     path = CharField(512, unique=True)
@@ -38,5 +45,4 @@ class BackupPlace(Base):
     made_at = MomentField(null=True)
     files = IntegerField(default=0)
     size_bytes = BigIntegerField(default=0)
-    deletions = IntegerField(default=0)
-    held = IntegerField(default=0)
+    knows = IntegerField(default=0)

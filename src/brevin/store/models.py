@@ -16,7 +16,7 @@ from peewee import (
 
 from brevin.store.database import MomentField, now
 from brevin.store.fields import Base, JsonField, LongTextField
-from brevin.store.house_models import BackupPlace, FileToGo, PageChange
+from brevin.store.house_models import BackupPlace, Deletion, FileToGo, PageChange
 
 
 class Programme(Base):
@@ -295,5 +295,5 @@ class CueGiven(OfTake):
 
 ALL = (
     Programme, Person, Membership, StudentGroup, InstrumentRules, Student, GroupStudent, Consent, AskedCheck, CountCardRow, Lesson, Seat, Take, Clip, Report,
-    MeasureRow, VerdictRow, Overrule, CueGiven, FileToGo, BackupPlace, PageChange,
+    MeasureRow, VerdictRow, Overrule, CueGiven, FileToGo, Deletion, BackupPlace, PageChange,
 )  # fmt: skip

@@ -3,6 +3,7 @@
 import gzip
 import json
 import shutil
+import time
 from collections.abc import Callable, Iterator
 from contextlib import nullcontext
 from pathlib import Path
@@ -200,8 +201,12 @@ def test_while_brevin_runs_a_backup_is_made_when_it_is_due_and_its_folder_is_the
     away.rename(place)
     assert made_by(due) and not backups.place(HOUSE, str(place)).due and names(place) == BESIDE and capsys.readouterr().err == ""
     students.withdraw_consent(scope, students.students(scope)[0].id)
-    (place / "backup.key").write_text("another's")
-    assert not made_by(due), "another's backup is left alone"
+    for other in (b"another's", b"\xff\xfe\x00 spoiled"):
+        (place / "backup.key").write_bytes(other)
+        assert not made_by(due), "another's backup is left alone"
+    (place / "backup.key").unlink()
+    (place / "backup.key").mkdir()
+    assert not made_by(due), "a disk that cannot be read"
 
 
 def test_one_that_fails_is_told_and_tried_again_later(scope, student, filmed, store: Settings, place: Path, due: Due, monkeypatch, capsys) -> None:
@@ -214,6 +219,18 @@ def test_one_that_fails_is_told_and_tried_again_later(scope, student, filmed, st
     assert not made_by(due), "a full disk does not mend itself by the minute"
     monkeypatch.setattr(backing_up, "AGAIN_AFTER_S", 0.0)
     assert made_by(due) and not backups.place(HOUSE, str(place)).due
+
+
+def test_it_looks_by_itself_until_it_is_stopped(scope, student, filmed, store: Settings, place: Path, due: Due, monkeypatch) -> None:
+    backup.make(store, place)
+    students.withdraw_consent(scope, student.id)
+    monkeypatch.setattr(backing_up, "EACH_S", 0.02)
+    due.begin()
+    until = time.monotonic() + 60
+    while backups.place(HOUSE, str(place)).due and time.monotonic() < until:
+        time.sleep(0.05)
+    due.stop()
+    assert not backups.place(HOUSE, str(place)).due
 
 
 def test_a_stop_ends_what_is_being_made_and_the_last_one_stands(scope, student, filmed, store: Settings, place: Path, due: Due) -> None:

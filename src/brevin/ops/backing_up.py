@@ -1,10 +1,14 @@
 """Backups that are due while Brevin runs: once a day, and within a minute after something was deleted here, wherever the backup's folder is there."""
 
+import contextlib
 import os
 import subprocess
 import sys
+import threading
 import time
 from collections.abc import Iterator
+
+from peewee import DatabaseError, InterfaceError
 
 from brevin.ops.backup_folder import is_here
 from brevin.ops.children import spawn
@@ -15,6 +19,7 @@ from brevin.store.backups import Place
 from brevin.store.scope import HOUSE
 
 LOOK_EVERY_S = 30.0
+EACH_S = 0.5  # after the one that is being made
 AGAIN_AFTER_S = 600.0  # where it failed: a full disk or a wrong folder does not mend itself by the minute
 
 
@@ -27,6 +32,16 @@ class Due:
         self._looked_at = float("-inf")
         self._tried: dict[str, float] = {}
         self._running: subprocess.Popen[bytes] | None = None
+        self._over = threading.Event()
+
+    def begin(self) -> None:
+        """Look now and then, until ``stop``: beside whoever looks after the other processes, since a disk that fails may hold up who asks for it."""
+        threading.Thread(target=self._go_on, daemon=True).start()
+
+    def _go_on(self) -> None:
+        while not self._over.wait(EACH_S):
+            with contextlib.suppress(DatabaseError, InterfaceError):  # away, and started again by others
+                self.look()
 
     def look(self) -> None:
         """Begin the next that is due. Raises peewee's errors where the database is away."""
@@ -58,6 +73,7 @@ class Due:
 
     def stop(self) -> None:
         """End what is being made; the last one stands."""
+        self._over.set()
         if self._running is not None:
             self._running.terminate()
             self._running.wait()

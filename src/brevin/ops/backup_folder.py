@@ -153,8 +153,11 @@ def _for_the_owner(path: Path, mode: int) -> None:
 
 
 def is_here(place: Place) -> bool:
-    """Whether a backup's folder can be reached: a stick may not be plugged in, or another's may be in its stead."""
-    return BackupFolder(Path(place.path)).key == place.key
+    """Whether a backup's folder can be reached: a stick may not be plugged in, or fail, or another's may be in its stead."""
+    try:
+        return BackupFolder(Path(place.path)).key == place.key
+    except (OSError, ValueError):
+        return False
 
 
 @contextlib.contextmanager

@@ -107,6 +107,7 @@ class Running:
             demo.fill(self.settings)
         self.reader.start()
         self.web.start()
+        self.backups.begin()
         wait_for_page(self.port, lan=self.lan, alive=self._all_alive)
         self._say()
 
@@ -135,8 +136,6 @@ class Running:
                 self.mariadb.start_again()
             self.reader.revive(first=_free_leases)
             self.web.revive()
-            with contextlib.suppress(DatabaseError, InterfaceError):  # away, and started again at the next look
-                self.backups.look()
             if time.monotonic() > logs_at + LOGS_EVERY_S:
                 logs_at = time.monotonic()
                 keep_small(self.settings.data / "logs")

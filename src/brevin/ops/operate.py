@@ -131,7 +131,7 @@ def restore(asked: argparse.Namespace) -> int:
     if found.missing:
         print(f"{found.missing} files were not in the backup: their takes keep their readings, and show no clip.")
     print("What families withdrew or had deleted after that moment is here again: do it again before anybody is filmed. Everybody signs in anew.")
-    print(f"No backup is made of it yet: ./brevin backup FOLDER --data {asked.data}")
+    print(f"No backup is made of it yet: ./brevin backup FOLDER --data {asked.data}, with --replace where it is to be the same folder.")
     return 0
 
 

@@ -47,7 +47,7 @@ type Props = { report: Report; stills: StillOf[]; onSeek: (t_s: number) => void;
 
 /** How high the hands were over the clip, with the moments that were made stills of as rings on it: a tap goes there, a drag or arrows show another. */
 export function HandsLine({ report, stills, onSeek, onMove }: Props) {
-  const { ref: box, width } = useSize<HTMLDivElement>();
+  const { ref, width } = useSize<HTMLDivElement>();
   const [held, setHeld] = useState<StillOf["kind"] | null>(null);
   const [focused, setFocused] = useState<StillOf["kind"] | null>(null);
   const hands = report.hold?.hands;
@@ -62,8 +62,9 @@ export function HandsLine({ report, stills, onSeek, onMove }: Props) {
     return hands.height_pct[after < 0 ? hands.height_pct.length - 1 : after]!;
   };
   const drag = (event: PointerEvent<SVGGElement>, kind: StillOf["kind"]) => {
-    if (held !== kind || !onMove || !box.current) return;
-    const share = (event.clientX - box.current.getBoundingClientRect().left - 2) / Math.max(width - 4, 1);
+    const drawing = event.currentTarget.ownerSVGElement;
+    if (held !== kind || !onMove || !drawing) return;
+    const share = (event.clientX - drawing.getBoundingClientRect().left - 2) / Math.max(width - 4, 1);
     onMove(kind, Math.min(Math.max(share, 0), 1) * long);
   };
   const line = hands.t_s.map((t_s, i) => `${i ? "L" : "M"}${x(t_s).toFixed(1)},${y(hands.height_pct[i]!).toFixed(1)}`).join(" ");
@@ -72,7 +73,7 @@ export function HandsLine({ report, stills, onSeek, onMove }: Props) {
   const raised = times ? `brought up ${times}` : "not brought up in this clip";
   return (
     <Figure aria-label={`The hands over the clip: ${raised}`} data-testid="hands-line">
-      <div ref={box}>
+      <div ref={ref}>
         <svg width={width} height={HEIGHT} role="img" aria-label={raised}>
           <line x1={0} x2={width} y1={TOP} y2={TOP} stroke={colour("soft")} strokeDasharray="3 4" />
           <text className="soft" x={width} y={TOP - 7} textAnchor="end">

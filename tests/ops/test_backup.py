@@ -187,7 +187,7 @@ def made_by(due: Due) -> bool:
     due.look()
     if due._running is None:
         return False
-    due._running.wait(60)
+    due._running[1].wait(60)
     due.look()
     return True
 
@@ -238,4 +238,4 @@ def test_a_stop_ends_what_is_being_made_and_the_last_one_stands(scope, student, 
     students.withdraw_consent(scope, student.id)
     due.look()
     due.stop()
-    assert due._running is not None and due._running.poll() is not None and BackupFolder(place).manifest is not None
+    assert due._running is not None and due._running[1].poll() is not None and BackupFolder(place).manifest is not None

@@ -12,8 +12,8 @@ from brevin.bench.served import Client, Served, served
 from brevin.jobs.judging import evidence_of, judge_anew, report_of
 from brevin.jobs.trying import Trial
 from brevin.ops import settings as known
+from brevin.ops.only_run import connect
 from brevin.store import programmes, readings, rulebook, takes
-from brevin.store.database import connect
 from brevin.store.reading_records import Looked
 from brevin.store.records import ClipRecord, NewReport, TakeRecord
 from brevin.store.scope import HOUSE, Scope
@@ -84,8 +84,7 @@ def _another(first: TakeRecord, report: NewReport, folder: Path, number: int) ->
 
 def connected(data: str) -> None:
     """Bind the store to a served folder's database."""
-    settings = known.load(Path(data))
-    connect(socket=str(settings.socket), password=settings.values["db_password"], connections=4)
+    connect(known.load(Path(data)))
 
 
 def _judged(take_id: str, data: str) -> bool:

@@ -4,6 +4,7 @@ The children are forked by a helper that was started with nothing but its import
 key or name. They answer in plain JSON; when whoever asked dies, they end.
 """
 
+import contextlib
 import ctypes
 import json
 import multiprocessing
@@ -127,7 +128,7 @@ class Child:
 
     def rest(self, resting: bool) -> None:
         """Stand still, or go on: what it has begun stays as it is."""
-        if self.process.is_alive():
+        with contextlib.suppress(ProcessLookupError):  # it has ended: whoever hears it next is told so
             os.kill(self.process.pid, signal.SIGSTOP if resting else signal.SIGCONT)
 
     def kill(self) -> None:

@@ -27,10 +27,11 @@ from brevin.jobs.early import Early, EarlyLooks, looked_at
 from brevin.jobs.judging import ReadAgain, facts_of, judge_anew, report_of
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
+from brevin.ops.only_run import connect
 from brevin.ops.settings import ROOT, Settings, model_path
 from brevin.ops.told import Told
 from brevin.store import anew, keeping, readings, students, takes
-from brevin.store.database import connect, untangled
+from brevin.store.database import untangled
 from brevin.store.reading_records import Leased, Looked
 from brevin.store.records import LetGo, NotThere
 from brevin.store.scope import HOUSE
@@ -211,7 +212,7 @@ def main(argv: list[str]) -> int:
     """Read until told to stop."""
     settings = known.load(Path(argv[0]))
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(name)s %(levelname)s %(message)s")
-    connect(socket=str(settings.socket), password=settings.values["db_password"], connections=4)
+    connect(settings)
     settings.evidence.mkdir(parents=True, exist_ok=True)
     reader = Reader(settings, Children(PRELOAD_READ).warm(), most=int(argv[1]))
     told = Told()

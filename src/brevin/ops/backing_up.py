@@ -31,7 +31,7 @@ class Due:
         self._settings = settings
         self._looked_at = float("-inf")
         self._tried: dict[str, float] = {}
-        self._running: subprocess.Popen[bytes] | None = None
+        self._running: tuple[str, subprocess.Popen[bytes]] | None = None  # the folder's path, and who fills it
         self._over = threading.Event()
 
     def begin(self) -> None:
@@ -46,14 +46,14 @@ class Due:
     def look(self) -> None:
         """Begin the next that is due. Raises peewee's errors where the database is away."""
         if self._running is not None:
-            self._hear(self._running)
+            self._hear(*self._running)
         elif time.monotonic() > self._looked_at + LOOK_EVERY_S:
             self._looked_at = time.monotonic()
             place = next(self._due(), None)
             if place is not None:
                 self._tried[place.path] = time.monotonic()
                 command = [sys.executable, "-m", "brevin.cli", "backup", place.path, "--data", str(self._settings.data)]
-                self._running = spawn(["nice", *command], self.log, environment=os.environ | {"PYTHONPATH": str(ROOT / "src")})
+                self._running = place.path, spawn(["nice", *command], self.log, environment=os.environ | {"PYTHONPATH": str(ROOT / "src")})
 
     def _due(self) -> Iterator[Place]:
         """A folder that is away, such as a stick that is not plugged in, waits until it is there."""
@@ -62,18 +62,19 @@ class Due:
             if place.due and not waits and is_here(place):
                 yield place
 
-    def _hear(self, running: "subprocess.Popen[bytes]") -> None:
+    def _hear(self, path: str, running: "subprocess.Popen[bytes]") -> None:
         if running.poll() is None:
             return
         self._running = None
         if running.returncode:
             print(f"start: a backup was not made: {last_line(self.log)}", file=sys.stderr, flush=True)
         else:
-            self._tried.clear()
+            self._tried.pop(path, None)
 
     def stop(self) -> None:
         """End what is being made; the last one stands."""
         self._over.set()
-        if self._running is not None:
-            self._running.terminate()
-            self._running.wait()
+        running = self._running  # the thread that looks may hear of its end meanwhile
+        if running is not None:
+            running[1].terminate()
+            running[1].wait()

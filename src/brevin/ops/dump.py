@@ -11,10 +11,10 @@ from typing import IO
 
 from brevin.ops.backup_folder import PIECE, BackupTrouble
 from brevin.ops.empty_database import program
-from brevin.ops.mariadb import PROGRAM
+from brevin.ops.mariadb import PROGRAM, SCHEMAS
 from brevin.ops.settings import Settings
 
-SCHEMA = "brevin"
+(SCHEMA,) = SCHEMAS
 OF_THIS_RUN = ("signed_in", "one_time", "backup_place", "deletion")
 """Who is signed in, codes that open once, where backups are and what they know of: rows that hold for one data folder alone."""
 

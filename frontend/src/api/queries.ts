@@ -329,6 +329,7 @@ export function useNoteCounted() {
 /** This chair is in front now, on this page and the phones that film for it. */
 export const usePutInFront = () =>
   useMutation({
+    scope: { id: "front" }, // one after the other: the last word said is the last one heard
     mutationFn: async ({ lessonId, seatId }: { lessonId: number; seatId: number }) =>
       body(await client.PUT("/api/lessons/{lesson_id}/front", { params: { path: { lesson_id: lessonId } }, body: { seat_id: seatId } })),
   });

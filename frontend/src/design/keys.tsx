@@ -56,6 +56,7 @@ export function KeyBoard({ children }: { children: ReactNode }) {
   );
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
+      if (event.key === "Escape" && event.target instanceof HTMLSelectElement) return event.target.blur(); // the next key is the page's
       if (
         event.ctrlKey ||
         event.metaKey ||
@@ -76,8 +77,15 @@ export function KeyBoard({ children }: { children: ReactNode }) {
             return one.run();
           }
     };
+    const chosen = ({ target }: Event) => {
+      if (target instanceof HTMLSelectElement && !target.matches(":focus-visible")) target.blur(); // by hand: space starts, and opens no list again
+    };
     window.addEventListener("keydown", press, true); // before the focused button hears it
-    return () => window.removeEventListener("keydown", press, true);
+    window.addEventListener("change", chosen);
+    return () => {
+      window.removeEventListener("keydown", press, true);
+      window.removeEventListener("change", chosen);
+    };
   }, []);
   return (
     <Keys.Provider value={store}>

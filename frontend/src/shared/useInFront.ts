@@ -1,34 +1,40 @@
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 
 import type { Lesson } from "../api/client";
 import { usePutInFront } from "../api/queries";
+import { ChairInFront } from "./chairInFront";
 
-/** Keeps the chair in front the same on a page and the phones that film for it: says which it is here, and follows when another is chosen there. What
- * was asked for before this page's own last word is no news. */
+const KEY = "chair in front";
+
+/** Kept beside what was loaded, so that signing out forgets it as well: the next session has words of its own. */
+function chairOf(queries: QueryClient, lesson: Lesson): ChairInFront {
+  const known = queries.getQueryData<ChairInFront>([KEY, lesson.id]);
+  if (known) return known;
+  queries.setQueryDefaults([KEY], { gcTime: Infinity }); // no page watches it
+  const chair = new ChairInFront(lesson.seat_now);
+  queries.setQueryData([KEY, lesson.id], chair);
+  return chair;
+}
+
+/** Keeps the chair in front the same on a page and the phones that film for it: says which it is here, and follows when another is chosen there. */
 export function useInFront(lesson: Lesson, seatId: number | undefined, onOther: (seatId: number) => void) {
   const { mutateAsync } = usePutInFront();
+  const queries = useQueryClient();
+  const chair = chairOf(queries, lesson);
   const now = lesson.seat_now;
-  const known = useRef({ seat: now?.seat_id, number: now?.number ?? 0, saying: 0 });
   const other = useRef(onOther);
   useEffect(() => {
     other.current = onOther;
   });
   useEffect(() => {
-    const one = known.current;
-    if (seatId === undefined || seatId === one.seat) return;
-    one.seat = seatId;
-    one.saying += 1;
+    if (seatId === undefined || !chair.begins(seatId)) return;
     mutateAsync({ lessonId: lesson.id, seatId })
-      .then(({ number }) => (one.number = Math.max(one.number, number)))
-      .catch(() => undefined) // the line is gone: this page keeps its own chair
-      .finally(() => (one.saying -= 1));
-  }, [lesson.id, seatId, mutateAsync]);
+      .then(({ number }) => chair.said(number))
+      .catch(() => chair.said(null));
+  }, [chair, lesson.id, seatId, mutateAsync]);
   useEffect(() => {
-    const one = known.current;
-    if (!now || one.saying > 0 || now.number <= one.number) return;
-    one.number = now.number;
-    if (now.seat_id === one.seat) return;
-    one.seat = now.seat_id;
-    other.current(now.seat_id);
-  }, [now]);
+    const seat = chair.hears(now);
+    if (seat !== null) other.current(seat);
+  }, [chair, now]);
 }

@@ -18,11 +18,11 @@ from brevin.core.kinematics.traces import Traces, traces
 from brevin.core.music.clicks import Onsets, heard
 from brevin.core.track import WORK_SIDE_PX, CardSeen, ClipFacts, Face, Facts, Floats, LinesSeen, Picture, Player, PoseSample, Sighting
 
-KIND, VERSION = "evidence", 12  # of what is kept: a release that keeps something else counts on
+KIND, VERSION = "evidence", 13  # of what is kept: a release that keeps something else counts on
 OLDER = tuple(
     range(1, VERSION)
 )  # still judged: 1 had no straight edges, 2 not where on the trunk it looked, 3 no outlines, 4 faces, 5 hands, 6 age, 7 feet, 8 stickers, 9 edges of the room,
-# 10 not how a trunk sank, 11 not whose faces were in the picture
+# 10 not how a trunk sank, 11 not whose faces were in the picture, 12 not the tempo of a click track
 
 
 @dataclass(frozen=True)

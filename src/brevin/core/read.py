@@ -31,7 +31,7 @@ from brevin.core.kinds import Position, View
 from brevin.core.kinematics.posture import backs_of, bodies_of, sank
 from brevin.core.layout import breath_of, hands_of, hold_of, is_held, posture_of, scale_of, trace_of
 from brevin.core.measure import Measure, withheld
-from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, other_tempo
+from brevin.core.music.clicks import NO_BEATS, Beats, from_clicks, tempo_heard
 from brevin.core.music.grids import by_hand, fitted, recorded, whole_beats_off
 from brevin.core.plan.check import Check, to_document
 from brevin.core.report import SCHEMA, BeatGrid, Breath, Exempt, Posture, ReadableFor, Reason, Report, Software, SoundHeard
@@ -247,7 +247,7 @@ def _reasons(asked: _Asked, who: Followed | None, breathing: _Breathing, beats: 
         return gate.reasons_of((*asked.found.refused, *asked.found.notes)) or [gate.reason("no_person")]
     silent = asked.task.check.card is not None and beats.source in (None, "fitted")
     grid = [gate.reason("no_beats" if beats is NO_BEATS else "beats_fitted")] if silent else []
-    heard_bpm = other_tempo(asked.found.onsets, asked.task.check.card) if silent else None
+    heard_bpm = tempo_heard(asked.found.onsets) if silent else None
     if heard_bpm is not None and asked.task.check.card is not None:
         grid = [gate.reason("other_tempo", {"heard_bpm": round(heard_bpm), "card_bpm": round(asked.task.check.card.tempo_bpm)})]
     said = [*breathing.stops, *breathing.advice, *grid]

@@ -24,10 +24,11 @@ FIRST_CLICK = 0.25  # a click of at least this share of the usual strength can b
 @dataclass(frozen=True)
 class Onsets:
     """What is kept of a clip's sound for its beats. rise: [k] rise of loudness in the click band, one value per ``HOP_S``, 0 and up; starts_s: of the first,
-    on the clip's clock."""
+    on the clip's clock; tempi_bpm: of a click track, whatever the card: one or none; None where nobody listened for it yet."""
 
     rise: Floats
     starts_s: float
+    tempi_bpm: tuple[float, ...] | None = None
 
 
 @dataclass(frozen=True)
@@ -53,7 +54,8 @@ def heard(sound: Sound | None) -> Onsets | None:
     """The onsets of a sound; None where there is none, or too little for a grid."""
     if sound is None or len(sound.samples) < LEAST_SOUND_S * sound.rate_hz:
         return None
-    return Onsets(rise=onset_curve(sound), starts_s=sound.starts_s)
+    rise = onset_curve(sound)
+    return Onsets(rise=rise, starts_s=sound.starts_s, tempi_bpm=_tempi(rise))
 
 
 def from_clicks(onsets: Onsets | None, card: CountCard | None) -> Beats:
@@ -86,22 +88,26 @@ def from_clicks(onsets: Onsets | None, card: CountCard | None) -> Beats:
     )
 
 
-def other_tempo(onsets: Onsets | None, card: CountCard | None) -> float | None:
-    """The tempo of a click track that is not the card's: the fastest grid that holds clicks, since every second click makes a grid too. None where the
-    clicks are the card's, or none are heard."""
-    if onsets is None or card is None or from_clicks(onsets, card).source is not None:
+def tempo_heard(onsets: Onsets | None) -> float | None:
+    """The tempo of a click track, whatever the card: the fastest grid that holds clicks, since every second click makes a grid too. None where none is
+    heard."""
+    if onsets is None:
         return None
+    return next(iter(_tempi(onsets.rise) if onsets.tempi_bpm is None else onsets.tempi_bpm), None)
+
+
+def _tempi(curve: Floats) -> tuple[float, ...]:
     slowest, fastest = TEMPI_BPM
     for beat_s in 60.0 / np.exp(np.arange(np.log(fastest), np.log(slowest), -2 * TEMPO_SLACK)):
-        found_s, phase_s, strength = _grid(onsets.rise, beat_s)
+        found_s, phase_s, strength = _grid(curve, beat_s)
         if strength > STANDS_OUT:
-            places = np.arange(phase_s, len(onsets.rise) * HOP_S, found_s)
-            places = places[_first(_at(onsets.rise, places)) :]
-            times = _peaks(onsets.rise, places)
+            places = np.arange(phase_s, len(curve) * HOP_S, found_s)
+            places = places[_first(_at(curve, places)) :]
+            times = _peaks(curve, places)
             on_line = len(times) >= LEAST_CLICKS and (_line(times)[2] < ON_LINE_S).mean() >= ON_LINE_SHARE
-            if on_line and _held(onsets.rise, places, found_s) >= PLACES_HELD:
-                return 60.0 / found_s
-    return None
+            if on_line and _held(curve, places, found_s) >= PLACES_HELD:
+                return (float(60.0 / found_s),)
+    return ()
 
 
 def _held(curve: Floats, places: Floats, beat_s: float) -> float:
@@ -135,9 +141,8 @@ def _grid(curve: Floats, beat_s: float) -> tuple[float, float, float]:
         beats = int(len(curve) / per_beat) - 1
         if beats < 3:
             continue
-        starts = np.arange(int(per_beat))
-        rows = (starts[:, None] + np.arange(beats)[None] * per_beat).astype(int)
-        mean = rooted[rows].mean(axis=1) ** 2
+        rows = (np.arange(beats) * per_beat).astype(int)[:, None] + np.arange(int(per_beat))
+        mean = (rooted[rows].sum(axis=0) / beats) ** 2
         top = int(np.argmax(mean))
         strength = float(mean[top] / (np.median(mean) + 1e-3))
         if strength > best[2]:

@@ -9,6 +9,7 @@ import { useKeys } from "./design/keys";
 import { Question } from "./design/Question";
 import { Shell } from "./design/Shell";
 import { Message } from "./design/Message";
+import { Guarded } from "./Guarded";
 import { BenchPage } from "./bench/BenchPage";
 import { CarePage } from "./bench/CarePage";
 import { NotesPage } from "./bench/NotesPage";
@@ -50,7 +51,9 @@ export function App() {
   if (me.data.role === "phone")
     return (
       <UploadsProvider>
-        <PhoneRoom />
+        <Guarded>
+          <PhoneRoom />
+        </Guarded>
       </UploadsProvider>
     );
   return (
@@ -97,10 +100,12 @@ function Rooms({ me }: { me: Me }) {
   ]);
   if (filming)
     return (
-      <Routes>
-        <Route path="/film/:seat" element={<FilmPage />} />
-        <Route path="/mirror" element={<MirrorPage />} />
-      </Routes>
+      <Guarded>
+        <Routes>
+          <Route path="/film/:seat" element={<FilmPage />} />
+          <Route path="/mirror" element={<MirrorPage />} />
+        </Routes>
+      </Guarded>
     );
   return (
     <Shell
@@ -113,20 +118,22 @@ function Rooms({ me }: { me: Me }) {
       {today.error && today.data && (
         <p role="status">What you see is from a moment ago: {today.error.message} Nothing is lost meanwhile.</p>
       )}
-      <Routes>
-        <Route path="/" element={<TodayPage chalk={chalk} />} />
-        <Route path="/class" element={<ClassPage programme={programme} may={may.includes("class")} />} />
-        <Route path="/teaching" element={<MethodPage may={may.includes("rules")} />} />
-        <Route path="/people" element={<PeoplePage />} />
-        <Route path="/cards" element={<CardsPage may={may.includes("class")} />} />
-        <Route path="/bench" element={<BenchPage may={may.includes("rules")} />} />
-        <Route path="/bench/notes/:student" element={<NotesPage />} />
-        <Route path="/bench/care/:card" element={<CarePage />} />
-        <Route path="/bench/:card/:phase" element={<StepsPage />} />
-        <Route path="/student/:id" element={<StudentPage chalk={chalk} />} />
-        <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
-        <Route path="*" element={<Navigate to="/" replace />} />
-      </Routes>
+      <Guarded>
+        <Routes>
+          <Route path="/" element={<TodayPage chalk={chalk} />} />
+          <Route path="/class" element={<ClassPage programme={programme} may={may.includes("class")} />} />
+          <Route path="/teaching" element={<MethodPage may={may.includes("rules")} />} />
+          <Route path="/people" element={<PeoplePage />} />
+          <Route path="/cards" element={<CardsPage may={may.includes("class")} />} />
+          <Route path="/bench" element={<BenchPage may={may.includes("rules")} />} />
+          <Route path="/bench/notes/:student" element={<NotesPage />} />
+          <Route path="/bench/care/:card" element={<CarePage />} />
+          <Route path="/bench/:card/:phase" element={<StepsPage />} />
+          <Route path="/student/:id" element={<StudentPage chalk={chalk} />} />
+          <Route path="/take/:id" element={<TakePage chalk={chalk} />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Guarded>
       <Question
         isOpen={asking}
         onClose={() => setAsking(false)}

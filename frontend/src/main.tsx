@@ -13,6 +13,7 @@ import { App } from "./App";
 import { GlobalStyle } from "./design/GlobalStyle";
 import { KeyBoard } from "./design/keys";
 import { looksAgain } from "./design/looksAgain";
+import { Guarded } from "./Guarded";
 
 const queries: QueryClient = new QueryClient({
   defaultOptions: {
@@ -37,7 +38,9 @@ createRoot(document.getElementById("page")!).render(
       <GlobalStyle />
       <BrowserRouter>
         <KeyBoard>
-          <App />
+          <Guarded>
+            <App />
+          </Guarded>
         </KeyBoard>
       </BrowserRouter>
     </QueryClientProvider>

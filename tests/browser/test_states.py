@@ -3,10 +3,10 @@
 import re
 
 import pytest
-from playwright.sync_api import Locator, Page, Route, expect
+from playwright.sync_api import BrowserContext, Locator, Page, Route, expect
 
 from brevin.ops import demo
-from tests.browser.conftest import ONE_BREATH_S, fits, to_take
+from tests.browser.conftest import NOTHING, ONE_BREATH_S, fits, to_take
 from tests.browser.test_main_path import READ_MS, drop, newest
 
 FOLDED = ("Teaching", "People")  # on a phone, or zoomed
@@ -87,6 +87,33 @@ FRAMES_ASKED = """() => new Promise((tell) => {
     window.requestAnimationFrame = (draw) => (asked++, ask(draw));
     setTimeout(() => { window.requestAnimationFrame = ask; tell(asked); }, 800);
 })"""
+
+
+def test_a_page_that_cannot_be_drawn_says_so_and_leaves_the_way_to_the_others(signed_in: BrowserContext, desk: Page) -> None:
+    shown = signed_in.new_page()  # not watched: the browser reports the mistake, and that is what is tried
+    shown.route("**/api/takes/*/report", lambda route: route.fulfill(json={"clip": {}}))
+    shown.goto(NOTHING)
+    to_take(shown, "Noor")
+    expect(shown.get_by_role("alert")).to_contain_text("This page could not be drawn")
+    shown.unroute("**/api/takes/*/report")
+    shown.get_by_role("button", name="Try again").click()
+    shown.get_by_test_id("breath-score").wait_for()
+    shown.route("**/api/takes/*/report", lambda route: route.fulfill(json={"clip": {}}))
+    shown.reload()
+    shown.get_by_role("button", name="Go to Today").click()
+    shown.get_by_role("heading", name="Just read").wait_for()
+    shown.close()
+
+
+def test_where_today_does_not_load_film_says_so_and_not_that_the_chair_is_gone(signed_in: BrowserContext, inside: Page) -> None:
+    shown = signed_in.new_page()
+    shown.route("**/api/today", lambda route: route.abort())
+    shown.goto("/film/1")
+    expect(shown.get_by_role("alert")).to_contain_text("Today's lesson did not load", timeout=20_000)
+    shown.unroute("**/api/today")
+    shown.get_by_role("button", name="Go to Today").click()
+    shown.get_by_role("heading", name="Just read").wait_for()
+    shown.close()
 
 
 def test_the_breath_repeats_while_it_plays(desk: Page) -> None:

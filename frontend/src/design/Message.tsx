@@ -20,6 +20,12 @@ const Text = styled.p`
   color: ${colour("soft")};
 `;
 
+const Ways = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+`;
+
 type Props = { title: string; text: string; onRetry?: () => void; quiet?: boolean; onGo?: () => void; goes?: string };
 
 /** A page that has only one thing to say: what is wrong and what to do; quiet where nothing is wrong. */
@@ -28,16 +34,18 @@ export function Message({ title, text, onRetry, quiet = false, onGo, goes }: Pro
     <Box role={quiet ? "status" : "alert"}>
       <Title>{title}</Title>
       <Text>{text}</Text>
-      {onRetry && (
-        <Action main onPress={onRetry}>
-          Try again
-        </Action>
-      )}
-      {onGo && (
-        <Action main large onPress={onGo}>
-          {goes}
-        </Action>
-      )}
+      <Ways>
+        {onRetry && (
+          <Action main large onPress={onRetry}>
+            Try again
+          </Action>
+        )}
+        {onGo && (
+          <Action main={!onRetry} large onPress={onGo}>
+            {goes}
+          </Action>
+        )}
+      </Ways>
     </Box>
   );
 }

@@ -103,22 +103,29 @@ const Foot = styled.div`
 /** Films the student of a chair in the page: count-in, clicks and a large count; it stops by itself, and the next chair comes. */
 export function FilmPage() {
   const today = useToday();
+  const go = useNavigate();
   const id = Number(useParams().seat);
   const seat = today.data?.lesson?.seats.find((one) => one.id === id);
   useTitle(seat ? `Film ${firstName(seat.student.name)}` : "Film");
+  const away = { onGo: () => go("/"), goes: "Go to Today" };
   if (today.isPending) return null;
-  if (!seat || !today.data?.lesson)
-    return <Message title="This chair is not in today's lesson" text="Go back to Today with H and choose another." />;
+  if (!today.data)
+    return <Message title="Today's lesson did not load" text={today.error.message} onRetry={() => today.refetch()} {...away} />;
+  if (!seat || !today.data.lesson)
+    return <Message title="This chair is not in today's lesson" text="Choose another chair on Today." {...away} />;
   if (!mayBeAsked(seat.student, seat.check))
     return (
       <Message
         quiet
         title={`${firstName(seat.student.name)} is not filmed`}
-        text="Press H for Today. What is missing stands on the teacher's own screen."
+        text="What is missing stands on the teacher's own screen."
+        {...away}
       />
     );
   if (!seat.check.card)
-    return <Message title="There is nothing to count on this chair" text="Press H for Today, and add a clip from the phone instead." />;
+    return (
+      <Message title="There is nothing to count on this chair" text="A clip from the phone can be added on Today instead." {...away} />
+    );
   const breathes = seat.check.kind !== "hold"; // bringing the instrument up asks for no rest after breaths
   const restUntil_ms = breathes && seat.rest_s > 0 ? today.dataUpdatedAt + 1000 * seat.rest_s : 0;
   const last = seat.take ?? today.data.last_time[String(seat.student.id)];

@@ -2,7 +2,7 @@ import { QueryClient } from "@tanstack/react-query";
 import { expect, test } from "vitest";
 
 import type { Bench, BenchCard, CareTask, Firsts, Run, Rung, Section } from "../src/api/client";
-import { hear, putRun } from "../src/api/told";
+import { hearing, putRun } from "../src/api/told";
 import { dueWords, everyWords, inOrder, lettersOf, logWords, saidFirst } from "../src/bench/due";
 import { guideWords, longest } from "../src/bench/lengths";
 import { gateWords, heardWords, outOf, passed, rungNow } from "../src/bench/rungs";
@@ -64,11 +64,11 @@ test("a section that is told stands so at once; an older answer does not put it 
   const queries = new QueryClient();
   queries.setQueryData<Bench>(["bench"], { sections: [section("clarinet"), section("flute")] });
   const now = () => queries.getQueryData<Bench>(["bench"])!.sections[0]!.runs.map((one) => one.step);
-  hear(queries, { kind: "bench", run: run({ step: 2, taps: 7 }) });
+  hearing(queries)({ kind: "bench", run: run({ step: 2, taps: 7 }) });
   expect(now()).toEqual([2]);
-  hear(queries, { kind: "bench", run: run({ step: 1, taps: 6 }) });
+  hearing(queries)({ kind: "bench", run: run({ step: 1, taps: 6 }) });
   expect(now()).toEqual([2]);
-  hear(queries, { kind: "bench", run: run({ step: 3, taps: 8, done: true }) });
+  hearing(queries)({ kind: "bench", run: run({ step: 3, taps: 8, done: true }) });
   expect(now()).toEqual([3]);
 });
 

@@ -31,6 +31,15 @@ describe("the chair in front", () => {
     expect(chair.hears(was(6, 10))).toBe(6);
   });
 
+  it("keeps one that was chosen elsewhere for when it can be followed", () => {
+    const chair = new ChairInFront(was(3, 7));
+    expect(chair.elsewhere(was(5, 8))).toBe(5); // a clip is being filmed
+    expect(chair.elsewhere(was(3, 9))).toBeNull(); // and it was taken back
+    expect(chair.elsewhere(was(6, 10))).toBe(6);
+    expect(chair.hears(was(6, 10))).toBe(6);
+    expect(chair.elsewhere(was(6, 10))).toBeNull();
+  });
+
   it("stays where it could not be said, and still follows the next", () => {
     const chair = new ChairInFront(was(3, 7));
     chair.begins(4);

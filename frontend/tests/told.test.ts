@@ -1,9 +1,9 @@
-import { QueryClient } from "@tanstack/react-query";
-import { describe, expect, it } from "vitest";
+import { QueryClient, QueryObserver } from "@tanstack/react-query";
+import { describe, expect, it, vi } from "vitest";
 
 import type { Take, Today } from "../src/api/client";
 import { TEACH } from "../src/api/queries";
-import { hear } from "../src/api/told";
+import { hearing } from "../src/api/told";
 
 const take = (id: string, state: Take["state"]) => ({ id, state, stage: "waiting", progress: 0 }) as Take;
 
@@ -25,7 +25,7 @@ const stale = (queries: QueryClient, key: unknown[]) => queries.getQueryState(ke
 describe("what a page is told", () => {
   it("puts progress on the row, the chair and the take, and asks nothing", () => {
     const queries = pages();
-    hear(queries, { kind: "take", id: "a", state: "reading", stage: "watching", progress: 0.4, report_version: 0 });
+    hearing(queries)({ kind: "take", id: "a", state: "reading", stage: "watching", progress: 0.4, report_version: 0 });
     const today = queries.getQueryData<Today>(["today"]);
     expect(today?.just_read[0]).toMatchObject({ state: "reading", stage: "watching", progress: 0.4 });
     expect(today?.lesson?.seats[0]?.take).toMatchObject({ state: "reading", progress: 0.4 });
@@ -38,34 +38,63 @@ describe("what a page is told", () => {
     queries.setQueryData(["method"], { answers: {} });
     const own = queries.getMutationCache().build(queries, { mutationKey: TEACH, mutationFn: () => new Promise(() => {}) });
     void own.execute(undefined);
-    hear(queries, { kind: "rules" });
+    hearing(queries)({ kind: "rules" });
     expect(stale(queries, ["method"])).toBe(false);
     queries.getMutationCache().clear();
-    hear(queries, { kind: "rules" });
+    hearing(queries)({ kind: "rules" });
     expect(stale(queries, ["method"])).toBe(true);
   });
 
   it("looks up anew what is read, and a take that nobody listed yet", () => {
     const read = pages();
-    hear(read, { kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 });
+    hearing(read)({ kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 });
     expect([stale(read, ["today"]), stale(read, ["take", "a"]), stale(read, ["drawings", "a"])]).toEqual([true, true, true]);
     const fresh = pages();
-    hear(fresh, { kind: "take", id: "b", state: "queued", stage: "waiting", progress: 0, report_version: 0 });
+    hearing(fresh)({ kind: "take", id: "b", state: "queued", stage: "waiting", progress: 0, report_version: 0 });
     expect(stale(fresh, ["today"])).toBe(true);
   });
 
   it("looks up everything after the line was lost, the lesson and the class alone when a chair changed", () => {
     const lost = pages();
-    hear(lost, { kind: "all" });
+    hearing(lost)({ kind: "all" });
     expect([stale(lost, ["today"]), stale(lost, ["take", "a"])]).toEqual([true, true]);
     const moved = pages();
-    hear(moved, { kind: "lesson" });
+    hearing(moved)({ kind: "lesson" });
     expect([stale(moved, ["today"]), stale(moved, ["class"]), stale(moved, ["take", "a"])]).toEqual([true, true, false]);
+  });
+
+  it("asks once for a take that is not on Today, and not for every step of its reading", () => {
+    const queries = pages();
+    const hear = hearing(queries);
+    const step = (progress: number) => hear({ kind: "take", id: "old", state: "reading", stage: "watching", progress, report_version: 2 });
+    step(0.1);
+    expect(stale(queries, ["today"])).toBe(true);
+    queries.setQueryData(["today"], (today: unknown) => today); // looked up: it is still not there
+    step(0.2);
+    expect(stale(queries, ["today"])).toBe(false);
+  });
+
+  it("lets what is on its way arrive, however often there is news, and looks up once more after it", async () => {
+    const queries = pages();
+    const answers: ((value: number) => void)[] = [];
+    const page = new QueryObserver(queries, { queryKey: ["bench"], queryFn: () => new Promise<number>((come) => answers.push(come)) });
+    const leave = page.subscribe(() => undefined);
+    const hear = hearing(queries);
+    for (let news = 0; news < 5; news++) hear({ kind: "care" });
+    expect(answers.length).toBe(1);
+    answers[0]!(1);
+    await vi.waitFor(() => expect(answers.length).toBe(2));
+    expect(page.getCurrentResult().data).toBe(1);
+    hear({ kind: "care" });
+    answers[1]!(2);
+    await vi.waitFor(() => expect(page.getCurrentResult().data).toBe(2));
+    await vi.waitFor(() => expect(answers.length).toBe(3));
+    leave();
   });
 
   it("does not ask for a take that is gone", () => {
     const queries = pages();
-    hear(queries, { kind: "take", id: "a", state: "gone", stage: "", progress: 0, report_version: 0 });
+    hearing(queries)({ kind: "take", id: "a", state: "gone", stage: "", progress: 0, report_version: 0 });
     expect([stale(queries, ["today"]), stale(queries, ["take", "a"])]).toEqual([true, false]);
   });
 });

@@ -42,3 +42,30 @@ def test_nothing_on_the_phone_tells_a_verdict(phone: Page) -> None:
     assert not re.search(r'high breath|full too early|"state":"(work|watch|steady)"', told)
     phone.goto(phone.url.split("/film")[0] + "/class")
     expect(phone.get_by_role("button", name="Choose a list")).to_have_count(0)
+
+
+def test_a_chair_chosen_on_the_page_while_the_phone_films_comes_when_that_clip_is_done(phone: Page, inside: Page) -> None:
+    kwaku = "async () => (await (await fetch('/api/today')).json()).lesson.seats.find(({ student }) => student.name.startsWith('Kwaku')).id"
+    takes = "async () => (await (await fetch('/api/takes')).json()).takes.map(({ id }) => id)"
+    wanted, before = inside.evaluate(kwaku), inside.evaluate(takes)
+    expect(phone.get_by_role("button", name="Start")).to_be_enabled()
+    here = phone.url
+    phone.get_by_role("button", name="Start").click()
+    stop = phone.get_by_role("button", name="Stop")
+    expect(stop).to_be_visible()
+    inside.get_by_role("button", name=re.compile("^Kwaku")).click()
+    phone.wait_for_function("async (id) => (await (await fetch('/api/today')).json()).lesson.seat_now.seat_id === id", arg=wanted)
+    phone.wait_for_timeout(500)
+    assert phone.url == here
+    stop.click()
+    phone.get_by_role("button", name="Next: Kwaku").click()
+    phone.wait_for_url(f"**/film/{wanted}")
+    expect(inside.get_by_label("On the chair next").get_by_role("heading")).to_have_text(re.compile("Kwaku"))
+    inside.wait_for_function(f"async (before) => (await ({takes})()).length > before", arg=len(before))
+    inside.evaluate(
+        f"""async (before) => {{ const me = await (await fetch('/api/me')).json();
+        for (const id of await ({takes})()) if (!before.includes(id))
+          await fetch(`/api/takes/${{id}}`, {{method: 'DELETE', headers: {{'X-CSRFToken': me.csrf}}}}) }}""",
+        before,
+    )
+    assert inside.evaluate(takes) == before

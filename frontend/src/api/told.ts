@@ -15,46 +15,63 @@ export function useTold() {
   const queries = useQueryClient();
   useEffect(() => {
     const line = new EventSource("/api/events");
-    line.onmessage = (event) => hear(queries, JSON.parse(event.data) as Told);
+    const hear = hearing(queries);
+    line.onmessage = (event) => hear(JSON.parse(event.data) as Told);
     return () => line.close();
   }, [queries]);
 }
 
-/** Progress is put where it is shown; anything else is looked up anew. */
-export function hear(queries: QueryClient, told: Told) {
-  if (told.kind === "bench") return void putRun(queries, told.run);
-  if (told.kind === "rules") {
+/** What a page does with what it is told: progress is put where it is shown, anything else is looked up anew. */
+export function hearing(queries: QueryClient): (told: Told) => void {
+  const lookUp = lookingUp(queries);
+  const elsewhere = new Set<string>(); // takes that are not on Today though it was looked up for them
+  const hearTake = (told: Progress) => {
+    const of = `${told.id} ${told.state}`;
+    const today = queries.getQueryData<Today>(["today"]);
+    if (waits(told.state) && (!today || elsewhere.has(of) || lists(today, told.id))) return putProgress(queries, told);
+    elsewhere.add(of);
+    void lookUp(["today"]);
+    if (told.state !== "gone") for (const kind of ["take", "drawings"]) void lookUp([kind, told.id]);
+  };
+  return (told) => {
+    if (told.kind === "take") return hearTake(told);
+    if (told.kind === "bench") return void putRun(queries, told.run);
+    if (told.kind !== "rules") for (const kind of SHOWN[told.kind]) void lookUp([kind]);
     // an own answer that is on its way comes after what is told of the one before
-    if (!queries.isMutating({ mutationKey: TEACH })) void queries.invalidateQueries({ queryKey: ["method"] });
-    return;
-  }
-  if (told.kind === "care") {
-    void queries.invalidateQueries({ queryKey: ["care"] });
-    void queries.invalidateQueries({ queryKey: ["bench"] });
-    return;
-  }
-  if (told.kind !== "take") {
-    void queries.invalidateQueries({
-      predicate: ({ queryKey }) =>
-        ["today", "bench", "class"].includes(String(queryKey[0])) ||
-        (told.kind === "all" && ["take", "care"].includes(String(queryKey[0]))),
-    });
-    return;
-  }
-  const known = queries.getQueryData<Take>(["take", told.id]);
-  const today = queries.getQueryData<Today>(["today"]);
-  const listed = today?.just_read.find((take) => take.id === told.id);
-  if (waits(told.state) && (!today || listed)) {
-    const { stage, progress } = told;
-    const state = told.state as Take["state"];
-    const moved = (take: Take): Take => (take.id === told.id ? { ...take, state, stage, progress } : take);
-    if (known) queries.setQueryData<Take>(["take", told.id], moved(known));
-    if (today) queries.setQueryData<Today>(["today"], withTakes(today, moved));
-    return;
-  }
-  void queries.invalidateQueries({ queryKey: ["today"] });
-  if (told.state === "gone") return;
-  for (const of of ["take", "drawings"]) void queries.invalidateQueries({ queryKey: [of, told.id] });
+    else if (!queries.isMutating({ mutationKey: TEACH })) void lookUp(["method"]);
+  };
+}
+
+/** What may look different, by what happened. */
+const SHOWN = {
+  care: ["care", "bench"],
+  lesson: ["today", "bench", "class"],
+  all: ["today", "bench", "class", "take", "care"],
+};
+
+/** Looks something up anew. What is on its way is let arrive first and looked up once more after it: where news comes more often than the line takes for
+ * an answer, none would ever arrive else. */
+function lookingUp(queries: QueryClient): (queryKey: string[]) => Promise<void> {
+  const late = new Set<string>();
+  return async (queryKey) => {
+    const key = queryKey.join(" ");
+    if (late.has(key)) return;
+    if (queries.isFetching({ queryKey }) > 0) {
+      late.add(key);
+      await queries.invalidateQueries({ queryKey }, { cancelRefetch: false });
+      late.delete(key);
+    }
+    await queries.invalidateQueries({ queryKey });
+  };
+}
+
+const lists = ({ lesson, just_read }: Today, id: string) =>
+  just_read.some((take) => take.id === id) || (lesson?.seats.some(({ take }) => take?.id === id) ?? false);
+
+function putProgress(queries: QueryClient, { id, state, stage, progress }: Progress) {
+  const moved = (take: Take): Take => (take.id === id ? { ...take, state: state as Take["state"], stage, progress } : take);
+  queries.setQueryData<Take>(["take", id], (take) => take && moved(take));
+  queries.setQueryData<Today>(["today"], (today) => today && withTakes(today, moved));
 }
 
 /** A section as it stands now. An answer that was on its way before is not waited for: it would put the section back. */

@@ -154,8 +154,9 @@ export function NotesPage() {
   const firsts = useFirsts(student);
   const card = useCard(firsts.data?.card ?? "", firsts.data?.instrument);
   useTitle(firsts.data ? `${firsts.data.name}, first notes` : "First notes");
-  if (firsts.error && !firsts.data)
-    return <Message title="The first notes did not load" text={firsts.error.message} onRetry={() => firsts.refetch()} />;
+  const error = firsts.error ?? card.error;
+  if (error && (!firsts.data || !card.data))
+    return <Message title="The first notes did not load" text={error.message} onRetry={() => (firsts.data ? card : firsts).refetch()} />;
   if (!firsts.data || !card.data)
     return (
       <p className="unseen" role="status">

@@ -111,34 +111,32 @@ export function FilmPage() {
   if (today.isPending) return null;
   if (!today.data)
     return <Message title="Today's lesson did not load" text={today.error.message} onRetry={() => today.refetch()} {...away} />;
-  if (!seat || !today.data.lesson)
-    return <Message title="This chair is not in today's lesson" text="Choose another chair on Today." {...away} />;
-  if (!mayBeAsked(seat.student, seat.check))
-    return (
-      <Message
-        quiet
-        title={`${firstName(seat.student.name)} is not filmed`}
-        text="What is missing stands on the teacher's own screen."
-        {...away}
-      />
-    );
-  if (!seat.check.card)
-    return (
-      <Message title="There is nothing to count on this chair" text="A clip from the phone can be added on Today instead." {...away} />
-    );
+  const { lesson, last_time } = today.data;
+  if (!seat || !lesson) return <Message title="This chair is not in today's lesson" text="Choose another chair on Today." {...away} />;
+  if (!mayBeAsked(seat.student, seat.check) || !seat.check.card) return <NotToFilm key={id} seat={seat} lesson={lesson} />;
   const breathes = seat.check.kind !== "hold"; // bringing the instrument up asks for no rest after breaths
   const restUntil_ms = breathes && seat.rest_s > 0 ? today.dataUpdatedAt + 1000 * seat.rest_s : 0;
-  const last = seat.take ?? today.data.last_time[String(seat.student.id)];
+  const last = seat.take ?? last_time[String(seat.student.id)];
   return (
     <Filming
       key={id}
       seat={seat}
-      lesson={today.data.lesson}
+      lesson={lesson}
       restUntil_ms={restUntil_ms}
       hidden={last?.headline?.hidden ?? false}
       filmedBefore={last != null}
     />
   );
+}
+
+/** A chair that is in front and cannot be filmed: another that is chosen on the other screen comes all the same. */
+function NotToFilm({ seat, lesson }: { seat: Seat; lesson: Lesson }) {
+  const go = useNavigate();
+  useInFront(lesson, seat.id, (id) => go(`/film/${id}`));
+  const [title, text] = mayBeAsked(seat.student, seat.check)
+    ? ["There is nothing to count on this chair", "A clip from the phone can be added on Today instead."]
+    : [`${firstName(seat.student.name)} is not filmed`, "What is missing stands on the teacher's own screen."];
+  return <Message quiet title={title} text={text} onGo={() => go("/")} goes="Go to Today" />;
 }
 
 type FilmingProps = { seat: Seat; lesson: Lesson; restUntil_ms: number; hidden: boolean; filmedBefore: boolean };
@@ -182,7 +180,6 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
   const video = useRef<HTMLVideoElement>(null);
   const asks = { wanted: facing ? ("front" as const) : (`side-${seat.side}` as const), held: held && !once.withoutIt };
   const readiness = useReadiness(video, camera.stream, asks, recording.running);
-  useInFront(lesson, seat.id, (id) => !recording.running && !filmed && go(`/film/${id}`));
   const run = useRef<RunHandle>(null);
   const moment = useMoment(recording, card, run);
   const { running } = recording;
@@ -198,7 +195,9 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
   };
   const busy = filmed !== null || showing;
   const setAway = useSetAway();
-  const next = nextAfter(lesson, seat);
+  const waits = !running && !busy && set === 0; // a clip that is there already takes the place of all that is filmed
+  const chosen = useInFront(lesson, seat.id, (id) => go(`/film/${id}`), !running && !busy);
+  const next = lesson.seats.find((one) => one.id === chosen && mayBeAsked(one.student, one.check)) ?? nextAfter(lesson, seat);
   const toNext = () => go(next ? `/film/${next.id}` : "/");
   const mark = (away: "not_here" | "not_today") => setAway.mutate({ seatId: seat.id, away }, { onSuccess: toNext });
   const [dropped, setDropped] = useState<string | null>(null);
@@ -207,7 +206,6 @@ function Filming({ seat: now, lesson, restUntil_ms, hidden, filmedBefore }: Film
     toNext();
   };
   const chooser = useClipChooser<Seat>(send);
-  const waits = !running && !busy && set === 0; // a clip that is there already takes the place of all that is filmed
   const drop = ({ dataTransfer: { files } }: DragEvent) => {
     if (!waits) return;
     const trouble = notOneFile(files.length);

@@ -104,9 +104,12 @@ export function useRecording(
     };
     recorder.onstop = () => {
       now.current = null;
-      setRunning(false);
       if (one.again) anew.current();
-      void one.written.then(() => (one.dropped ? dropped(kept.key) : done.current(one.kept)));
+      void one.written.then(() => {
+        if (!now.current) setRunning(false); // not before it is known what comes: in between the page would be free for another chair, and for Start
+        if (one.dropped) void dropped(kept.key);
+        else done.current(one.kept);
+      });
     };
     recorder.start(PIECE_MS);
     setRunning(true);

@@ -60,7 +60,8 @@ function ChairsHere() {
   const uploads = useUploads();
   const fresh = useLocation().state === null;
   if (today.isPending) return null;
-  const lesson = today.data?.lesson;
+  if (!today.data) return <Message title="Today's lesson did not load" text={today.error.message} onRetry={() => today.refetch()} />;
+  const { lesson } = today.data;
   if (!lesson) return <Message quiet title="No lesson yet" text="The chairs come here as soon as the teacher opens a lesson." />;
   const waits = lesson.seats.filter((seat) => seat.take === null && !seat.away && mayBeAsked(seat.student, seat.check));
   const first = waits.find(({ id }) => id === lesson.seat_now?.seat_id) ?? waits[0];

@@ -26,12 +26,16 @@ export class ChairInFront {
     this.number = Math.max(this.number, number ?? 0);
   }
 
-  /** The chair to follow, where another was chosen elsewhere. What was chosen before this browser's own last word is no news. */
+  /** The chair that was chosen elsewhere since, and is not followed yet. What was chosen before this browser's own last word is no news. */
+  elsewhere(now: Lesson["seat_now"]): number | null {
+    return now && this.saying === 0 && now.number > this.number && now.seat_id !== this.seat ? now.seat_id : null;
+  }
+
+  /** The same, to be followed now: it is told once. */
   hears(now: Lesson["seat_now"]): number | null {
-    if (!now || this.saying > 0 || now.number <= this.number) return null;
-    this.number = now.number;
-    if (now.seat_id === this.seat) return null;
-    this.seat = now.seat_id;
-    return now.seat_id;
+    const seat = this.elsewhere(now);
+    if (this.saying === 0) this.number = Math.max(this.number, now?.number ?? 0);
+    this.seat = seat ?? this.seat;
+    return seat;
   }
 }

@@ -17,8 +17,9 @@ function chairOf(queries: QueryClient, lesson: Lesson): ChairInFront {
   return chair;
 }
 
-/** Keeps the chair in front the same on a page and the phones that film for it: says which it is here, and follows when another is chosen there. */
-export function useInFront(lesson: Lesson, seatId: number | undefined, onOther: (seatId: number) => void) {
+/** Keeps the chair in front the same on a page and the phones that film for it: says which it is here, and follows when another is chosen there, where
+ * the page is free to go. Returns the chair that is still to be followed as long as it is not. */
+export function useInFront(lesson: Lesson, seatId: number | undefined, onOther: (seatId: number) => void, free = true): number | null {
   const { mutateAsync } = usePutInFront();
   const queries = useQueryClient();
   const chair = chairOf(queries, lesson);
@@ -34,7 +35,8 @@ export function useInFront(lesson: Lesson, seatId: number | undefined, onOther: 
       .catch(() => chair.said(null));
   }, [chair, lesson.id, seatId, mutateAsync]);
   useEffect(() => {
-    const seat = chair.hears(now);
+    const seat = free ? chair.hears(now) : null;
     if (seat !== null) other.current(seat);
-  }, [chair, now]);
+  }, [chair, now, free]);
+  return free ? null : chair.elsewhere(now);
 }

@@ -99,7 +99,7 @@ export function StudentPage({ chalk }: { chalk: boolean }) {
       <Message quiet title="A student's record" text="It is not shown where the class can see it. Press D on the teacher's own screen." />
     );
   if (takes.isPending) return null;
-  if (takes.error) return <Message title="The record did not load" text={takes.error.message} onRetry={() => takes.refetch()} />;
+  if (!takes.data) return <Message title="The record did not load" text={takes.error.message} onRetry={() => takes.refetch()} />;
   if (!takes.data.takes.length || !student)
     return (
       <>

@@ -105,7 +105,7 @@ export function useRecording(
     recorder.onstop = () => {
       now.current = null;
       if (one.again) anew.current();
-      void one.written.then(() => {
+      void one.written.catch(noRoom).then(() => {
         if (!now.current) setRunning(false); // not before it is known what comes: in between the page would be free for another chair, and for Start
         if (one.dropped) void dropped(kept.key);
         else done.current(one.kept);

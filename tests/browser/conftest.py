@@ -146,6 +146,15 @@ def fits(page: Page, width: int) -> None:
     page.wait_for_function("(width) => document.documentElement.scrollWidth <= width", arg=width, polling=100)
 
 
+def comes_true(page: Page, asked: str, arg: object = None) -> None:
+    """Waits for what the server says. Not by ``wait_for_function``, which takes the promise of an answer for the answer."""
+    for _ in range(300):
+        if page.evaluate(asked, arg):
+            return
+        page.wait_for_timeout(100)
+    raise AssertionError(asked)
+
+
 def to_take(page: Page, student: str, *, first_of_all: bool = False) -> None:
     """The newest of a student's takes, or the first, opened by its own address."""
     takes = page.evaluate("async () => (await (await fetch('/api/takes')).json()).takes")

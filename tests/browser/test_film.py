@@ -7,7 +7,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import APIResponse, BrowserContext, Page, Route, expect
 
-from tests.browser.conftest import emptied, keeping
+from tests.browser.conftest import comes_true, emptied, keeping
 from tests.browser.test_main_path import READ_MS, newest
 from tests.browser.test_states import all_read
 from tests.conftest import Running
@@ -278,7 +278,7 @@ def test_what_was_loaded_before_the_chair_was_chosen_does_not_take_the_page_to_a
     name = next(one for one in ("Declan", "Jonas") if not next_on.startswith(one))  # whoever else: Today comes back with the next
     to_film(stage, name)
     at_chair, seat_id = stage.url, int(stage.url.rsplit("/", 1)[1])
-    stage.wait_for_function("async (id) => (await (await fetch('/api/today')).json()).lesson.seat_now.seat_id === id", arg=seat_id)
+    comes_true(stage, "async (id) => (await (await fetch('/api/today')).json()).lesson.seat_now.seat_id === id", seat_id)
     loading: list[tuple[Route, APIResponse]] = []
     saying: list[Route] = []
     stage.route("**/api/today", lambda route: loading.append((route, route.fetch())))

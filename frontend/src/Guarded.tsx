@@ -30,7 +30,7 @@ function Broken({ error, resetErrorBoundary }: FallbackProps) {
   return (
     <Message
       title="This page could not be drawn"
-      text={`The mistake is Brevin's, not yours, and what was filmed and noted is kept. Try again; if it comes back, tell whoever looks after Brevin: \u201c${why}\u201d`}
+      text={`The mistake is Brevin's, not yours, and what was filmed and saved is kept. Try again; if it comes back, tell whoever looks after Brevin: \u201c${why}\u201d`}
       onRetry={anew}
       onGo={toToday}
       goes="Go to Today"

@@ -22,10 +22,8 @@ function Broken({ error, resetErrorBoundary }: FallbackProps) {
     void queries.resetQueries({ predicate: (query) => query.queryKey[0] !== "me" }); // the same answers would end in the same mistake
     resetErrorBoundary();
   };
-  const toToday = () => {
-    anew();
-    go("/");
-  };
+  const at = useLocation().pathname;
+  const toToday = () => (at === "/" ? anew() : go("/")); // another address is another try by itself
   const why = error instanceof Error ? error.message : String(error);
   return (
     <Message

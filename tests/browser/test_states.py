@@ -91,9 +91,11 @@ FRAMES_ASKED = """() => new Promise((tell) => {
 
 def test_a_page_that_cannot_be_drawn_says_so_and_leaves_the_way_to_the_others(signed_in: BrowserContext, desk: Page) -> None:
     shown = signed_in.new_page()  # not watched: the browser reports the mistake, and that is what is tried
-    shown.route("**/api/takes/*/report", lambda route: route.fulfill(json={"clip": {}}))
     shown.goto(NOTHING)
     to_take(shown, "Noor")
+    shown.get_by_test_id("breath-score").wait_for(timeout=READ_MS)
+    shown.route("**/api/takes/*/report", lambda route: route.fulfill(json={"clip": {}}))
+    shown.reload()
     expect(shown.get_by_role("alert")).to_contain_text("This page could not be drawn")
     shown.unroute("**/api/takes/*/report")
     shown.get_by_role("button", name="Try again").click()

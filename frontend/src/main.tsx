@@ -9,6 +9,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 
 import { Refusal } from "./api/client";
+import { listenEarly } from "./api/told";
 import { App } from "./App";
 import { GlobalStyle } from "./design/GlobalStyle";
 import { KeyBoard } from "./design/keys";
@@ -20,6 +21,7 @@ const queries: QueryClient = new QueryClient({
     queries: {
       retry: (count, error) => count < 2 && !(error instanceof Refusal && error.status >= 400 && error.status < 500),
       refetchOnWindowFocus: false,
+      staleTime: 1_000, // what was waited for is not asked for again by the part of the page that shows it; changes are told
     },
   },
 });
@@ -32,6 +34,7 @@ queries.getQueryCache().subscribe((event) => {
 });
 
 looksAgain();
+listenEarly(queries);
 createRoot(document.getElementById("page")!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

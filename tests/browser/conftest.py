@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import APIResponse, BrowserContext, Page, Playwright, Route, expect, sync_playwright
 
 from brevin.ops import demo
 from brevin.standin.browser import launched
@@ -153,6 +153,11 @@ def comes_true(page: Page, asked: str, arg: object = None) -> None:
             return
         page.wait_for_timeout(100)
     raise AssertionError(asked)
+
+
+def answered(route: Route) -> APIResponse:
+    """What the program answers to a request that is held up. A kept line it has closed in that very moment is asked anew, as browsers do."""
+    return route.fetch(max_retries=2)
 
 
 def to_take(page: Page, student: str, *, first_of_all: bool = False) -> None:

@@ -7,7 +7,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import APIResponse, BrowserContext, Page, Route, expect
 
-from tests.browser.conftest import comes_true, emptied, keeping
+from tests.browser.conftest import answered, comes_true, emptied, keeping
 from tests.browser.test_main_path import READ_MS, newest
 from tests.browser.test_states import all_read
 from tests.conftest import Running
@@ -281,7 +281,7 @@ def test_what_was_loaded_before_the_chair_was_chosen_does_not_take_the_page_to_a
     comes_true(stage, "async (id) => (await (await fetch('/api/today')).json()).lesson.seat_now.seat_id === id", seat_id)
     loading: list[tuple[Route, APIResponse]] = []
     saying: list[Route] = []
-    stage.route("**/api/today", lambda route: loading.append((route, route.fetch())))
+    stage.route("**/api/today", lambda route: loading.append((route, answered(route))))
     stage.keyboard.press("Escape")
     for _ in range(400):
         if any(answer.json()["lesson"]["seat_now"]["seat_id"] != seat_id for _, answer in loading):
@@ -370,7 +370,7 @@ def test_the_teachers_demonstration_comes_once_before_the_count_in(stage: Page) 
     assert address.startswith("/api/cards/shown/")
 
     def with_it(route: Route) -> None:
-        answer = route.fetch()
+        answer = answered(route)
         today = answer.json()
         for seat in today["lesson"]["seats"]:
             seat["check"]["shown"] = address

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import BrowserContext, Locator, Page, Route, expect
 
 from brevin.ops import demo
-from tests.browser.conftest import NOTHING, ONE_BREATH_S, fits, to_take
+from tests.browser.conftest import NOTHING, ONE_BREATH_S, answered, fits, to_take
 from tests.browser.test_main_path import READ_MS, drop, newest
 
 FOLDED = ("Teaching", "People")  # on a phone, or zoomed
@@ -253,7 +253,7 @@ def test_from_a_take_the_next_try_is_one_key_away_and_on_a_phone_one_tap(desk: P
 def test_where_the_instrument_hid_the_breath_the_same_card_without_it_is_one_key_away(desk: Page) -> None:
     def on_his_chair(route: Route) -> None:
         """As he is asked at first, whatever card his chair was given since."""
-        answer = route.fetch()
+        answer = answered(route)
         today = answer.json()
         for seat in today["lesson"]["seats"]:
             if seat["student"]["name"].startswith("Jonas"):
@@ -278,7 +278,7 @@ def test_where_the_instrument_hid_the_breath_the_same_card_without_it_is_one_key
 
 def test_a_take_whose_clip_has_gone_shows_what_was_read_and_offers_nothing_to_play(desk: Page) -> None:
     def gone(route: Route) -> None:
-        answer = route.fetch()
+        answer = answered(route)
         route.fulfill(response=answer, json=answer.json() | {"clip": None, "stills": None})
 
     desk.route(re.compile("/api/takes/[0-9a-f]{32}$"), lambda route: gone(route))
@@ -300,7 +300,7 @@ def test_a_take_whose_clip_has_gone_shows_what_was_read_and_offers_nothing_to_pl
 ])  # fmt: skip
 def test_a_clip_with_others_in_it_says_what_becomes_of_them(desk: Page, clip: dict, said: str) -> None:
     def with_others(route: Route) -> None:
-        answer = route.fetch()
+        answer = answered(route)
         take = answer.json()
         route.fulfill(response=answer, json=take | {"clip": take["clip"] | clip})
 
@@ -406,14 +406,14 @@ def test_where_the_breath_is_not_read_nothing_of_it_is_drawn_on_the_clip_and_a_t
     tilted = stop | {"code": "camera_tilted", "check": "posture", "message": "The phone stood tilted."}
 
     def unread(route: Route) -> None:
-        report = route.fetch().json()
+        report = answered(route).json()
         readable = report["readable_for"] | {"breath": False}
         route.fulfill(
             json=report | {"readable_for": readable, "cue": None, "reasons": [stop, tilted, stop | {"code": "chest_covered", "message": "A word on arms."}]}
         )
 
     def no_line(route: Route) -> None:
-        answer = route.fetch()
+        answer = answered(route)
         take = answer.json()
         route.fulfill(response=answer, json=take | {"headline": take["headline"] | {"cue_criterion": "", "cue": ""}})
 
@@ -463,7 +463,7 @@ def test_the_buttons_under_the_score_of_last_time_stay_where_they_are_when_it_co
 @pytest.mark.parametrize(("state", "words"), [("reading", "just now: being read"), ("failed", "just now: could not be read")])
 def test_what_was_filmed_just_now_is_not_taken_for_what_was_read_last_time(desk: Page, state: str, words: str) -> None:
     last_time = "last time: the chest goes first; "
-    today = desk.request.get("/api/today").json()
+    today = desk.request.get("/api/today", max_retries=2).json()
     seat = next(one for one in today["lesson"]["seats"] if one["student"]["name"].startswith("Noor"))
     today["last_time"][str(seat["student"]["id"])] = {**seat["take"], "headline": {**seat["take"]["headline"], "words": "the chest goes first"}}
     seat["take"] = {**seat["take"], "state": state, "headline": None}

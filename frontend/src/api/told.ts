@@ -10,15 +10,29 @@ type Told = { kind: "all" } | { kind: "lesson" } | { kind: "care" } | { kind: "r
 
 const waits = (state: string) => state === "queued" || state === "reading";
 
+let early: EventSource | null = null;
+
+/** Listens from the first moment of the page on. The line begins by saying that anything may have changed: heard before anything was asked for,
+ * nothing need be asked for twice. Where nobody is signed in it is refused and stays closed. */
+export function listenEarly(queries: QueryClient) {
+  early = lineTo(queries);
+}
+
 /** Listens for what happens in the programme, as long as it is shown: nothing is asked for again and again. */
 export function useTold() {
   const queries = useQueryClient();
   useEffect(() => {
-    const line = new EventSource("/api/events");
-    const hear = hearing(queries);
-    line.onmessage = (event) => hear(JSON.parse(event.data) as Told);
+    const line = early && early.readyState !== EventSource.CLOSED ? early : lineTo(queries);
+    early = null;
     return () => line.close();
   }, [queries]);
+}
+
+function lineTo(queries: QueryClient): EventSource {
+  const line = new EventSource("/api/events");
+  const hear = hearing(queries);
+  line.onmessage = (event) => hear(JSON.parse(event.data) as Told);
+  return line;
 }
 
 /** What a page does with what it is told: progress is put where it is shown, anything else is looked up anew. */

@@ -3,7 +3,7 @@ import "@fontsource/source-sans-3/600.css";
 import "@fontsource/source-sans-3/700.css";
 import "@fontsource/source-sans-3/800.css";
 
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
@@ -16,7 +16,12 @@ import { KeyBoard } from "./design/keys";
 import { looksAgain } from "./design/looksAgain";
 import { Guarded } from "./Guarded";
 
+const unanswered = (error: unknown) => error instanceof Refusal && error.code === "unreachable";
+
 const queries: QueryClient = new QueryClient({
+  mutationCache: new MutationCache({
+    onError: (error) => void (unanswered(error) && queries.invalidateQueries()), // it may have been done all the same: look
+  }),
   defaultOptions: {
     queries: {
       retry: (count, error) => count < 2 && !(error instanceof Refusal && error.status >= 400 && error.status < 500),

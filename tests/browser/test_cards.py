@@ -1,7 +1,9 @@
 """The ladder of count cards by mouse and by keyboard, in the browser."""
 
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
+
+from tests.browser.conftest import answered
 
 
 def to_cards(page: Page) -> None:
@@ -36,6 +38,33 @@ def test_a_card_is_made_by_its_corners_kept_and_asked_in_the_next_lesson(inside:
     inside.get_by_role("button", name="Plan a lesson").click()
     expect(inside.get_by_label("Count card")).to_contain_text("2-1-5.25 at 66")
     inside.keyboard.press("Escape")
+
+
+def test_a_card_whose_answer_was_lost_is_shown_and_is_there_once_when_it_is_kept_again(inside: Page) -> None:
+    to_cards(inside)
+    before = inside.get_by_test_id("card-row").count()
+
+    def lose(route: Route) -> None:
+        if route.request.method == "POST" and not lost:
+            lost.append(answered(route).status)
+            route.fulfill(status=408)  # what a broken line leaves: no answer of the program's own
+        else:
+            route.continue_()
+
+    lost: list[int] = []
+    inside.route("**/api/cards", lose)
+    inside.keyboard.press("a")
+    inside.get_by_label("Name of the rung").fill("sent twice")
+    inside.get_by_role("button", name="Keep this card").click()
+    expect(inside.get_by_role("alert")).to_contain_text("does not answer")
+    expect(inside.get_by_test_id("card-row")).to_have_count(before + 1)  # it was done all the same
+    inside.get_by_role("button", name="Keep this card").click()
+    inside.get_by_role("button", name="Delete this card").wait_for()
+    expect(inside.get_by_label("Name of the rung")).to_have_value("sent twice")
+    expect(inside.get_by_test_id("card-row")).to_have_count(before + 1)
+    assert lost == [201]
+    inside.get_by_role("button", name="Delete this card").click()
+    expect(inside.get_by_test_id("card-row")).to_have_count(before)
 
 
 def test_a_hold_is_made_in_counts_like_a_breath_and_planned_like_one(inside: Page) -> None:

@@ -15,9 +15,9 @@ from tests.store.test_takes import DOCUMENT, FOUND, lesson_of
 CLIP = DEMO_CLIP.read_bytes()
 
 
-def send(page, student, content: bytes = CLIP, **query):
+def send(page, student, content: bytes = CLIP, *, headers: dict[str, str] | None = None, **query):
     known = {"student_id": student.id, "card": "4-0-6@84x3", "file_name": "phone clip.mp4"} | query
-    return page("POST", "/api/takes", query_string=known, data=content, headers={"Content-Type": "application/octet-stream"})
+    return page("POST", "/api/takes", query_string=known, data=content, headers={"Content-Type": "application/octet-stream"} | (headers or {}))
 
 
 def read(take_id: str) -> None:

@@ -1,6 +1,7 @@
 import createClient from "openapi-fetch";
 
 import type { components, paths } from "./gen/schema";
+import { namedOnce, ONCE_HEADER } from "./once";
 
 type Schemas = components["schemas"];
 export type Report = Schemas["ReportOut"];
@@ -103,6 +104,7 @@ client.use({
   },
   onError: () => new Refusal("unreachable", UNREACHABLE, 0),
 });
+client.use(namedOnce()); // after the other, so that it hears of an answer before that turns it into a refusal
 
 async function refusalOf(response: Response): Promise<Refusal> {
   try {
@@ -126,12 +128,13 @@ type Upload = {
   kept: { key: string; first_inhale_s: number; felt?: Felt; set?: number } | null;
   once?: { withoutIt?: boolean; fromFront?: boolean } | null;
   came: number | null;
+  name: string;
   onShare: (share: number) => void;
 };
 
-/** Sends the clip of the student on a chair, telling how much has gone; came: its bytes, where all of them came while it was filmed. Fetch cannot tell,
- * so this uses the older request. */
-export function upload({ file, seat, lessonId, kept, once, came, onShare }: Upload): Promise<Take> {
+/** Sends the clip of the student on a chair, telling how much has gone; came: its bytes, where all of them came while it was filmed; name: under which it
+ * is sent, and sent again. Fetch cannot tell, so this uses the older request. */
+export function upload({ file, seat, lessonId, kept, once, came, name, onShare }: Upload): Promise<Take> {
   const query = new URLSearchParams({
     student_id: String(seat.student.id),
     seat_id: String(seat.id),
@@ -150,6 +153,7 @@ export function upload({ file, seat, lessonId, kept, once, came, onShare }: Uplo
     request.open("POST", `/api/takes?${query}`);
     request.setRequestHeader("X-CSRFToken", csrf);
     request.setRequestHeader("Content-Type", "application/octet-stream");
+    request.setRequestHeader(ONCE_HEADER, name);
     request.upload.onprogress = (event) => event.lengthComputable && onShare(event.loaded / event.total);
     request.onerror = () => reject(new Refusal("unreachable", UNREACHABLE, 0));
     request.onload = () => {

@@ -7,9 +7,10 @@ import { came } from "./growing";
 import { allKept, fileOf, keep, letGo, type Kept, type Once } from "./kept";
 
 /** A clip on its way. The student is the one who sat on the chair when the file was asked for, whatever the page shows by now. once: what of the
- * check is otherwise for it; again: whether it may be sent again. */
+ * check is otherwise for it; again: whether it may be sent again, under the same name. */
 export type Upload = {
   key: number;
+  name: string;
   seat: Seat;
   lessonId: number;
   file: File;
@@ -50,10 +51,19 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
   const felt = useRef(new Map<string, Felt>());
   const taken = useRef(new Map<string, string>());
   const start = useCallback(
-    async ({ key, file, seat, lessonId, kept, once }: Upload) => {
+    async ({ key, name, file, seat, lessonId, kept, once }: Upload) => {
       try {
         const sent = kept && { ...kept, felt: felt.current.get(kept.key) ?? kept.felt };
-        const take = await uploaded({ file, seat, lessonId, kept: sent, once, came: null, onShare: (share) => change(key, { share }) });
+        const take = await uploaded({
+          file,
+          seat,
+          lessonId,
+          kept: sent,
+          once,
+          came: null,
+          name,
+          onShare: (share) => change(key, { share }),
+        });
         if (kept) taken.current.set(kept.key, take.id);
         const since = kept && felt.current.get(kept.key);
         if (since && since !== sent?.felt) await putFelt(take.id, since);
@@ -77,7 +87,7 @@ export function UploadsProvider({ children }: { children: ReactNode }) {
   }, [busy]);
   const add = useCallback((of: Pick<Upload, "file" | "seat" | "lessonId" | "kept" | "once">, trouble: string | null = null) => {
     counted.current += 1;
-    const one = { ...of, key: counted.current, share: 0, trouble, again: true };
+    const one = { ...of, key: counted.current, name: crypto.randomUUID(), share: 0, trouble, again: true };
     setAll((known) => (of.kept && known.some((other) => other.kept?.key === of.kept!.key) ? known : [one, ...known]));
     return one;
   }, []);

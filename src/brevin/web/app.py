@@ -36,6 +36,7 @@ from brevin.web import (
     lesson,
     lines,
     live,
+    once,
     past,
     people,
     phone,
@@ -63,10 +64,15 @@ REPEATABLE = ("PUT", "PATCH")
 
 
 class Application(OpenAPI):
-    """A request that may be repeated is begun anew where the database ended it for another's sake: nobody is asked to try again."""
+    """A request that may be repeated is begun anew where the database ended it for another's sake: nobody is asked to try again. One that must not be is done
+    once under its name, however often it is sent."""
 
     def dispatch_request(self) -> ResponseReturnValue:
         """The route's answer."""
+        name = request.headers.get(once.HEADER, "")
+        if request.method == "POST" and 0 < len(name) <= once.LONGEST_NAME and current_user.is_authenticated:
+            who = auth.member()
+            return self.config["ONCE"].answered(once.Asked(who.programme.id, who.person.id, request.full_path, name), super().dispatch_request)
         if request.method in REPEATABLE and request.mimetype in ("", "application/json"):
             return untangled(super().dispatch_request)
         return super().dispatch_request()
@@ -81,7 +87,7 @@ def create_app(settings: Settings, *, lan: bool = False, dist: Path = DIST) -> O
     app.config.update(
         SECRET_KEY=settings.values["session_key"], BREVIN=settings, SESSION_COOKIE_SAMESITE="Lax", SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_NAME="brevin", PERMANENT_SESSION_LIFETIME=timedelta(hours=10), WTF_CSRF_TIME_LIMIT=None, RATELIMIT_HEADERS_ENABLED=True,
-        FEED=Feed(), CHILDREN=children, WATCHER=live.Watcher(children), LAN=lan, CONTENT=content(ROOT / "content"),
+        FEED=Feed(), ONCE=once.Once(), CHILDREN=children, WATCHER=live.Watcher(children), LAN=lan, CONTENT=content(ROOT / "content"),
         TRUSTED_HOSTS=["localhost", "127.0.0.1", *(own_names() if lan else [])],
     )  # fmt: skip
     app.before_request(_small_enough)

@@ -44,6 +44,7 @@ SENTENCES: dict[str, str] = {
     "only_seated": "Longest tries and staying empty are done seated. Choose seated, or give the breath out an end.",
     "empty_off": "Staying empty is switched off here. Whoever may change the rules switches it on, below the ladder.",
     "order_old": "The chairs of this lesson have changed meanwhile. Look at the line as it is now, then move the chair again.",
+    "under_way": "This is still being done. Wait a moment, then look whether it is there.",
     "code_unknown": "This code opens nothing. Look at it again on the teacher's screen, or ask for a new one.",
     "member_already": "You belong to this programme already. The link stays good for somebody else.",
     "programme_named_so": "One of your programmes is called so already. Choose another name.",

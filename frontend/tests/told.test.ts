@@ -17,6 +17,10 @@ function pages(): QueryClient {
   queries.setQueryData(["take", "a"], take("a", "queued"));
   queries.setQueryData(["drawings", "a"], { drawings: [] });
   queries.setQueryData(["class"], { members: [], rows: [] });
+  queries.setQueryData(["overrules", "a"], []);
+  queries.setQueryData(["takes-of", 3], []);
+  queries.setQueryData(["results", 3], {});
+  queries.setQueryData(["cards"], { cards: [] });
   return queries;
 }
 
@@ -48,7 +52,9 @@ describe("what a page is told", () => {
   it("looks up anew what is read, and a take that nobody listed yet", () => {
     const read = pages();
     hearing(read)({ kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 });
-    expect([stale(read, ["today"]), stale(read, ["take", "a"]), stale(read, ["drawings", "a"])]).toEqual([true, true, true]);
+    for (const key of [["today"], ["take", "a"], ["drawings", "a"], ["overrules", "a"], ["takes-of", 3], ["results", 3]])
+      expect([key, stale(read, key)]).toEqual([key, true]);
+    expect(stale(read, ["cards"])).toBe(false);
     const fresh = pages();
     hearing(fresh)({ kind: "take", id: "b", state: "queued", stage: "waiting", progress: 0, report_version: 0 });
     expect(stale(fresh, ["today"])).toBe(true);
@@ -61,6 +67,10 @@ describe("what a page is told", () => {
     const moved = pages();
     hearing(moved)({ kind: "lesson" });
     expect([stale(moved, ["today"]), stale(moved, ["class"]), stale(moved, ["take", "a"])]).toEqual([true, true, false]);
+    expect([stale(moved, ["results", 3]), stale(moved, ["cards"])]).toEqual([true, false]); // who is exempt from what stands on the record
+    const ladder = pages();
+    hearing(ladder)({ kind: "cards" });
+    expect([stale(ladder, ["cards"]), stale(ladder, ["today"])]).toEqual([true, false]);
   });
 
   it("asks once for a take that is not on Today, and not for every step of its reading", () => {

@@ -247,3 +247,27 @@ def test_a_familys_no_stands_in_the_class_and_is_not_asked_again(inside: Page) -
     row = inside.get_by_role("row", name="Priya Venkataraman")
     expect(row).to_contain_text("said no")
     expect(inside.get_by_role("button", name="Print 2 letters")).to_be_visible()  # of those whose answer is missing; hers is not
+
+
+def test_what_another_screen_keeps_is_shown_where_nothing_was_changed_here(inside: Page) -> None:
+    to_cards(inside)
+    other = inside.context.new_page()
+    other.goto("/cards")
+    for page in (inside, other):
+        page.get_by_test_id("card-row").first.click()
+    name = inside.get_by_label("Name of the rung")
+    was = name.input_value()
+    theirs = other.get_by_label("Name of the rung")
+    theirs.fill("a calm one")
+    other.get_by_role("button", name="Keep this card").click()
+    expect(name).to_have_value("a calm one")
+    expect(inside.get_by_role("button", name="Keep this card")).to_be_disabled()  # nothing was changed here
+    inside.get_by_label("Words of the count-in").fill("one two ready in")
+    theirs.fill(was)
+    other.get_by_role("button", name="Keep this card").click()
+    inside.get_by_role("heading", name=was, level=2).wait_for()  # the ladder follows
+    expect(inside.get_by_label("Words of the count-in")).to_have_value("one two ready in")  # what was begun here stays
+    expect(name).to_have_value("a calm one")
+    inside.get_by_role("button", name="As it was").click()
+    expect(name).to_have_value(was)
+    expect(inside.get_by_label("Words of the count-in")).to_have_value("")

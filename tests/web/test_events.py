@@ -10,11 +10,12 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
-from brevin.store import benches, chairs, changes, database, lessons, programmes, readings, rulebook, takes
+from brevin.store import benches, cards, chairs, changes, database, lessons, programmes, readings, rulebook, takes
 from brevin.store.records import ChangeRecord
 from brevin.store.scope import HOUSE, Scope
 from brevin.web import feed as feeding
 from brevin.web.feed import Feed, Listening, TooMany
+from tests.conftest import CHECK
 from tests.store.test_takes import lesson_of, new_take
 from tests.web.conftest import signed_in
 
@@ -68,6 +69,14 @@ def test_progress_and_new_readings_are_told_to_the_programme_alone(listening, sc
     lesson_of(scope, student.id)
     chairs.set_away(scope, lessons.last_lesson(scope).seats[0].id, "not_here")
     assert own.get(timeout=5) == {"kind": "lesson"}
+    kept = cards.put(scope, None, rung=1, title="a first calm breath", check=CHECK)
+    assert own.get(timeout=5) == {"kind": "cards"}
+    cards.show(scope, kept.id, "", "")
+    assert own.get(timeout=5) == {"kind": "cards"}
+    cards.delete(scope, kept.id)
+    assert own.get(timeout=5) == {"kind": "cards"}
+    cards.allow_empty(scope, True)
+    assert own.get(timeout=5) == {"kind": "cards"}
     assert theirs.empty()
 
 

@@ -6,7 +6,7 @@ import { TEACH } from "./queries";
 import type { Bench, Run, Take, Today } from "./client";
 
 type Progress = { kind: "take"; id: string; state: Take["state"] | "gone"; stage: string; progress: number; report_version: number };
-type Told = { kind: "all" } | { kind: "lesson" } | { kind: "care" } | { kind: "rules" } | { kind: "bench"; run: Run } | Progress;
+type Told = { kind: "all" | "lesson" | "care" | "cards" | "rules" } | { kind: "bench"; run: Run } | Progress;
 
 const waits = (state: string) => state === "queued" || state === "reading";
 
@@ -45,7 +45,8 @@ export function hearing(queries: QueryClient): (told: Told) => void {
     if (waits(told.state) && (!today || elsewhere.has(of) || lists(today, told.id))) return putProgress(queries, told);
     elsewhere.add(of);
     void lookUp(["today"]);
-    if (told.state !== "gone") for (const kind of ["take", "drawings"]) void lookUp([kind, told.id]);
+    if (told.state !== "gone") for (const kind of OF_A_TAKE) void lookUp([kind, told.id]);
+    for (const kind of OF_A_RECORD) void lookUp([kind]);
   };
   return (told) => {
     if (told.kind === "take") return hearTake(told);
@@ -56,11 +57,15 @@ export function hearing(queries: QueryClient): (told: Told) => void {
   };
 }
 
+const OF_A_TAKE = ["take", "drawings", "overrules"];
+const OF_A_RECORD = ["results", "takes-of"];
+
 /** What may look different, by what happened. */
 const SHOWN = {
   care: ["care", "bench"],
-  lesson: ["today", "bench", "class"],
-  all: ["today", "bench", "class", "take", "care"],
+  cards: ["cards"],
+  lesson: ["today", "bench", "class", ...OF_A_RECORD],
+  all: ["today", "bench", "class", "care", "cards", ...OF_A_TAKE, ...OF_A_RECORD],
 };
 
 /** Looks something up anew. What is on its way is let arrive first and looked up once more after it: where news comes more often than the line takes for

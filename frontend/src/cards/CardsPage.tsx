@@ -123,6 +123,8 @@ const SWITCHES = [
   ["full_breath", "Their full breath"],
 ] as const;
 
+const alike = (one: Draft | null, other: Draft | null) => JSON.stringify(one) === JSON.stringify(other);
+
 type OneCardProps = { card: LadderCard; found: LadderOut; may: boolean; onKept: (id: number) => void };
 
 function OneCard({ card, found, may, onKept }: OneCardProps) {
@@ -130,12 +132,17 @@ function OneCard({ card, found, may, onKept }: OneCardProps) {
   const remove = useDeleteCard();
   const was = draftOf(card);
   const [draft, setDraft] = useState<Draft | null>(was);
+  const [known, setKnown] = useState(was);
+  if (!alike(known, was)) {
+    setKnown(was); // somebody else kept it otherwise: shown where nothing was changed here
+    if (alike(draft, known)) setDraft(was);
+  }
   const [open, setOpen] = useState(0);
   const one = draft && (cardsOf(draft)[open] ?? draft.card);
   const hear = useHear(one);
   const hold = draft?.kind === "hold";
   const fresh = card.id === 0;
-  const changed = fresh || JSON.stringify(draft) !== JSON.stringify(was);
+  const changed = fresh || !alike(draft, was);
   const keep = () => draft && changed && put.mutate({ id: card.id || null, draft }, { onSuccess: (kept) => onKept(kept.id) });
   useKeys("This card", [
     { key: "Enter", does: "keep this card", run: keep, off: !may || !changed },

@@ -13,7 +13,8 @@ export function useClip(onTime: (t_s: number) => void) {
   const [slow, setSlow] = useState(false);
   useEffect(() => {
     tell.current = onTime;
-  });
+    if (video.current?.readyState) onTime(video.current.currentTime); // judged anew, the same moment may be another count
+  }, [onTime]);
   useEffect(() => {
     let asked = 0;
     let last = -1;

@@ -9,7 +9,7 @@ from peewee import Tuple, fn
 from brevin.core.plan.check import Check, from_document, to_document
 from brevin.core.plan.ladder import starter
 from brevin.core.plan.limits import check_limits
-from brevin.store import files
+from brevin.store import changes, files
 from brevin.store.database import db
 from brevin.store.models import AskedCheck, CountCardRow, Programme, Take
 from brevin.store.records import CardRecord, LetGo, NotThere
@@ -53,6 +53,7 @@ def put(scope: Scope, card_id: int | None, *, rung: int, title: str, check: Chec
             kept = replace(check, shown=_row(scope, card_id).shown_name)
             CountCardRow.update(rung=rung, title=title, document=to_document(kept)).where(CountCardRow.id == card_id).execute()
         CountCardRow.update(title=title).where((CountCardRow.rung == rung) & scope.sees(CountCardRow.programme)).execute()
+        changes.note(scope, scope.programme, "cards", "")
     return card(scope, card_id)
 
 
@@ -63,6 +64,7 @@ def show(scope: Scope, card_id: int, name: str, kind: str) -> CardRecord:
         _let_go(scope, row)
         shown = to_document(replace(from_document(row.document), shown=name))
         CountCardRow.update(shown_name=name, shown_type=kind, document=shown).where(CountCardRow.id == card_id).execute()
+        changes.note(scope, scope.programme, "cards", "")
     return card(scope, card_id)
 
 
@@ -85,6 +87,7 @@ def delete(scope: Scope, card_id: int) -> None:
     with db.connection_context(), db.atomic():
         _let_go(scope, _row(scope, card_id))
         CountCardRow.delete().where(CountCardRow.id == card_id).execute()
+        changes.note(scope, scope.programme, "cards", "")
 
 
 def empty_allowed(scope: Scope) -> bool:
@@ -96,8 +99,9 @@ def empty_allowed(scope: Scope) -> bool:
 
 def allow_empty(scope: Scope, allowed: bool) -> None:
     """Switch cards that ask to stay empty on or off."""
-    with db.connection_context():
+    with db.connection_context(), db.atomic():
         Programme.update(empty_allowed=allowed).where(Programme.id == scope.programme).execute()
+        changes.note(scope, scope.programme, "cards", "")
 
 
 def _rows(scope: Scope) -> list[CountCardRow]:

@@ -36,6 +36,20 @@ def test_the_record_stands_by_days_and_each_mark_leads_to_its_take(inside: Page)
     expect(inside.get_by_test_id("record")).to_have_count(0)  # the oldest has nothing before it
 
 
+def test_an_open_record_follows_a_take_that_another_screen_gives_to_somebody_else(inside: Page) -> None:
+    to_record(inside)
+    expect(inside.get_by_text("3 takes on 3 days")).to_be_visible()
+    other = inside.context.new_page()
+    other.goto("/")
+    other.get_by_test_id("take-row").filter(has_text="Noor Haddadi").first.click()
+    for name, left in ((re.compile("^Amaru"), "2 takes on 2 days"), (NOOR, "3 takes on 3 days")):
+        other.get_by_role("button", name=re.compile(r"^Not .*\?")).wait_for()
+        other.keyboard.press("w")
+        other.get_by_role("option", name=name).click()
+        expect(inside.get_by_text(left)).to_be_visible()
+        expect(other.get_by_role("dialog")).to_have_count(0)
+
+
 def test_the_record_is_reached_from_the_class_and_says_where_there_is_none(inside: Page) -> None:
     inside.keyboard.press("b")
     inside.get_by_role("button", name=NOOR).click()

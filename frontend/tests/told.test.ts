@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from "vitest";
 
 import type { Take, Today } from "../src/api/client";
 import { TEACH } from "../src/api/queries";
-import { hearing } from "../src/api/told";
+import { hearing, held } from "../src/api/told";
 
 const take = (id: string, state: Take["state"]) => ({ id, state, stage: "waiting", progress: 0 }) as Take;
 
@@ -106,5 +106,54 @@ describe("what a page is told", () => {
     const queries = pages();
     hearing(queries)({ kind: "take", id: "a", state: "gone", stage: "", progress: 0, report_version: 0 });
     expect([stale(queries, ["today"]), stale(queries, ["take", "a"])]).toEqual([true, false]);
+  });
+});
+
+describe("the line", () => {
+  class Line {
+    readyState = 1;
+    onerror: ((event: Event) => void) | null = null;
+    close = () => void (this.readyState = 2);
+    breaks(readyState: number) {
+      this.readyState = readyState;
+      this.onerror?.(new Event("error"));
+    }
+  }
+  const lines = () => {
+    const opened: Line[] = [];
+    return { opened, open: () => opened[opened.push(new Line()) - 1]! };
+  };
+
+  it("is opened again where it was refused, and left to the browser where it broke", () => {
+    vi.useFakeTimers();
+    const { opened, open } = lines();
+    const close = held(open, null);
+    opened[0]!.breaks(0); // the browser is at it
+    vi.advanceTimersByTime(10_000);
+    expect(opened).toHaveLength(1);
+    opened[0]!.breaks(2);
+    vi.advanceTimersByTime(4_000);
+    expect(opened).toHaveLength(2);
+    opened[1]!.breaks(2);
+    close(); // while it waits for the next
+    vi.advanceTimersByTime(10_000);
+    expect(opened).toHaveLength(2);
+    vi.useRealTimers();
+  });
+
+  it("that was opened with the page is kept, also where it is refused later on, and not one that was refused before", () => {
+    vi.useFakeTimers();
+    const { opened, open } = lines();
+    const early = new Line();
+    const close = held(open, early);
+    expect(opened).toHaveLength(0);
+    early.breaks(2); // nobody was signed in when it was asked for
+    vi.advanceTimersByTime(4_000);
+    expect(opened).toHaveLength(1);
+    close();
+    expect(opened[0]!.readyState).toBe(2);
+    held(open, early)();
+    expect(opened).toHaveLength(2);
+    vi.useRealTimers();
   });
 });

@@ -22,10 +22,36 @@ export function listenEarly(queries: QueryClient) {
 export function useTold() {
   const queries = useQueryClient();
   useEffect(() => {
-    const line = early && early.readyState !== EventSource.CLOSED ? early : lineTo(queries);
+    const first = early;
     early = null;
-    return () => line.close();
+    return held(() => lineTo(queries), first);
   }, [queries]);
+}
+
+const CLOSED = 2; // of an event source
+const AGAIN_MS = 3_000;
+type Line = Pick<EventSource, "readyState" | "onerror" | "close">;
+
+/** Holds a line until the returned function is called. A browser opens one that broke by itself, but not one that was refused: no room for another page, the
+ * program just begun anew, or not signed in yet when it was asked for. first: one that was opened before. */
+export function held(open: () => Line, first: Line | null): () => void {
+  let line = first && first.readyState !== CLOSED ? first : open();
+  let waiting: ReturnType<typeof setTimeout>;
+  const watch = () => {
+    line.onerror = () => {
+      if (line.readyState === CLOSED) waiting = setTimeout(anew, AGAIN_MS);
+    };
+  };
+  const anew = () => {
+    line = open();
+    watch();
+  };
+  watch();
+  return () => {
+    clearTimeout(waiting);
+    line.onerror = null;
+    line.close();
+  };
 }
 
 function lineTo(queries: QueryClient): EventSource {

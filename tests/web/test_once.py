@@ -57,6 +57,12 @@ def test_what_was_refused_may_be_asked_for_again_under_its_name(page) -> None:
     assert page("POST", "/api/cards", json=CARD, **named).status_code == 201
 
 
+def test_a_link_that_is_shown_once_is_kept_nowhere(page) -> None:
+    asked = {"json": {"name": "Nia N", "role": "assistant"}, "headers": {HEADER: "one press"}}
+    links = {page("POST", "/api/invitations", **asked).json["link"] for _ in range(2)}
+    assert len(links) == 2
+
+
 def test_nobody_is_signed_in_by_an_answer_that_was_kept(app, door) -> None:
     asked = {"json": {"login": "owner", "password": "far-from-guessed"}, "headers": {HEADER: "one press"}}
     assert door("POST", "/api/sign-in", **asked).status_code == 403

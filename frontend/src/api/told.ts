@@ -13,7 +13,7 @@ const waits = (state: string) => state === "queued" || state === "reading";
 let early: EventSource | null = null;
 
 /** Listens from the first moment of the page on. The line begins by saying that anything may have changed: heard before anything was asked for,
- * nothing need be asked for twice. Where nobody is signed in it is refused and stays closed. */
+ * nothing need be asked for twice. Where nobody is signed in it is refused. */
 export function listenEarly(queries: QueryClient) {
   early = lineTo(queries);
 }

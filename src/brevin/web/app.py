@@ -61,6 +61,7 @@ FEATURES = (
 )  # fmt: skip
 MOST_JSON_BYTES = 256_000  # of a body that is no clip
 REPEATABLE = ("PUT", "PATCH")
+KEPT_NOWHERE = ("phone",)  # codes and links: their answers are shown and forgotten
 
 
 class Application(OpenAPI):
@@ -70,7 +71,8 @@ class Application(OpenAPI):
     def dispatch_request(self) -> ResponseReturnValue:
         """The route's answer."""
         name = request.headers.get(once.HEADER, "")
-        if request.method == "POST" and 0 < len(name) <= once.LONGEST_NAME and current_user.is_authenticated:
+        kept = request.method == "POST" and request.blueprint not in KEPT_NOWHERE and current_user.is_authenticated
+        if kept and 0 < len(name) <= once.LONGEST_NAME:
             who = auth.member()
             return self.config["ONCE"].answered(once.Asked(who.programme.id, who.person.id, request.full_path, name), super().dispatch_request)
         if request.method in REPEATABLE and request.mimetype in ("", "application/json"):

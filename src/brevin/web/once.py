@@ -18,7 +18,7 @@ from brevin.web.problems import Refused
 
 HEADER = "Idempotency-Key"
 LONGEST_NAME = 64
-KEPT_S = 1800.0  # a clip on a slow line is sent anew for so long
+KEPT_S = 600.0  # in which a clip on a slow line has been sent anew; an answer may hold a student's name
 MOST_KEPT, MOST_BYTES = 300, 16_384
 UNDER_WAY_S = 15.0  # for which a second asks waits for the first
 

@@ -107,6 +107,24 @@ def test_a_page_that_cannot_be_drawn_says_so_and_leaves_the_way_to_the_others(si
     shown.close()
 
 
+def test_a_reading_that_cannot_be_drawn_does_not_stop_the_lesson(signed_in: BrowserContext, desk: Page) -> None:
+    """Today shows the last reading of who is next, whoever that is."""
+    shown = signed_in.new_page()  # not watched, as above
+    shown.route("**/api/takes/*/report", lambda route: route.fulfill(json={"clip": {}}))
+    shown.goto("/")
+    shown.get_by_role("button", name=re.compile("^Noor Haddadi, ")).click()
+    expect(shown.get_by_text("This reading could not be drawn")).to_be_visible()
+    film = shown.get_by_role("button", name="Film Noor")
+    expect(film).to_be_visible()
+    shown.unroute("**/api/takes/*/report")
+    shown.reload()
+    shown.get_by_role("button", name=re.compile("^Noor Haddadi, ")).click()
+    expect(shown.get_by_test_id("breath-score")).to_be_visible()
+    film.click()
+    shown.wait_for_url("**/film/*")
+    shown.close()
+
+
 def test_where_today_does_not_load_film_says_so_and_not_that_the_chair_is_gone(signed_in: BrowserContext, inside: Page) -> None:
     shown = signed_in.new_page()
     shown.route("**/api/today", lambda route: route.abort())

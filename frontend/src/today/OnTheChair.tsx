@@ -1,3 +1,4 @@
+import { ErrorBoundary } from "react-error-boundary";
 import { Link } from "react-router";
 import styled from "styled-components";
 
@@ -26,6 +27,9 @@ const Place = styled.div`
     min-height: ${NARROW_LEAST_PX}px;
   }
 `;
+
+/** A lesson does not stop for one reading that cannot be drawn. */
+const NOT_DRAWN = <p role="status">This reading could not be drawn. The lesson goes on; what was filmed is kept.</p>;
 
 /** Who is next, how they sit, what was read last, which card, and what else to know before the camera runs. */
 export function OnTheChair({
@@ -63,7 +67,9 @@ export function OnTheChair({
       )}
       {(shownTake || comes) && !chalk && !report.error && (
         <Place>
-          {shownTake && report.data && <BreathScore report={report.data} card={breathCardOf(shownTake.check)} height={SCORE_PX} />}
+          <ErrorBoundary fallback={NOT_DRAWN} resetKeys={[report.data]}>
+            {shownTake && report.data && <BreathScore report={report.data} card={breathCardOf(shownTake.check)} height={SCORE_PX} />}
+          </ErrorBoundary>
         </Place>
       )}
       <p className="card">

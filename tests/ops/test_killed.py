@@ -7,11 +7,13 @@ import subprocess
 import time
 import urllib.request
 from collections.abc import Callable
+from pathlib import Path
 
 import pytest
 
 from brevin.bench.served import Client
 from brevin.ops import demo
+from brevin.ops.children import BEHIND
 from tests.conftest import STALLED_S, Running
 
 
@@ -89,6 +91,17 @@ def test_a_killed_readers_take_is_read_by_the_next_at_once(running: Running, pag
     assert time.monotonic() - began < 15.0, "it did not wait for a lease to run out"
     page.all_read()
     assert page("GET", f"/api/takes/{take_id}")["headline"]["report_version"] >= 2
+
+
+def test_a_reader_gives_way_to_pages_also_where_time_is_shared_out_by_session(running: Running, page: Client) -> None:
+    """After the reader was started again, so that this one does as well."""
+    session = Path("/proc/self/autogroup")
+    if not session.exists():
+        pytest.skip("this Linux shares no time out by session")
+    reader, web = processes(running, "brevin.jobs.reader")[0], processes(running, "brevin.web.server:app")[0]
+    of_reader, of_web = (Path(f"/proc/{pid}/autogroup").read_text() for pid in (reader, web))
+    assert of_reader.split()[0] != of_web.split()[0], "sessions of their own"
+    assert int(of_reader.split()[-1]) == BEHIND > int(of_web.split()[-1]) == 0
 
 
 def test_what_died_is_said_in_the_log(running: Running, page: Client) -> None:

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from peewee import DatabaseError, InterfaceError
 
 from brevin.ops.backup_folder import is_here
-from brevin.ops.children import spawn
+from brevin.ops.children import BEHIND, spawn
 from brevin.ops.service import last_line
 from brevin.ops.settings import ROOT, Settings
 from brevin.store import backups
@@ -53,7 +53,8 @@ class Due:
             if place is not None:
                 self._tried[place.path] = time.monotonic()
                 command = [sys.executable, "-m", "brevin.cli", "backup", place.path, "--data", str(self._settings.data)]
-                self._running = place.path, spawn(["nice", *command], self.log, environment=os.environ | {"PYTHONPATH": str(ROOT / "src")})
+                environment = os.environ | {"PYTHONPATH": str(ROOT / "src")}
+                self._running = place.path, spawn(["nice", *command], self.log, environment=environment, behind=BEHIND)
 
     def _due(self) -> Iterator[Place]:
         """A folder that is away, such as a stick that is not plugged in, waits until it is there."""

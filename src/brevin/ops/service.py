@@ -25,13 +25,14 @@ def reader_command(settings: Settings, readers: int) -> list[str]:
 
 
 class Service:
-    """A named process of a run, its words in a log of the data folder. also: what its environment holds besides."""
+    """A named process of a run, its words in a log of the data folder. also: what its environment holds besides; behind: how far it gives
+    way to the others."""
 
-    def __init__(self, name: str, settings: Settings, command: Sequence[str], *, lan: bool, also: Mapping[str, str] | None = None) -> None:
+    def __init__(self, name: str, settings: Settings, command: Sequence[str], *, lan: bool, also: Mapping[str, str] | None = None, behind: int = 0) -> None:
         self.name = name
         self.log = settings.data / "logs" / f"{name}.log"
         self.process: subprocess.Popen[bytes] | None = None
-        self._command = command
+        self._command, self._behind = command, behind
         self._died_at: list[float] = []
         self._environment = os.environ | {
             "BREVIN_DATA": str(settings.data), "PYTHONPATH": str(ROOT / "src"), "BREVIN_HTTPS": "1" if lan else "0",
@@ -40,7 +41,7 @@ class Service:
 
     def start(self) -> None:
         """Start the process."""
-        self.process = spawn(self._command, self.log, environment=self._environment)
+        self.process = spawn(self._command, self.log, environment=self._environment, behind=self._behind)
 
     def check(self) -> None:
         """Raises GivesUp where the process has ended."""

@@ -15,6 +15,7 @@ from brevin.ops import demo
 from brevin.ops import files as sweeping
 from brevin.ops import settings as known
 from brevin.ops.backing_up import Due
+from brevin.ops.children import BEHIND
 from brevin.ops.empty_database import DatabaseTrouble
 from brevin.ops.listening import FRUGAL, certificate, claim_port, own_names, wait_for_page, web_command
 from brevin.ops.logs import keep_small
@@ -89,7 +90,7 @@ class Running:
         self.with_demo, self.lan = not asked.no_demo, asked.lan
         self.mariadb, self.backups = MariaDb(settings), Due(settings)
         readers = asked.workers or settings.number("workers")
-        self.reader = Service("reader", settings, reader_command(settings, readers), lan=self.lan)
+        self.reader = Service("reader", settings, reader_command(settings, readers), lan=self.lan, behind=BEHIND)
         self.web = Service("web", settings, web_command(settings, self.port, lan=self.lan), lan=self.lan, also=FRUGAL)
 
     def up(self) -> None:

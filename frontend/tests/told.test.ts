@@ -18,6 +18,8 @@ function pages(): QueryClient {
   queries.setQueryData(["drawings", "a"], { drawings: [] });
   queries.setQueryData(["class"], { members: [], rows: [] });
   queries.setQueryData(["overrules", "a"], []);
+  queries.setQueryData(["ticks", "a"], { items: [] });
+  queries.setQueryData(["cue", "a", "axis_level", ""], {});
   queries.setQueryData(["takes-of", 3], []);
   queries.setQueryData(["results", 3], {});
   queries.setQueryData(["cards"], { cards: [] });
@@ -49,11 +51,23 @@ describe("what a page is told", () => {
     expect(stale(queries, ["method"])).toBe(true);
   });
 
+  it("does not put a tap back that is on its way, and sees one that another screen made", () => {
+    const queries = pages();
+    const news = { kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 } as const;
+    const own = queries.getMutationCache().build(queries, { mutationKey: ["ticks", "a"], mutationFn: () => new Promise(() => {}) });
+    void own.execute(undefined);
+    hearing(queries)(news);
+    expect([stale(queries, ["ticks", "a"]), stale(queries, ["take", "a"])]).toEqual([false, true]);
+    queries.getMutationCache().clear();
+    hearing(queries)(news);
+    expect(stale(queries, ["ticks", "a"])).toBe(true);
+  });
+
   it("looks up anew what is read, and a take that nobody listed yet", () => {
     const read = pages();
     hearing(read)({ kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 });
-    for (const key of [["today"], ["take", "a"], ["drawings", "a"], ["overrules", "a"], ["takes-of", 3], ["results", 3]])
-      expect([key, stale(read, key)]).toEqual([key, true]);
+    const seen = [["today"], ["take", "a"], ["drawings", "a"], ["overrules", "a"], ["ticks", "a"], ["cue", "a", "axis_level", ""]];
+    for (const key of [...seen, ["takes-of", 3], ["results", 3]]) expect([key, stale(read, key)]).toEqual([key, true]);
     expect(stale(read, ["cards"])).toBe(false);
     const fresh = pages();
     hearing(fresh)({ kind: "take", id: "b", state: "queued", stage: "waiting", progress: 0, report_version: 0 });

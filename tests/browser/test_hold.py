@@ -119,6 +119,17 @@ def test_a_tap_is_kept_though_the_page_is_loaded_anew_at_once(desk: Page) -> Non
         expect(row).to_contain_text(said)
 
 
+def test_a_tick_is_seen_on_another_screen_that_shows_the_same_take(desk: Page) -> None:
+    to_hold(desk)
+    other = desk.context.new_page()
+    other.goto(desk.url)
+    for said in ("fine", "not yet", "not looked at"):  # and nothing of it is left for the other tests
+        with desk.expect_response(lambda answered: answered.request.method == "PUT"):
+            desk.get_by_test_id("tick-left_ring").press("Enter")
+        expect(other.get_by_test_id("tick-left_ring")).to_contain_text(said)
+    other.close()
+
+
 def test_the_breath_is_one_key_away(desk: Page) -> None:
     to_hold(desk)
     desk.keyboard.press("i")
@@ -245,8 +256,13 @@ def test_the_cue_has_other_words_and_those_that_were_said_stay(desk: Page) -> No
     desk.get_by_role("button", name="other words").click()
     expect(cue).to_contain_text("parking spot")  # round and back
     desk.keyboard.press("o")
+    other = desk.context.new_page()
+    other.goto(desk.url)
+    other.get_by_role("button", name="I said it").wait_for()
     with desk.expect_response(lambda answered: answered.request.method == "POST" and answered.url.endswith("/cue")):
         desk.keyboard.press("v")
+    expect(other.get_by_text("said", exact=True)).to_be_visible()  # so that no second teacher says it again
+    other.close()
     expect(desk.get_by_role("button", name="other words")).to_have_count(0)
     expect(cue).to_have_text("Find the same place with your eyes shut.")
     desk.reload()

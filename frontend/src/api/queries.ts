@@ -287,7 +287,7 @@ export function useChangeExempt() {
 
 export const useMethod = () => useQuery({ queryKey: ["method"], queryFn: async () => body(await client.GET("/api/rules/method")) });
 
-export const TEACH = ["teach"];
+export const TEACH = ["method"];
 
 /** How the programme teaches; the page shows it at once, so that the next answer builds on it. */
 export function useTeach() {

@@ -32,7 +32,7 @@ export function useOverrule(take_id: string) {
 /** Whether a cue was said after a take, and what came after such faults. */
 export const useCueRecord = (take_id: string, cue: Fault | null) =>
   useQuery({
-    queryKey: ["cue", cue?.criterion, cue?.side ?? "", take_id],
+    queryKey: ["cue", take_id, cue?.criterion, cue?.side ?? ""],
     enabled: cue !== null,
     queryFn: async () => body(await client.GET("/api/takes/{take_id}/cue", { params: { path: { take_id }, query: faultOf(cue!) } })),
   });
@@ -80,7 +80,7 @@ export const useTicks = (take_id: string) =>
 export function useTick(take_id: string) {
   const queries = useQueryClient();
   return useMutation({
-    mutationKey: ["tick", take_id],
+    mutationKey: ["ticks", take_id],
     scope: { id: "ticks" }, // one after the other: the last tap is the last that is kept
     mutationFn: async (tick: { item: string; state: Ticks["items"][number]["state"] }) =>
       body(await client.PUT("/api/takes/{take_id}/ticks", { params: { path: { take_id } }, body: tick, ...TAP })),
@@ -92,7 +92,7 @@ export function useTick(take_id: string) {
       );
     },
     onSettled: () => {
-      if (queries.isMutating({ mutationKey: ["tick", take_id] }) === 1) return queries.invalidateQueries({ queryKey: ["ticks", take_id] });
+      if (queries.isMutating({ mutationKey: ["ticks", take_id] }) === 1) return queries.invalidateQueries({ queryKey: ["ticks", take_id] });
     },
   });
 }

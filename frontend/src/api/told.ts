@@ -2,7 +2,6 @@ import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
 import { hearClock } from "./clock";
-import { TEACH } from "./queries";
 import type { Bench, Run, Take, Today } from "./client";
 
 type Progress = { kind: "take"; id: string; state: Take["state"] | "gone"; stage: string; progress: number; report_version: number };
@@ -77,21 +76,20 @@ export function hearing(queries: QueryClient): (told: Told) => void {
   return (told) => {
     if (told.kind === "take") return hearTake(told);
     if (told.kind === "bench") return void putRun(queries, told.run);
-    if (told.kind !== "rules") for (const kind of SHOWN[told.kind]) void lookUp([kind]);
-    // an own answer that is on its way comes after what is told of the one before
-    else if (!queries.isMutating({ mutationKey: TEACH })) void lookUp(["method"]);
+    for (const kind of SHOWN[told.kind]) void lookUp([kind]);
   };
 }
 
-const OF_A_TAKE = ["take", "drawings", "overrules"];
+const OF_A_TAKE = ["take", "drawings", "overrules", "ticks", "cue", "repetitions"];
 const OF_A_RECORD = ["results", "takes-of"];
 
 /** What may look different, by what happened. */
 const SHOWN = {
   care: ["care", "bench"],
   cards: ["cards"],
+  rules: ["method"],
   lesson: ["today", "bench", "class", ...OF_A_RECORD],
-  all: ["today", "bench", "class", "care", "cards", ...OF_A_TAKE, ...OF_A_RECORD],
+  all: ["today", "bench", "class", "care", "cards", "method", ...OF_A_TAKE, ...OF_A_RECORD],
 };
 
 /** Looks something up anew. What is on its way is let arrive first and looked up once more after it: where news comes more often than the line takes for
@@ -100,11 +98,13 @@ function lookingUp(queries: QueryClient): (queryKey: string[]) => Promise<void> 
   const late = new Set<string>();
   return async (queryKey) => {
     const key = queryKey.join(" ");
-    if (late.has(key)) return;
+    const ownOnItsWay = () => queries.isMutating({ mutationKey: queryKey }) > 0; // it is shown already, and asks by itself once it is kept
+    if (late.has(key) || ownOnItsWay()) return;
     if (queries.isFetching({ queryKey }) > 0) {
       late.add(key);
       await queries.invalidateQueries({ queryKey }, { cancelRefetch: false });
       late.delete(key);
+      if (ownOnItsWay()) return;
     }
     await queries.invalidateQueries({ queryKey });
   };

@@ -122,8 +122,9 @@ def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "", 
     """Put on record that a cue was said after a take; said twice, it is one."""
     if cue_given(scope, take.id, criterion) is not None:
         return
-    with db.connection_context():
+    with db.connection_context(), db.atomic():
         CueGiven.create(**take.columns, criterion=criterion, side=side, way=way, by=scope.person_id)
+        changes.note(scope, take.programme_id, "take", take.id)
 
 
 def cue_given(scope: Scope, take_id: str, criterion: str) -> int | None:

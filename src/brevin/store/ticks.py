@@ -4,6 +4,7 @@ from typing import cast
 
 from brevin.core.errors import InvalidInput
 from brevin.core.hold.ticks import TICKS, TickState
+from brevin.store import changes
 from brevin.store.database import db, now
 from brevin.store.records import TakeRecord
 from brevin.store.said_models import TickRow
@@ -26,3 +27,4 @@ def tick(scope: Scope, take: TakeRecord, item: str, state: TickState | None) -> 
         TickRow.delete().where((TickRow.take == take.id) & (TickRow.item == item)).execute()
         if state is not None:
             TickRow.create(**take.columns, item=item, state=state, by=scope.person_id, said_at=now())
+        changes.note(scope, take.programme_id, "take", take.id)

@@ -23,6 +23,7 @@ function pages(): QueryClient {
   queries.setQueryData(["takes-of", 3], []);
   queries.setQueryData(["results", 3], {});
   queries.setQueryData(["cards"], { cards: [] });
+  queries.setQueryData(["me"], {});
   return queries;
 }
 
@@ -85,6 +86,9 @@ describe("what a page is told", () => {
     const ladder = pages();
     hearing(ladder)({ kind: "cards" });
     expect([stale(ladder, ["cards"]), stale(ladder, ["today"])]).toEqual([true, false]);
+    const named = pages();
+    hearing(named)({ kind: "people" });
+    expect([stale(named, ["me"]), stale(named, ["today"])]).toEqual([true, true]); // another clock: what is due today goes by it
   });
 
   it("asks once for a take that is not on Today, and not for every step of its reading", () => {

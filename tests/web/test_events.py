@@ -10,7 +10,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
-from brevin.store import benches, cards, chairs, changes, database, lessons, programmes, readings, rulebook, takes
+from brevin.store import benches, cards, chairs, changes, database, keeping, lessons, programmes, readings, rulebook, takes
 from brevin.store.records import ChangeRecord
 from brevin.store.scope import HOUSE, Scope
 from brevin.web import feed as feeding
@@ -90,6 +90,16 @@ def test_a_change_that_takes_longer_than_one_that_began_after_it_is_told_all_the
     assert own.get(timeout=5) == {"kind": "care"}
     rulebook.teach(scope, {"strictness": "milder"})
     assert own.get(timeout=5) == {"kind": "rules"} and own.empty(), "each once"
+
+
+def test_who_belongs_and_how_a_programme_is_called_and_keeps_is_told(listening, scope: Scope) -> None:
+    own = listening(Feed().listen(scope.programme))
+    programmes.add_person(scope, login="newcomer", name="Ilse", password="a-long-one", role="assistant")
+    assert own.get(timeout=5) == {"kind": "people"}
+    keeping.set_keep_days(scope, 30)
+    assert own.get(timeout=5) == {"kind": "people"}
+    programmes.change(scope, name="Another name", time_zone="UTC")
+    assert own.get(timeout=5) == {"kind": "people"} and own.empty()
 
 
 def test_a_page_that_falls_far_behind_is_told_to_look_at_everything(monkeypatch) -> None:

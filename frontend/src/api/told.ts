@@ -5,7 +5,7 @@ import { hearClock } from "./clock";
 import type { Bench, Run, Take, Today } from "./client";
 
 type Progress = { kind: "take"; id: string; state: Take["state"] | "gone"; stage: string; progress: number; report_version: number };
-type Told = { kind: "all" | "lesson" | "care" | "cards" | "rules" } | { kind: "bench"; run: Run } | Progress;
+type Told = { kind: "all" | "lesson" | "care" | "cards" | "rules" | "people" } | { kind: "bench"; run: Run } | Progress;
 
 const waits = (state: string) => state === "queued" || state === "reading";
 
@@ -83,13 +83,16 @@ export function hearing(queries: QueryClient): (told: Told) => void {
 const OF_A_TAKE = ["take", "drawings", "overrules", "ticks", "cue", "repetitions"];
 const OF_A_RECORD = ["results", "takes-of"];
 
+const ANYTHING = ["today", "bench", "class", "care", "cards", "method", "people", "keeping", ...OF_A_TAKE, ...OF_A_RECORD];
+
 /** What may look different, by what happened. */
 const SHOWN = {
   care: ["care", "bench"],
   cards: ["cards"],
   rules: ["method"],
+  people: ["me", ...ANYTHING], // by the programme's clock a day begins and ends
   lesson: ["today", "bench", "class", ...OF_A_RECORD],
-  all: ["today", "bench", "class", "care", "cards", "method", ...OF_A_TAKE, ...OF_A_RECORD],
+  all: ANYTHING,
 };
 
 /** Looks something up anew. What is on its way is let arrive first and looked up once more after it: where news comes more often than the line takes for

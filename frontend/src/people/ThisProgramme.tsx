@@ -22,12 +22,17 @@ export function ThisProgramme() {
 
 function Named({ now }: { now: NonNullable<Me["programme"]> }) {
   const change = useChangeProgramme();
-  const [name, setName] = useState(now.name);
-  const [zone, setZone] = useState(now.time_zone);
+  const [typed, setName] = useState<string | null>(null);
+  const [chosen, setZone] = useState<string | null>(null);
+  const [name, zone] = [typed ?? now.name, chosen ?? now.time_zone]; // what is not changed here follows what another screen keeps
   const same = name.trim() === now.name && zone === now.time_zone;
+  const done = () => {
+    setName(null);
+    setZone(null);
+  };
   const send = (event: FormEvent) => {
     event.preventDefault();
-    change.mutate({ name, time_zone: zone });
+    change.mutate({ name, time_zone: zone }, { onSuccess: done });
   };
   return (
     <Part aria-label="This programme">

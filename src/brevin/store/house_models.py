@@ -23,7 +23,7 @@ class PageChange(Base):
 
     id = AutoField()
     programme = IntegerField()
-    kind = CharField(16)  # take, lesson, bench, care, cards, rules
+    kind = CharField(16)  # take, lesson, bench, care, cards, rules, people
     ref = CharField(32, default="")
     at = MomentField(default=now, index=True)
 

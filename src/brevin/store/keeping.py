@@ -7,7 +7,7 @@ import contextlib
 from collections.abc import Iterable, Sequence
 from datetime import timedelta
 
-from brevin.store import students, takes
+from brevin.store import changes, students, takes
 from brevin.store.database import db, now
 from brevin.store.models import Clip, Consent, Programme, Take
 from brevin.store.records import NotThere
@@ -28,8 +28,9 @@ def set_keep_days(scope: Scope, days: int | None) -> None:
     """Another time to keep them; ``let_go`` works it off. Raises ValueError outside 1 to 3660 days."""
     if days is not None and not LEAST_DAYS <= days <= MOST_DAYS:
         raise ValueError(days)
-    with db.connection_context():
+    with db.connection_context(), db.atomic():
         Programme.update(keep_days=days).where(Programme.id == scope.programme).execute()
+        changes.note(scope, scope.programme, "people", "")
 
 
 def older(scope: Scope, days: Sequence[int]) -> dict[int, int]:

@@ -6,7 +6,7 @@ from zoneinfo import available_timezones
 from argon2 import PasswordHasher
 from argon2.exceptions import VerifyMismatchError
 
-from brevin.store import one_time, sessions
+from brevin.store import changes, one_time, sessions
 from brevin.store.database import db
 from brevin.store.models import Membership, Person, Programme
 from brevin.store.one_time import CodeRefused
@@ -65,6 +65,7 @@ def change(scope: Scope, *, name: str, time_zone: str) -> MemberRecord:
         others = [m.programme for m in _members(HOUSE) if m.person.id == scope.person_id and m.programme.id != scope.programme]
         _free(name, others)
         Programme.update(name=name, time_zone=time_zone).where(Programme.id == scope.programme).execute()
+        changes.note(scope, scope.programme, "people", "")
     return membership(scope)
 
 
@@ -75,8 +76,14 @@ def join_by(scope: Scope, code: str) -> MemberRecord:
         found = one_time.open_with(HOUSE, "invitation", code)
         if Membership.select().where((Membership.programme == found.programme_id) & (Membership.person == scope.person_id)).exists():
             raise CodeRefused("member_already")
-        Membership.create(programme=found.programme_id, person=scope.person_id, role=found.facts["role"])
+        _belongs(found.programme_id, scope.person_id, cast(Role, found.facts["role"]))
     return membership(Scope(found.programme_id, scope.person_id))
+
+
+def _belongs(programme_id: int, person_id: int | None, role: Role) -> None:
+    """One more member, as open pages see at once."""
+    Membership.create(programme=programme_id, person=person_id, role=role)
+    changes.note(HOUSE, programme_id, "people", "")
 
 
 def _free(name: str, own: list[ProgrammeRecord]) -> None:
@@ -103,7 +110,7 @@ def add_person(scope: Scope, *, login: str, name: str, password: str, role: Role
     """A new person who may sign in, a member of the scope's programme. Raises peewee.IntegrityError where the login is taken."""
     with db.connection_context(), db.atomic():
         row = Person.create(login=login, name=name, password_hash=_hasher.hash(password))
-        Membership.create(programme=scope.programme, person=row, role=role)
+        _belongs(scope.programme, row.id, role)
     return membership(Scope(scope.programme_id, row.id))
 
 
@@ -116,11 +123,11 @@ def login_taken(scope: Scope, login: str) -> bool:
 
 def join(scope: Scope, *, login: str, role: Role) -> None:
     """Make somebody who signs in already a member of the scope's programme. Raises NotThere."""
-    with db.connection_context():
+    with db.connection_context(), db.atomic():
         row = Person.get_or_none(Person.login == login)
         if row is None:
             raise NotThere(login)
-        Membership.create(programme=scope.programme, person=row, role=role)
+        _belongs(scope.programme, row.id, role)
 
 
 def set_password(scope: Scope, login: str, password: str) -> None:

@@ -64,6 +64,13 @@ describe("what a page is told", () => {
     expect(stale(queries, ["ticks", "a"])).toBe(true);
   });
 
+  it("looks up what was said of a take that is just being read again", () => {
+    const queries = pages();
+    hearing(queries)({ kind: "said", id: "a" });
+    const seen = [["today"], ["take", "a"], ["overrules", "a"], ["ticks", "a"]];
+    expect(seen.map((key) => stale(queries, key))).toEqual([true, true, true, true]);
+  });
+
   it("looks up anew what is read, and a take that nobody listed yet", () => {
     const read = pages();
     hearing(read)({ kind: "take", id: "a", state: "read", stage: "read", progress: 1, report_version: 1 });

@@ -36,7 +36,7 @@ def test_other_open_pages_are_told_of_what_is_drawn_and_of_what_is_rubbed_out(pa
     before = changes.last(scope)
     made = page("POST", f"/api/takes/{take.id}/drawings", json=CIRCLE).json["id"]
     page("DELETE", f"/api/takes/{take.id}/drawings/{made}")
-    assert [(one.kind, one.ref) for one in changes.after(scope, before)] == [("take", take.id)] * 2
+    assert [(one.kind, one.ref) for one in changes.after(scope, before)] == [("said", take.id)] * 2
 
 
 @pytest.mark.parametrize(

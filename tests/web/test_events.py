@@ -11,7 +11,7 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 
 from brevin.store import benches, cards, chairs, changes, database, keeping, lessons, programmes, readings, rulebook, takes
-from brevin.store.records import ChangeRecord
+from brevin.store.records import ChangeRecord, ClipRecord, StudentRecord
 from brevin.store.scope import HOUSE, Scope
 from brevin.web import feed as feeding
 from brevin.web.feed import Feed, Listening, TooMany
@@ -100,6 +100,13 @@ def test_who_belongs_and_how_a_programme_is_called_and_keeps_is_told(listening, 
     assert own.get(timeout=5) == {"kind": "people"}
     programmes.change(scope, name="Another name", time_zone="UTC")
     assert own.get(timeout=5) == {"kind": "people"} and own.empty()
+
+
+def test_what_is_said_of_a_take_is_told_as_that_and_not_as_how_far_its_reading_is(listening, scope: Scope, student: StudentRecord, clip: ClipRecord) -> None:
+    take = new_take(scope, student, clip)
+    own = listening(Feed().listen(scope.programme))
+    takes.say_felt(scope, take.id, "low")
+    assert take.state == "queued" and own.get(timeout=5) == {"kind": "said", "id": take.id} and own.empty()
 
 
 def test_a_page_that_falls_far_behind_is_told_to_look_at_everything(monkeypatch) -> None:

@@ -5,7 +5,12 @@ import { hearClock } from "./clock";
 import type { Bench, Run, Take, Today } from "./client";
 
 type Progress = { kind: "take"; id: string; state: Take["state"] | "gone"; stage: string; progress: number; report_version: number };
-type Told = { kind: "all" | "lesson" | "care" | "cards" | "rules" | "people" } | { kind: "bench"; run: Run } | Progress;
+/** said: of a take, beside its reading: a verdict otherwise, a tick, a cue, a drawing, how it felt. It is no progress, also while that take is read again. */
+type Told =
+  | { kind: "said"; id: string }
+  | { kind: "all" | "lesson" | "care" | "cards" | "rules" | "people" }
+  | { kind: "bench"; run: Run }
+  | Progress;
 
 const waits = (state: string) => state === "queued" || state === "reading";
 
@@ -64,17 +69,21 @@ function lineTo(queries: QueryClient): EventSource {
 export function hearing(queries: QueryClient): (told: Told) => void {
   const lookUp = lookingUp(queries);
   const elsewhere = new Set<string>(); // takes that are not on Today though it was looked up for them
+  const lookUpTake = (id: string, gone = false) => {
+    void lookUp(["today"]);
+    if (!gone) for (const kind of OF_A_TAKE) void lookUp([kind, id]);
+    for (const kind of OF_A_RECORD) void lookUp([kind]);
+  };
   const hearTake = (told: Progress) => {
     const of = `${told.id} ${told.state}`;
     const today = queries.getQueryData<Today>(["today"]);
     if (waits(told.state) && (!today || elsewhere.has(of) || lists(today, told.id))) return putProgress(queries, told);
     elsewhere.add(of);
-    void lookUp(["today"]);
-    if (told.state !== "gone") for (const kind of OF_A_TAKE) void lookUp([kind, told.id]);
-    for (const kind of OF_A_RECORD) void lookUp([kind]);
+    lookUpTake(told.id, told.state === "gone");
   };
   return (told) => {
     if (told.kind === "take") return hearTake(told);
+    if (told.kind === "said") return lookUpTake(told.id);
     if (told.kind === "bench") return void putRun(queries, told.run);
     for (const kind of SHOWN[told.kind]) void lookUp([kind]);
   };

@@ -52,7 +52,7 @@ def draw(scope: Scope, take: TakeRecord, drawn: Drawn) -> int:
             **take.columns, shape=drawn.shape, t_s=drawn.t_s, x_px=x_px, y_px=y_px, to_x_px=to_x_px, to_y_px=to_y_px, words=drawn.words,
             by=scope.person_id, said_at=now(),
         )  # fmt: skip
-        changes.note(scope, take.programme_id, "take", take.id)
+        changes.note(scope, take.programme_id, "said", take.id)
     return int(row.id)
 
 
@@ -60,4 +60,4 @@ def rub_out(scope: Scope, take: TakeRecord, drawing_id: int) -> None:
     """Take a drawing away; one that is gone already stays so."""
     with db.connection_context(), db.atomic():
         DrawingRow.delete().where((DrawingRow.id == drawing_id) & (DrawingRow.take == take.id) & scope.sees(DrawingRow.programme)).execute()
-        changes.note(scope, take.programme_id, "take", take.id)
+        changes.note(scope, take.programme_id, "said", take.id)

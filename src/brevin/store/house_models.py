@@ -19,11 +19,11 @@ class FileToGo(Base):
 
 
 class PageChange(Base):
-    """What open pages are to know: something about a take, or about the lesson."""
+    """What open pages are to know: how far a take is, what somebody said of it, or something about the lesson."""
 
     id = AutoField()
     programme = IntegerField()
-    kind = CharField(16)  # take, lesson, bench, care, cards, rules, people
+    kind = CharField(16)  # take, said, lesson, bench, care, cards, rules, people
     ref = CharField(32, default="")
     at = MomentField(default=now, index=True)
 

@@ -16,7 +16,7 @@ from brevin.store.scope import Acting
 
 TakeState = Literal["queued", "reading", "read", "failed"]
 Folder = Literal["clips", "evidence", "filming"]
-ChangeKind = Literal["take", "lesson", "bench", "care", "cards", "rules", "people"]
+ChangeKind = Literal["take", "said", "lesson", "bench", "care", "cards", "rules", "people"]
 Away = Literal["", "not_here", "not_today"]
 Facing = Literal["left", "right"]
 

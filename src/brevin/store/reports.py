@@ -107,7 +107,7 @@ def overrule(scope: Scope, take: TakeRecord, *, criterion: str, state: State | N
             stood = [Stood(row.criterion, cast(State, row.state), cast(Side | None, row.side or None), row.outside) for row in rows]
             line = _line(newest_report.headline.get("as_read") or newest_report.headline)
             Report.update(headline=_kept(scope, take, line, stood)).where(Report.id == newest_report.id).execute()
-        changes.note(scope, take.programme_id, "take", take.id)
+        changes.note(scope, take.programme_id, "said", take.id)
 
 
 def overruled(scope: Scope, take_id: str) -> list[OverruleRecord]:
@@ -124,7 +124,7 @@ def give_cue(scope: Scope, take: TakeRecord, *, criterion: str, side: str = "", 
         return
     with db.connection_context(), db.atomic():
         CueGiven.create(**take.columns, criterion=criterion, side=side, way=way, by=scope.person_id)
-        changes.note(scope, take.programme_id, "take", take.id)
+        changes.note(scope, take.programme_id, "said", take.id)
 
 
 def cue_given(scope: Scope, take_id: str, criterion: str) -> int | None:

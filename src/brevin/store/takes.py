@@ -203,7 +203,7 @@ def say_felt(scope: Scope, take_id: str, felt: Felt) -> TakeRecord:
         raise InvalidInput("bad_felt", wanted=", ".join(FELT[take.asked.check.asks]))
     with db.connection_context(), db.atomic():
         Take.update(felt=felt).where(Take.id == take_id).execute()
-        changes.note(scope, take.programme_id, "take", take_id)
+        changes.note(scope, take.programme_id, "said", take_id)
     return take_record(scope, take_id)
 
 

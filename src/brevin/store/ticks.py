@@ -27,4 +27,4 @@ def tick(scope: Scope, take: TakeRecord, item: str, state: TickState | None) -> 
         TickRow.delete().where((TickRow.take == take.id) & (TickRow.item == item)).execute()
         if state is not None:
             TickRow.create(**take.columns, item=item, state=state, by=scope.person_id, said_at=now())
-        changes.note(scope, take.programme_id, "take", take.id)
+        changes.note(scope, take.programme_id, "said", take.id)

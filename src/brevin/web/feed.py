@@ -129,6 +129,8 @@ class Listening:
 
 def _line(change: ChangeRecord) -> Line:
     """A change as a page hears it; of a take how far it is, of a section where it stands, so that no page has to ask."""
+    if change.kind == "said":
+        return {"kind": "said", "id": change.ref}
     if change.kind not in ("take", "bench"):
         return {"kind": change.kind}
     try:
